@@ -1,0 +1,1 @@
+"""The web side, thin: parse, call, answer."""

@@ -1,0 +1,55 @@
+"""The application: its routers, what guards it, and the page it serves."""
+
+from __future__ import annotations
+
+from importlib.resources import files
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.middleware.gzip import GZipMiddleware
+from fastapi.responses import FileResponse, JSONResponse, Response
+from fastapi.staticfiles import StaticFiles
+
+from fardo import __version__
+from fardo.api.desk import Desk
+from fardo.api.guard import Guard
+from fardo.api.problems import answer_with_problems
+from fardo.api.routers import jobs, sheets, shop, work
+
+_ROOMS = ("/", "/settings", "/jobs/{key}", "/jobs/{key}/{station}")
+
+
+def create_app(database: Path) -> FastAPI:
+    """The application on one shop's database."""
+    app = FastAPI(title="Fardo", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app.state.desk = Desk(database)
+    answer_with_problems(app)
+    for router in (jobs.router, sheets.router, work.router, shop.router):
+        app.include_router(router)
+    app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=5)
+    app.add_middleware(Guard)
+
+    @app.get("/api/alive", tags=["work"])
+    def alive() -> dict[str, str]:
+        """Answers as soon as the shop is open."""
+        return {"fardo": __version__}
+
+    _serve_page(app, Path(str(files("fardo").joinpath("static"))))
+    return app
+
+
+def _serve_page(app: FastAPI, folder: Path) -> None:
+    if not (folder / "index.html").is_file():
+
+        @app.get("/", include_in_schema=False)
+        def unbuilt() -> Response:
+            return JSONResponse({"detail": "The screens are not built yet; run make setup."}, 503)
+
+        return
+
+    def page() -> Response:
+        return FileResponse(folder / "index.html", headers={"Cache-Control": "no-cache"})
+
+    for path in _ROOMS:
+        app.add_api_route(path, page, include_in_schema=False)
+    app.mount("/", StaticFiles(directory=folder), name="static")

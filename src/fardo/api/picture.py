@@ -1,0 +1,301 @@
+"""The whole picture of a job: from its text to inside size, boxes, prices, docket and knots."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fardo.api import views
+from fardo.api.desk import Today
+from fardo.core.make import WAYS, School
+from fardo.core.plan.boxed import Boxed, Load, OnSheet, box_up, inside_needed
+from fardo.core.plan.cautions import CUTTING, lifting
+from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, tie_knots
+from fardo.core.plan.search import Plan, price
+from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass
+from fardo.core.refusal import BadInput
+from fardo.core.tariff.service import Quote, Refused
+from fardo.core.why import Value, Why
+from fardo.files.drawn import exact_text
+from fardo.files.job import BoxShape, JobFile, Understood, understand
+from fardo.files.svg import svg
+from fardo.files.typed import Measure, to_length, to_mass
+
+_COSTS = tuple(views.CostsView.model_fields)
+
+
+@dataclass(frozen=True, slots=True)
+class PricedWay:
+    """A way worked out, and what services say to it."""
+
+    boxed: Boxed
+    plans: list[Plan]
+    refused: list[Refused]
+
+    @property
+    def cheapest(self) -> Money | None:
+        return self.plans[0].costs.total if self.plans and not self.boxed.too_large else None
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """What was understood of a job and worked out from it."""
+
+    job: JobFile
+    said: Understood
+    today: Today
+    ways: list[PricedWay]
+
+    @property
+    def current(self) -> PricedWay | None:
+        """The way that was chosen, or the cheapest in all, or any."""
+        if self.said.box is not None:
+            for way in self.ways:
+                if way.boxed.made.way == self.said.box.way:
+                    return way
+        priced = [(way.cheapest.minor, n) for n, way in enumerate(self.ways) if way.cheapest is not None]
+        if priced:
+            return self.ways[min(priced)[1]]
+        return self.ways[0] if self.ways else None
+
+    @property
+    def asked(self) -> Plan | None:
+        """What the chosen service asks for the current box; where none is chosen, the cheapest's."""
+        if self.current is None or not self.current.plans:
+            return None
+        if self.said.price is None:
+            return self.current.plans[0]
+        return next((plan for plan in self.current.plans if _same_service(plan.quote, self.said.price)), None)
+
+    def knots(self) -> tuple[tuple[Knot, ...], str]:
+        said, plan = self.said, self.asked
+        missing = list(said.missing)
+        missing += [f"{problem.field.rpartition('.')[2]} cannot be read" for problem in said.problems]
+        boxed = asked = None
+        if self.current is not None:
+            made = self.current.boxed.made
+            boxed = BoxChoice(made.way, made.school, made.grade.code, made.needed)
+        if said.price is not None and plan is not None:
+            asked = choice_of(plan.quote)
+        return tie_knots(missing, boxed, said.box, asked, said.price)
+
+
+def draw_up(job: JobFile, today: Today) -> Picture:
+    """Works a job out as far as it can be read; never raises for what a person may type."""
+    said = understand(job, today.shop, today.file.postcode)
+    ways: list[PricedWay] = []
+    if said.load is not None:
+        ways = [way for name in WAYS if name in job.ways and (way := _work_out(name, said.load, said, job, today))]
+    return Picture(job, said, today, ways)
+
+
+def box_for(way: str, job: JobFile, load: Load, today: Today) -> Boxed:
+    """The load in a box of that way, on the job's board and by its school where the way has it."""
+    if way not in WAYS:
+        raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field="way")
+    school: School = job.school if job.school in WAYS[way].SCHOOLS else "exact"
+    return box_up(load, way, today.shop.grade(job.board), today.shop, school)
+
+
+def _work_out(way: str, load: Load, said: Understood, job: JobFile, today: Today) -> PricedWay | None:
+    try:
+        boxed = box_for(way, job, load, today)
+    except BadInput as problem:
+        said.problems.append(problem)
+        return None
+    plans, refused = price(boxed, said.journey, today.services) if said.journey else ([], [])
+    return PricedWay(boxed, plans, refused)
+
+
+def choice_of(quote: Quote) -> PriceChoice:
+    return PriceChoice(quote.carrier, quote.service, quote.programme, quote.amount, quote.billing.billed)
+
+
+def view_picture(picture: Picture, drawn: str | None) -> views.WorkOut:
+    """The picture in words, with the blanks of the way `drawn` as drawings."""
+    units, said = picture.today.shop.units, picture.said
+    knots, next_move = picture.knots()
+    inside = layout = None
+    if said.load is not None:
+        arrangement, why = inside_needed(said.load)
+        inside = views.view_sizes(arrangement.inside, units, why)
+        layout = _layout(said.load)
+    return views.WorkOut(
+        problems=[views.FieldProblem(field=p.field, sentence=p.sentence) for p in said.problems],
+        missing=said.missing,
+        beyond=said.beyond,
+        inside=inside,
+        layout=layout,
+        ways=[_view_way(way, picture, way.boxed.made.way == drawn) for way in picture.ways],
+        docket=_docket(picture),
+        knots=view_knots(knots),
+        next_move=next_move,
+        cutting_cautions=list(CUTTING),
+        measured=_measured(picture.job, units),
+    )
+
+
+def view_knots(knots: tuple[Knot, ...]) -> list[views.KnotView]:
+    return [views.KnotView(name=knot.name, state=knot.state, says=knot.says) for knot in knots]
+
+
+def view_quote(quote: Quote, units: Units, costs: Plan | None = None, chosen: bool = False) -> views.QuoteView:
+    """A quote in words; without a plan it stands for itself, all in being the quote."""
+    billing = quote.billing
+    nothing = str(Money(0, quote.amount.currency))
+    of = costs.costs if costs else None
+    return views.QuoteView(
+        carrier=quote.carrier, service=quote.service, programme=quote.programme,
+        amount=str(quote.amount), currency=quote.amount.currency,
+        actual=show_mass(billing.actual, units, "up").text,
+        dimensional=show_mass(billing.dimensional, units, "up").text if billing.dimensional else None,
+        billed=show_mass(billing.billed, units, "up").text,
+        billed_weight_g=billing.billed.grams,
+        weight_share=billing.actual.ng / billing.billed.ng,
+        days=quote.days,
+        charges=[views.ChargeView(kind=c.kind, what=c.what, amount=str(c.amount), why=c.why) for c in quote.lines],
+        total=str(of.total if of else quote.amount),
+        costs=views.CostsView(**{name: str(getattr(of, name)) if of else nothing for name in _COSTS}),
+        chosen=chosen,
+    )  # fmt: skip
+
+
+def view_refused(refused: list[Refused]) -> list[views.RefusedView]:
+    return [views.RefusedView(carrier=r.carrier, service=r.service, why=r.why) for r in refused]
+
+
+def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
+    boxed, made, units, said = way.boxed, way.boxed.made, picture.today.shop.units, picture.said
+    box = said.box
+    chosen = box is not None and (box.way, box.school, box.board) == (made.way, made.school, made.grade.code)
+    return views.WayView(
+        way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
+        board=made.grade.code, chosen=chosen, too_large=boxed.too_large,
+        needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
+        inside=views.view_sizes(made.inside, units, made.whys["inside"]),
+        outside=views.view_sizes(made.outside, units, made.whys["outside"]),
+        weight=_weight(boxed, units),
+        air_percent=round(boxed.air * 100),
+        minutes=round(boxed.minutes),
+        sheets=[_sheet(on, units) for on in boxed.sheets],
+        notes=list(made.notes),
+        blank_why=views.view_why(made.whys["blank"], units),
+        blanks=[
+            views.BlankView(name=blank.name, size=_cross(blank.size, units), svg=svg(blank, units) if drawn else None)
+            for blank in made.blanks
+        ],
+        fence=[
+            views.FenceView(fence=exact_text(s.fence, units), blade=s.blade, do=s.do, cuts=s.cuts) for s in made.fence
+        ],
+        total=str(way.cheapest) if way.cheapest else None,
+        quotes=[
+            view_quote(plan.quote, units, plan, chosen=said.price is not None and _same_service(plan.quote, said.price))
+            for plan in way.plans
+        ],
+        refused=view_refused(way.refused),
+        other_school=_other_school(boxed, picture) if len(WAYS[made.way].SCHOOLS) > 1 else None,
+    )  # fmt: skip
+
+
+def _other_school(boxed: Boxed, picture: Picture) -> views.OtherSchool:
+    made, units = boxed.made, picture.today.shop.units
+    other: School = "thumb" if made.school == "exact" else "exact"
+    compared = box_up(boxed.load, made.way, made.grade, picture.today.shop, other).made
+    return views.OtherSchool(
+        school=other,
+        blanks=[views.BlankView(name=blank.name, size=_cross(blank.size, units)) for blank in compared.blanks],
+        outside=views.view_sizes(compared.outside, units).figure.text,
+        inside=views.view_sizes(compared.inside, units).figure.text,
+        notes=list(compared.notes),
+    )
+
+
+def _docket(picture: Picture) -> views.Docket:
+    said, way, plan, units = picture.said, picture.current, picture.asked, picture.today.shop.units
+    docket = views.Docket(basis="", currency=picture.today.shop.currency, missing=list(said.missing), cautions=[])
+    if way is None:
+        return docket
+    made = way.boxed.made
+    docket.basis = f"{WAYS[made.way].TITLE}, {made.grade.code} board"
+    docket.outside = views.view_sizes(made.outside, units, made.whys["outside"])
+    docket.weight = _weight(way.boxed, units)
+    docket.air_percent = round(way.boxed.air * 100)
+    docket.cautions = [caution for caution in (lifting(way.boxed.weights.total),) if caution]
+    if plan is not None and not way.boxed.too_large:
+        docket.quote = view_quote(plan.quote, units, plan)
+        docket.total = docket.quote.total
+        docket.total_why = views.view_why(_total_why(plan), units)
+    return docket
+
+
+def _total_why(plan: Plan) -> Why:
+    costs = plan.costs
+    names = ("postage", "surcharges", "cover", "box", "fill", "tape", "labour")
+    amounts: list[tuple[str, Value]] = [(name, getattr(costs, name)) for name in names if getattr(costs, name).minor]
+    return Why(" + ".join(name for name, _ in amounts), tuple(amounts), "what the shop pays for this parcel in all")
+
+
+def _weight(boxed: Boxed, units: Units) -> views.Figure:
+    weights = boxed.weights
+    shown = show_mass(weights.total, units, "up")
+    parts: tuple[tuple[str, Value], ...] = (
+        ("goods", weights.goods), ("extras", weights.extras), ("board", weights.board),
+        ("fill", weights.fill), ("tape", weights.tape),
+    )  # fmt: skip
+    why = Why(
+        "goods + extras + board + fill + tape",
+        tuple((name, weight) for name, weight in parts if isinstance(weight, Mass) and weight.ng),
+        "estimated before packing; weigh it when it is closed",
+    )
+    return views.Figure(text=shown.text, exact=shown.exact, why=views.view_why(why, units))
+
+
+def _layout(load: Load) -> views.Layout:
+    arrangement, _ = inside_needed(load)
+    gap = load.part.gap.mm
+    return views.Layout(
+        inside_mm=_mm(arrangement.inside),
+        part=views.Placement(name=load.part.name, at_mm=(gap, gap, gap), size_mm=_mm(load.part.sizes)),
+        gap_mm=gap,
+        extras=[views.Placement(name=e.name, at_mm=_mm(e.at), size_mm=_mm(e.sizes)) for e in arrangement.extras],
+    )
+
+
+def _sheet(on: OnSheet, units: Units) -> str:
+    if on.sheet is None:
+        return f"{on.blank}: larger than any sheet in stock"
+    each = "one" if on.count == 1 else str(on.count)
+    return f"{on.blank}: a {_cross((on.sheet.length, on.sheet.width), units)} sheet gives {each}"
+
+
+def _measured(job: JobFile, units: Units) -> dict[str, str]:
+    """What each typed measure of the part was read as; only those that can be read."""
+    part = job.parts[0] if job.parts else None
+    if part is None or not isinstance(part.shape, BoxShape):
+        return {}
+    typed: list[tuple[str, Measure | None]] = [
+        (f"parts[0].shape.{side}", getattr(part.shape, side)) for side in ("length", "width", "height")
+    ]
+    read: dict[str, str] = {}
+    for field, value in (*typed, ("parts[0].gap", part.gap), ("parts[0].weight", part.weight)):
+        if value is None or value == "":
+            continue
+        try:
+            if field.endswith("weight"):
+                read[field] = show_mass(to_mass(value, units, field), units, "up").text
+            else:
+                read[field] = show_length(to_length(value, units, field, zero=True), units, "up").text
+        except BadInput:
+            continue
+    return read
+
+
+def _cross(size: tuple[Length, Length], units: Units) -> str:
+    return f"{exact_text(size[0], units)} x {exact_text(size[1], units)} {units}"
+
+
+def _same_service(quote: Quote, choice: PriceChoice) -> bool:
+    return (quote.carrier, quote.service, quote.programme) == (choice.carrier, choice.service, choice.programme)
+
+
+def _mm(sizes: tuple[Length, Length, Length]) -> tuple[float, float, float]:
+    return sizes[0].mm, sizes[1].mm, sizes[2].mm

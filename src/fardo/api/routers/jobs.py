@@ -1,0 +1,110 @@
+"""Jobs: on the bench, changed from a revision, put away, brought back, and as files."""
+
+from __future__ import annotations
+
+import re
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request, Response
+
+from fardo.api import views
+from fardo.api.desk import Desk, OpenDesk
+from fardo.api.picture import draw_up, view_knots
+from fardo.api.problems import RESPONSES
+from fardo.core.refusal import NoAnswer
+from fardo.files.job import JobFile, read_job, understand, with_units, write_job
+from fardo.store.jobs import StoredJob
+
+router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=RESPONSES)
+
+
+@router.get("")
+def list_jobs(
+    desk: OpenDesk,
+    words: Annotated[str, Query(max_length=200)] = "",
+    put_away: bool = False,
+    cursor: Annotated[str | None, Query(max_length=80)] = None,
+) -> views.JobPage:
+    """Jobs in hand, newest first, each with its next move; `words` finds by title, part, extra or place."""
+    page = desk.jobs.page(words=words, put_away=put_away, cursor=cursor)
+    return views.JobPage(jobs=[row(stored, desk) for stored in page.jobs], cursor=page.cursor)
+
+
+@router.post("", status_code=201)
+def add_job(job: JobFile, desk: OpenDesk) -> views.JobView:
+    """Starts a job."""
+    return view(desk.jobs.add(_checked(job, desk)))
+
+
+@router.post("/file", status_code=201)
+async def open_job_file(request: Request, desk: OpenDesk) -> views.JobView:
+    """Starts a job from a job file sent as it is. Nothing is kept of a file with a fault."""
+    return view(desk.jobs.add(_checked(read_job(await request.body()), desk)))
+
+
+@router.get("/{key}")
+def get_job(key: str, desk: OpenDesk) -> views.JobView:
+    return view(desk.jobs.get(key))
+
+
+@router.put("/{key}")
+def change_job(key: str, change: views.JobChange, desk: OpenDesk) -> views.JobView:
+    """Saves a job; answers 409 where it was changed since the revision named."""
+    return view(desk.jobs.change(key, change.revision, _checked(change.job, desk)))
+
+
+@router.delete("/{key}")
+def put_away_job(key: str, desk: OpenDesk) -> views.JobView:
+    """Takes a job off the bench. It can be brought back."""
+    return view(desk.jobs.put_away(key))
+
+
+@router.post("/{key}/bring-back")
+def bring_back_job(key: str, desk: OpenDesk) -> views.JobView:
+    return view(desk.jobs.bring_back(key))
+
+
+@router.get("/{key}/file")
+def job_file(key: str, desk: OpenDesk) -> Response:
+    """The job as a job file."""
+    job = desk.jobs.get(key).job
+    name = re.sub(r"[^a-z0-9]+", "-", job.title.lower()).strip("-") or "job"
+    return Response(
+        write_job(job), media_type="application/json",
+        headers={"Content-Disposition": f'attachment; filename="{name}.job.json"'},
+    )  # fmt: skip
+
+
+def row(stored: StoredJob, desk: Desk) -> views.JobRow:
+    knots, next_move = draw_up(stored.job, desk.today).knots()
+    return views.JobRow(
+        id=stored.id,
+        revision=stored.revision,
+        title=stored.job.title,
+        day=stored.job.day.isoformat() if stored.job.day else None,
+        destination=stored.job.ship.to or "",
+        saved_at=stored.saved_at,
+        next_move=next_move,
+        knots=view_knots(knots),
+    )
+
+
+def view(stored: StoredJob) -> views.JobView:
+    return views.JobView(
+        id=stored.id,
+        revision=stored.revision,
+        saved_at=stored.saved_at,
+        put_away=stored.put_away_at is not None,
+        job=stored.job,
+    )
+
+
+def _checked(job: JobFile, desk: Desk) -> JobFile:
+    """The job with its units made plain. Raises BadInput or NoAnswer for what cannot be kept and worked on."""
+    shop = desk.today.shop
+    said = understand(job, shop)
+    if said.problems:
+        raise said.problems[0]
+    if said.beyond:
+        raise NoAnswer(said.beyond)
+    return with_units(job, shop)

@@ -1,0 +1,50 @@
+"""Working out while a person types, and the bench line."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from fardo.api import views
+from fardo.api.desk import OpenDesk
+from fardo.api.picture import draw_up, view_picture, view_quote, view_refused
+from fardo.api.problems import RESPONSES
+from fardo.api.routers.jobs import row
+from fardo.core.quantity import show_mass, show_sizes
+from fardo.core.tariff.line import read_line
+from fardo.core.tariff.service import compare
+
+router = APIRouter(prefix="/api", tags=["work"], responses=RESPONSES)
+
+
+@router.post("/work-out")
+def work_out(request: views.WorkOutRequest, desk: OpenDesk) -> views.WorkOut:
+    """Everything that follows from a job as it is typed. Saves nothing; what cannot be read is told, not refused."""
+    return view_picture(draw_up(request.job, desk.today), request.drawn)
+
+
+class LineText(BaseModel):
+    text: str = Field(max_length=200)
+
+
+@router.post("/line")
+def bench_line(line: LineText, desk: OpenDesk) -> views.LineAnswer:
+    """A parcel in a line is priced; anything else is looked for among the jobs."""
+    today = desk.today
+    parcel = read_line(line.text, today.shop.units, today.file.postcode)
+    if parcel is None:
+        page = desk.jobs.page(words=line.text, size=8)
+        return views.LineAnswer(kind="jobs", jobs=[row(stored, desk) for stored in page.jobs])
+    units = today.shop.units
+    quotes, refused = compare(today.services, parcel)
+    home = ", a home" if parcel.residential else ""
+    read_as = (
+        f"{show_sizes(parcel.sizes, units, 'up')}, {show_mass(parcel.weight, units, 'up')}, "
+        f"from {parcel.origin} to {parcel.destination}{home}"
+    )
+    return views.LineAnswer(
+        kind="price",
+        read_as=read_as,
+        quotes=[view_quote(quote, units) for quote in quotes],
+        refused=view_refused(refused),
+    )

@@ -1,0 +1,268 @@
+"""What the screens are told: figures with their words in the shop's units, each ready to answer "why"."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from fardo.core.plan.progress import State
+from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass, show_sizes
+from fardo.core.why import Value, Why
+from fardo.files.job import JobFile
+from fardo.files.shop import ShopFile
+
+
+class WhyView(BaseModel):
+    """The formula, what was put in, and the rule or source."""
+
+    formula: str
+    values: list[tuple[str, str]]
+    rule: str
+
+
+class Figure(BaseModel):
+    """A figure in words. `exact` is false where it was rounded for reading; `rounded` says which way."""
+
+    text: str
+    exact: bool = True
+    rounded: Literal["up", "down", "nearest"] = "up"
+    why: WhyView | None = None
+
+
+class SizesView(BaseModel):
+    """Length, width, height: in millimetres, and in words with and without the unit."""
+
+    mm: tuple[float, float, float]
+    sides: tuple[str, str, str]
+    figure: Figure
+
+
+class Placement(BaseModel):
+    name: str
+    at_mm: tuple[float, float, float]
+    size_mm: tuple[float, float, float]
+
+
+class Layout(BaseModel):
+    """Where things lie in the inside of the box."""
+
+    inside_mm: tuple[float, float, float]
+    part: Placement
+    gap_mm: float
+    extras: list[Placement]
+
+
+class BlankView(BaseModel):
+    name: str
+    size: str
+    svg: str | None = Field(None, description="the drawing, where it was asked for")
+
+
+class FenceView(BaseModel):
+    fence: str
+    blade: str
+    do: str
+    cuts: int
+
+
+class ChargeView(BaseModel):
+    kind: str
+    what: str
+    amount: str
+    why: str
+
+
+class CostsView(BaseModel):
+    postage: str
+    surcharges: str
+    cover: str
+    box: str
+    wrap: str
+    fill: str
+    tape: str
+    labour: str
+
+
+class QuoteView(BaseModel):
+    carrier: str
+    service: str
+    programme: str
+    amount: str
+    currency: str
+    actual: str
+    dimensional: str | None
+    billed: str
+    billed_weight_g: float
+    weight_share: float = Field(description="actual weight as a share of the billed, 0 to 1")
+    days: tuple[int, int]
+    charges: list[ChargeView]
+    total: str = Field(description="all in: the quote and what the box costs")
+    costs: CostsView
+    chosen: bool = False
+
+
+class RefusedView(BaseModel):
+    carrier: str
+    service: str
+    why: str
+
+
+class OtherSchool(BaseModel):
+    """The same box by the other school, for comparison."""
+
+    school: Literal["exact", "thumb"]
+    blanks: list[BlankView]
+    outside: str
+    inside: str
+    notes: list[str]
+
+
+class WayView(BaseModel):
+    """One way to get the box, worked out to its prices."""
+
+    way: str
+    title: str
+    school: Literal["exact", "thumb"]
+    schools: list[Literal["exact", "thumb"]]
+    board: str
+    chosen: bool
+    too_large: str | None
+    needed_mm: tuple[float, float, float]
+    inside: SizesView
+    outside: SizesView
+    weight: Figure
+    air_percent: int
+    minutes: int
+    sheets: list[str]
+    notes: list[str]
+    blank_why: WhyView
+    blanks: list[BlankView]
+    fence: list[FenceView]
+    total: str | None = Field(description="all in by the cheapest service, None where none takes it")
+    quotes: list[QuoteView]
+    refused: list[RefusedView]
+    other_school: OtherSchool | None
+
+
+class KnotView(BaseModel):
+    name: str
+    state: State
+    says: str
+
+
+class Docket(BaseModel):
+    """The figures that are always in sight. `basis` says whose they are."""
+
+    basis: str
+    outside: SizesView | None = None
+    weight: Figure | None = None
+    quote: QuoteView | None = None
+    air_percent: int | None = None
+    total: str | None = None
+    total_why: WhyView | None = None
+    currency: str
+    missing: list[str]
+    cautions: list[str]
+
+
+class FieldProblem(BaseModel):
+    field: str
+    sentence: str
+
+
+class WorkOut(BaseModel):
+    """Everything worked out from a job as it stands."""
+
+    problems: list[FieldProblem]
+    missing: list[str]
+    beyond: str | None
+    inside: SizesView | None
+    layout: Layout | None
+    ways: list[WayView]
+    docket: Docket
+    knots: list[KnotView]
+    next_move: str
+    cutting_cautions: list[str]
+    measured: dict[str, str] = Field(description="what each typed measure was read as, by field")
+
+
+class WorkOutRequest(BaseModel):
+    job: JobFile
+    drawn: str | None = Field(None, description="the way whose blanks are wanted drawn")
+
+
+class JobView(BaseModel):
+    id: str
+    revision: int
+    saved_at: str
+    put_away: bool
+    job: JobFile
+
+
+class JobChange(BaseModel):
+    """A job as it should be, and the revision it was changed from."""
+
+    revision: int = Field(ge=0)
+    job: JobFile
+
+
+class JobRow(BaseModel):
+    """A job on the bench: a short piece of twine."""
+
+    id: str
+    revision: int
+    title: str
+    day: str | None
+    destination: str
+    saved_at: str
+    next_move: str
+    knots: list[KnotView]
+
+
+class JobPage(BaseModel):
+    jobs: list[JobRow]
+    cursor: str | None
+
+
+class ShopView(BaseModel):
+    revision: int
+    shop: ShopFile
+    carriers: list[str]
+
+
+class ShopChange(BaseModel):
+    revision: int = Field(ge=0)
+    shop: ShopFile
+
+
+class LineAnswer(BaseModel):
+    """What the bench line made of its text: a price, or the jobs it finds."""
+
+    kind: Literal["price", "jobs"]
+    read_as: str | None = None
+    quotes: list[QuoteView] = []
+    refused: list[RefusedView] = []
+    jobs: list[JobRow] = []
+
+
+def view_sizes(sizes: tuple[Length, Length, Length], units: Units, why: Why | None = None) -> SizesView:
+    """Sizes that must hold: rounded up for reading."""
+    shown = show_sizes(sizes, units, "up")
+    a, b, c = (show_length(side, units, "up").text.removesuffix(f" {units}") for side in sizes)
+    figure = Figure(text=shown.text, exact=shown.exact, why=view_why(why, units) if why else None)
+    return SizesView(mm=(sizes[0].mm, sizes[1].mm, sizes[2].mm), sides=(a, b, c), figure=figure)
+
+
+def view_why(why: Why, units: Units) -> WhyView:
+    return WhyView(formula=why.formula, values=[(name, say(value, units)) for name, value in why.values], rule=why.rule)
+
+
+def say(value: Value, units: Units) -> str:
+    """A value in words; lengths to a sixty-fourth or a tenth of a millimetre, so that the sum can be checked."""
+    if isinstance(value, Length):
+        step = Length(396_875) if units == "in" else Length(100_000)
+        return show_length(value, units, "nearest", step).text
+    if isinstance(value, Mass):
+        return show_mass(value, units, "up").text
+    return f"{value} {value.currency}" if isinstance(value, Money) else value

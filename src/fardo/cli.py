@@ -1,0 +1,368 @@
+"""The command `fardo`: plan, blank and price from the shell; serve, demo, backup, restore and check a shop.
+
+Exit codes: 0 done, 1 no answer possible, 2 bad input.
+"""
+
+from __future__ import annotations
+
+import json
+import sys
+import time
+from datetime import date
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+from rich.console import Console
+from rich.table import Table
+
+from fardo.core.cut.drawing import Blank
+from fardo.core.make import WAYS, Made, School, make_box
+from fardo.core.make.made import Allowances
+from fardo.core.plan.search import Plan, search
+from fardo.core.quantity import Units, read_length, read_mass, read_sizes, show_mass, show_sizes
+from fardo.core.refusal import BadInput, NoAnswer
+from fardo.core.tariff.parcel import Parcel, read_postcode
+from fardo.core.tariff.service import Quote, Refused, Service, compare
+from fardo.files.drawn import exact_text
+from fardo.files.job import read_job, understand
+from fardo.files.shop import ShopFile, starting_shop
+from fardo.files.tariff import read_tariffs, services_of
+from fardo.store.database import Database, StoreError, check_file
+from fardo.store.jobs import Jobs
+from fardo.store.settings import Settings
+
+DEFAULT_PORT = 8740
+
+app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, help=__doc__)
+out = Console(highlight=False, soft_wrap=True)
+
+AsJson = Annotated[bool, typer.Option("--json", help="Answer in JSON.")]
+DbFile = Annotated[Path | None, typer.Option("--db", help="A shop's database.", envvar="FARDO_DB")]
+TariffFolder = Annotated[Path | None, typer.Option("--tariffs", help="A folder with *.tariff.json files.")]
+
+
+def main() -> None:
+    """Runs the command, turning refusals into one sentence and an exit code."""
+    try:
+        app()
+    except BadInput as error:
+        print(f"fardo: {error.sentence}", file=sys.stderr)
+        sys.exit(2)
+    except NoAnswer as error:
+        print(f"fardo: {error}", file=sys.stderr)
+        sys.exit(1)
+    except StoreError as error:
+        print(f"fardo: {error}", file=sys.stderr)
+        sys.exit(2)
+
+
+@app.command()
+def plan(
+    job: Annotated[Path, typer.Argument(help="A job file.")],
+    as_json: AsJson = False,
+    seed: Annotated[int, typer.Option(help="Same file, seed and effort give the same plans.")] = 0,
+    effort: Annotated[str, typer.Option(help="quick, normal or long.")] = "normal",
+    db: DbFile = None,
+    tariffs: TariffFolder = None,
+) -> None:
+    """The boxes and services for a job, best first."""
+    _one_of(effort, ("quick", "normal", "long"), "effort")
+    started = time.monotonic()
+    shop_file, services = _shop(db, tariffs)
+    shop = shop_file.to_core()
+    file = read_job(_bytes_of(job, "job file"))
+    said = understand(file, shop, shop_file.postcode)
+    load = said.must_load()
+    if said.journey is None:
+        raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
+    ways = [way for way in file.ways if way in WAYS]
+    if not ways:
+        raise NoAnswer(f"None of the ways {', '.join(file.ways)} is worked out; {' and '.join(WAYS)} are.")
+    plans = search(load, ways, said.journey, services, shop, said.school)
+    if as_json:
+        _print_json({"plans": [_plan_json(p) for p in plans], "elapsed_s": round(time.monotonic() - started, 4)})
+        return
+    table = Table("In all", "Box and service", "Outside", "Weighs", "Billed", "Days", title=file.title or None)
+    for p in plans:
+        made, days = p.boxed.made, p.quote.days
+        table.add_row(
+            str(p.costs.total), p.label, show_sizes(made.outside, shop.units, "up").text,
+            show_mass(p.boxed.weights.total, shop.units, "up").text,
+            show_mass(p.quote.billing.billed, shop.units, "up").text, f"{days[0]}-{days[1]}",
+        )  # fmt: skip
+    out.print(table)
+
+
+@app.command()
+def price(
+    size: Annotated[str, typer.Option(help="Outside size: 24x12x8in")],
+    weight: Annotated[str, typer.Option(help="Weight: 9lb")],
+    to: Annotated[str, typer.Option(help="Postcode it goes to.")],
+    origin: Annotated[str, typer.Option("--from", help="Postcode it leaves from.")],
+    residential: Annotated[bool, typer.Option(help="To a home.")] = False,
+    as_json: AsJson = False,
+    db: DbFile = None,
+    tariffs: TariffFolder = None,
+) -> None:
+    """What each service asks for a parcel, cheapest first."""
+    shop_file, services = _shop(db, tariffs)
+    units: Units = shop_file.units
+    parcel = Parcel(
+        read_sizes(size, units, field="size"), read_mass(weight, "lb" if units == "in" else "kg", field="weight"),
+        read_postcode(origin, "from"), read_postcode(to, "to"), residential,
+    )  # fmt: skip
+    quotes, refused = compare(services, parcel)
+    if as_json:
+        _print_json({"quotes": [_quote_json(q) for q in quotes], "refused": [_refused_json(r) for r in refused]})
+    else:
+        for q in quotes:
+            days = f"{q.days[0]}-{q.days[1]} days"
+            out.print(f"{q.amount!s:>9} {q.amount.currency}  {q.carrier} {q.service} ({q.programme}), {days}")
+            for line in q.lines:
+                out.print(f"{line.amount!s:>13}      {line.what}: {line.why}")
+        for r in refused:
+            out.print(f"        -      {r.carrier} {r.service}: {r.why}")
+    if not quotes:
+        raise NoAnswer("No service takes it.")
+
+
+@app.command()
+def blank(
+    way: Annotated[str, typer.Option(help="tray or slotted.")],
+    inside: Annotated[str, typer.Option(help="Inside size: 10.5x8.5x1.5in")],
+    board: Annotated[str | None, typer.Option(help="Code of the board, C say.")] = None,
+    school: Annotated[str, typer.Option(help="exact or thumb.")] = "exact",
+    thumb: Annotated[str | None, typer.Option(help="The rule-of-thumb allowance: 1/2in")] = None,
+    slip: Annotated[str | None, typer.Option(help="How much looser the lid is than the tray: 1/16in")] = None,
+    step: Annotated[
+        str, typer.Option(help="Panels go up to this step: 1/16in, 1mm; 'none' keeps them exact.")
+    ] = "none",
+    as_json: AsJson = False,
+    svg: Annotated[Path | None, typer.Option(help="Write SVG here; with several blanks their name is put in.")] = None,
+    dxf: Annotated[Path | None, typer.Option(help="Write DXF here.")] = None,
+    pdf: Annotated[Path | None, typer.Option(help="Write a cut sheet here.")] = None,
+    full: Annotated[bool, typer.Option("--full-size", help="The PDF at 1:1 over several pages.")] = False,
+    db: DbFile = None,
+) -> None:
+    """The blanks for an inside size, with every line and dimension."""
+    shop_file, _ = _shop(db, None)
+    shop = shop_file.to_core()
+    usual = shop.allowances
+    allowances = Allowances(
+        thumb=read_length(thumb, shop.units, zero=True, field="thumb") if thumb else usual.thumb,
+        slip=read_length(slip, shop.units, zero=True, field="slip") if slip else usual.slip,
+        tab=usual.tab,
+        step=None if step == "none" else read_length(step, shop.units, field="step"),
+    )
+    taken: School = "thumb" if _one_of(school, ("exact", "thumb"), "school") == "thumb" else "exact"
+    made = make_box(way, read_sizes(inside, shop.units, field="inside"), shop.grade(board), allowances, taken)
+    _write_drawings(made, shop_file, svg, dxf, pdf, full)
+    if as_json:
+        _print_json(_made_json(made))
+        return
+    out.print(f"{WAYS[way].TITLE}, {made.grade.name}")
+    out.print(f"inside  {show_sizes(made.inside, shop.units, 'down')}")
+    out.print(f"outside {show_sizes(made.outside, shop.units, 'up')}")
+    table = Table("Fence", "Blade", "Do, in this order", "Cuts")
+    for setting in made.fence:
+        table.add_row(exact_text(setting.fence, shop.units), setting.blade, setting.do, str(setting.cuts))
+    out.print(table)
+    for note in made.notes:
+        out.print(note)
+
+
+@app.command()
+def serve(
+    db: DbFile = None,
+    port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT,
+) -> None:
+    """Serves a shop to this machine's browser."""
+    _serve(db or Path("fardo.db"), port)
+
+
+@app.command()
+def demo(
+    db: Annotated[Path, typer.Option("--db", help="Where the made-up shop is kept.")] = Path("shop/demo.db"),
+    port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT,
+) -> None:
+    """Serves the made-up shop; what you change in it is kept."""
+    from fardo.demo import open_demo
+
+    open_demo(db, date.today())
+    _serve(db, port)
+
+
+@app.command()
+def backup(file: Annotated[Path, typer.Argument(help="Where to.")], db: DbFile = None) -> None:
+    """Copies a shop whole, also while it is being served."""
+    source = db or Path("fardo.db")
+    check_file(source)
+    database = Database(source)
+    database.copy_to(file)
+    database.close()
+    check_file(file)
+    out.print(f"{source} is copied to {file}, and the copy was checked.")
+
+
+@app.command()
+def restore(file: Annotated[Path, typer.Argument(help="A backup.")], db: DbFile = None) -> None:
+    """Puts a backup in a shop's place; the shop that was there is kept beside it. Stop serving it first."""
+    from fardo.store.database import take_place
+
+    target = db or Path("fardo.db")
+    kept = take_place(file, target)
+    out.print(f"{target} is now what was in {file}." + (f" What it was before is in {kept}." if kept else ""))
+
+
+@app.command()
+def check(db: DbFile = None) -> None:
+    """Looks whether a shop's file is sound: every page, every job, every tariff."""
+    path = db or Path("fardo.db")
+    version = check_file(path)
+    database = Database(path)
+    _, shop = Settings(database).shop()
+    shop.to_core()
+    services = services_of(Settings(database).tariffs())
+    count = Jobs(database).check_all()
+    database.close()
+    out.print(f"{path} is sound: version {version}, {count} jobs, {len(services)} services.")
+
+
+def _serve(db: Path, port: int) -> None:
+    import uvicorn
+
+    from fardo.api.app import create_app
+
+    application = create_app(db)
+    out.print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)")
+    uvicorn.run(application, host="127.0.0.1", port=port, log_level="warning")
+
+
+def _shop(db: Path | None, tariffs: Path | None) -> tuple[ShopFile, list[Service]]:
+    """The shop and services to work with: a database's, a folder's, or the made-up ones."""
+    if db is not None:
+        check_file(db)
+        database = Database(db)
+        settings = Settings(database)
+        shop_file = settings.shop()[1]
+        services = services_of(read_tariffs(tariffs) if tariffs else settings.tariffs())
+        database.close()
+        return shop_file, services
+    from fardo.demo import TARIFFS
+
+    return starting_shop(), services_of(read_tariffs(tariffs or TARIFFS))
+
+
+def _write_drawings(
+    made: Made, shop: ShopFile, svg_path: Path | None, dxf_path: Path | None, pdf_path: Path | None, full: bool
+) -> None:
+    if svg_path:
+        from fardo.files.svg import svg
+
+        for piece in made.blanks:
+            path = svg_path if len(made.blanks) == 1 else svg_path.with_stem(f"{svg_path.stem}-{piece.name}")
+            _write(path, svg(piece, shop.units).encode())
+    if dxf_path:
+        from fardo.files.dxf import dxf
+
+        _write(dxf_path, dxf(made.blanks, shop.units).encode())
+    if pdf_path:
+        from fardo.core.plan.cautions import CUTTING
+        from fardo.files.pdf import Heading, cut_sheet, full_size
+
+        inside, outside = show_sizes(made.inside, shop.units, "down"), show_sizes(made.outside, shop.units, "up")
+        sizes = f"{made.grade.name}, inside {inside}, outside {outside}"
+        heading = Heading(WAYS[made.way].TITLE, (sizes, *made.notes))
+        if full:
+            _write(pdf_path, full_size(heading, made.blanks, shop.units, shop.paper))
+        else:
+            _write(pdf_path, cut_sheet(heading, made.blanks, made.fence, CUTTING, shop.units, shop.paper))
+
+
+def _made_json(made: Made) -> dict[str, Any]:
+    return {
+        "inside_mm": [side.mm for side in made.inside],
+        "outside_mm": [side.mm for side in made.outside],
+        "blanks": [_blank_json(piece) for piece in made.blanks],
+        "fence": [{"fence_mm": s.fence.mm, "blade": s.blade, "do": s.do, "cuts": s.cuts} for s in made.fence],
+        "notes": list(made.notes),
+    }
+
+
+def _blank_json(piece: Blank) -> dict[str, Any]:
+    return {
+        "name": piece.name,
+        "size_mm": [side.mm for side in piece.size],
+        "lines": [
+            {"kind": line.kind, "from_mm": [c.mm for c in line.start], "to_mm": [c.mm for c in line.end]}
+            for line in piece.lines
+        ],
+    }
+
+
+def _quote_json(quote: Quote) -> dict[str, Any]:
+    billing = quote.billing
+    return {
+        "carrier": quote.carrier, "service": quote.service, "programme": quote.programme,
+        "amount": str(quote.amount), "currency": quote.amount.currency,
+        "actual_weight_g": billing.actual.grams,
+        "dimensional_weight_g": billing.dimensional.grams if billing.dimensional else None,
+        "billed_weight_g": billing.billed.grams,
+        "charges": _charges_json(quote), "days": list(quote.days),
+    }  # fmt: skip
+
+
+def _charges_json(quote: Quote) -> list[dict[str, str]]:
+    return [{"what": line.what, "amount": str(line.amount), "why": line.why} for line in quote.lines]
+
+
+def _refused_json(refused: Refused) -> dict[str, str]:
+    return {"carrier": refused.carrier, "service": refused.service, "why": refused.why}
+
+
+def _plan_json(p: Plan) -> dict[str, Any]:
+    boxed, quote, costs = p.boxed, p.quote, p.costs
+    gap = boxed.load.part.gap.mm
+    return {
+        "label": p.label, "total": str(costs.total), "currency": quote.amount.currency,
+        "costs": {name: str(getattr(costs, name)) for name in costs.__dataclass_fields__},
+        "parcels": [{
+            "way": boxed.made.way, "school": boxed.made.school, "board": boxed.made.grade.code,
+            "inside_mm": [side.mm for side in boxed.made.inside],
+            "outside_mm": [side.mm for side in boxed.made.outside],
+            "weight_g": boxed.weights.total.grams,
+            "dimensional_weight_g": quote.billing.dimensional.grams if quote.billing.dimensional else None,
+            "billed_weight_g": quote.billing.billed.grams,
+            "air_percent": round(float(boxed.air * 100), 1),
+            "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
+            "placements": [{"part": boxed.load.part.name, "number": 1, "at_mm": [gap, gap, gap],
+                            "turn": [[1, 0, 0], [0, 1, 0], [0, 0, 1]]}],
+            "extras": [{"name": e.name, "at_mm": [c.mm for c in e.at], "size_mm": [c.mm for c in e.sizes]}
+                       for e in boxed.arrangement.extras],
+        }],
+    }  # fmt: skip
+
+
+def _print_json(answer: dict[str, Any]) -> None:
+    print(json.dumps(answer, ensure_ascii=False, indent=1))
+
+
+def _bytes_of(path: Path, field: str) -> bytes:
+    try:
+        return path.read_bytes()
+    except OSError as error:
+        raise BadInput(f"{error.strerror}", read=str(path), allowed="a file that can be read", field=field) from error
+
+
+def _write(path: Path, content: bytes) -> None:
+    try:
+        path.write_bytes(content)
+    except OSError as error:
+        raise BadInput(f"{error.strerror}", read=str(path), allowed="a place to write to", field="file") from error
+
+
+def _one_of(value: str, allowed: tuple[str, ...], field: str) -> str:
+    if value not in allowed:
+        raise BadInput("not one of them", read=value, allowed=", ".join(allowed), field=field)
+    return value

@@ -1,0 +1,1 @@
+"""Where things lie in the box."""

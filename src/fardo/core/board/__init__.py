@@ -1,0 +1,1 @@
+"""Corrugated board: its grades."""

@@ -1,0 +1,82 @@
+"""The drawing of a blank: one model, from which screen, paper and machine files are all made.
+
+The inner face is up, the origin is the lower left corner, x runs along the blank and y across. Line kinds are told
+apart by dash: full is cut, long dash is score, dash-dot is second score (drawing-office practice).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from fardo.core.quantity import Length
+
+Kind = Literal["cut", "score", "second-score", "slot"]
+Side = Literal["below", "above", "left", "right"]
+Point = tuple[Length, Length]
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    kind: Kind
+    start: Point
+    end: Point
+
+
+@dataclass(frozen=True, slots=True)
+class Dimension:
+    """A measure between two points, drawn `row` rows outside the blank on that side, or on the blank where row is 0."""
+
+    start: Point
+    end: Point
+    side: Side
+    row: int
+
+    @property
+    def length(self) -> Length:
+        """What it measures: along x for `below` and `above`, along y for the others."""
+        axis = 0 if self.side in ("below", "above") else 1
+        return Length(abs(self.end[axis].nm - self.start[axis].nm))
+
+
+@dataclass(frozen=True, slots=True)
+class Note:
+    """Words on the board, centred at a point."""
+
+    at: Point
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Blank:
+    """One piece of board to cut.
+
+    Args:
+        name: "tray". size: of the rectangle it is cut from, x then y. outline: its corners in order, after cutting.
+        lines, dimensions, notes: the drawing. flutes: the way the flutes run.
+    """
+
+    name: str
+    size: Point
+    outline: tuple[Point, ...]
+    lines: tuple[Line, ...]
+    dimensions: tuple[Dimension, ...]
+    notes: tuple[Note, ...]
+    flutes: Literal["along x", "along y"]
+
+    @property
+    def area_nm2(self) -> int:
+        """Board left after cutting, in square nanometres, by the shoelace formula; whole to half a one."""
+        corners = [(x.nm, y.nm) for x, y in self.outline]
+        doubled = sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(corners, corners[1:] + corners[:1], strict=True))
+        return abs(doubled) // 2
+
+    @property
+    def sheet_area_nm2(self) -> int:
+        """Board used, waste of the cut-outs with it."""
+        return self.size[0].nm * self.size[1].nm
+
+
+def cut_along(outline: tuple[Point, ...]) -> tuple[Line, ...]:
+    """The cut lines around an outline."""
+    return tuple(Line("cut", a, b) for a, b in zip(outline, outline[1:] + outline[:1], strict=True))

@@ -1,0 +1,1 @@
+"""What is sent: parts, and the small things that go with them."""

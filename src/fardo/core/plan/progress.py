@@ -1,0 +1,96 @@
+"""How far a job is: its knots, each open, tied, or loose again because something before it changed.
+
+A choice remembers what it was made for. A box was chosen for an inside size on one board; a service for an amount and
+a billed weight. When today's figures differ, the knot is loose and says what changed.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from fardo.core.goods.part import Sizes
+from fardo.core.make.made import School
+from fardo.core.quantity import Mass, Money
+
+State = Literal["open", "tied", "loose"]
+
+
+@dataclass(frozen=True, slots=True)
+class BoxChoice:
+    """The box settled on. `needed` is the inside size it was chosen for."""
+
+    way: str
+    school: School
+    board: str
+    needed: Sizes
+
+
+@dataclass(frozen=True, slots=True)
+class PriceChoice:
+    """The service settled on, with what it asked then."""
+
+    carrier: str
+    service: str
+    programme: str
+    amount: Money
+    billed: Mass
+
+
+@dataclass(frozen=True, slots=True)
+class Knot:
+    """
+    Args:
+        name: "measure", "box", "price". state: see above. says: what it stands at, or what changed.
+    """
+
+    name: str
+    state: State
+    says: str
+
+
+def tie_knots(
+    missing: list[str],
+    boxed: BoxChoice | None,
+    box: BoxChoice | None,
+    asked: PriceChoice | None,
+    price: PriceChoice | None,
+) -> tuple[tuple[Knot, ...], str]:
+    """The knots in order, and the next move in words.
+
+    Args:
+        missing: what is still to be measured. boxed: the chosen way as it is worked out today. box: as it was chosen.
+        asked: what the chosen service asks today, None where it no longer takes the parcel. price: as it was chosen.
+    """
+    measure = (
+        Knot("measure", "open", "missing: " + ", ".join(missing)) if missing else Knot("measure", "tied", "measured")
+    )
+    if box is None:
+        tied = Knot("box", "open", "no box chosen")
+    elif boxed is None or boxed.needed != box.needed:
+        tied = Knot("box", "loose", "the inside size changed since the box was chosen")
+    elif boxed != box:
+        tied = Knot("box", "loose", "another board or school is looked at than was chosen")
+    else:
+        tied = Knot("box", "tied", "chosen")
+    if price is None:
+        priced = Knot("price", "open", "no service chosen")
+    elif tied.state != "tied":
+        priced = Knot("price", "loose", "the box is not settled")
+    elif asked is None:
+        priced = Knot("price", "loose", f"{price.carrier} {price.service} no longer takes it")
+    elif asked != price:
+        priced = Knot("price", "loose", f"was {price.amount}, is {asked.amount}")
+    else:
+        priced = Knot("price", "tied", f"{price.carrier} {price.service}, {price.amount}")
+    return (measure, tied, priced), _next_move(measure, tied, priced)
+
+
+def _next_move(measure: Knot, box: Knot, price: Knot) -> str:
+    if measure.state == "open":
+        return measure.says[0].upper() + measure.says[1:]
+    if box.state != "tied":
+        return "Choose the box" if box.state == "open" else "Look at the box again"
+    if price.state != "tied":
+        return "Choose the service" if price.state == "open" else "Look at the price again"
+    return "Print the cut sheet, cut and send"

@@ -1,0 +1,113 @@
+"""Every box by every service, ranked by what it costs in all: postage, surcharges, cover, box, fill, tape, labour."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from fardo.core.make import WAYS, School
+from fardo.core.plan.boxed import Boxed, Load, box_up
+from fardo.core.plan.shop import Shop
+from fardo.core.quantity import Money
+from fardo.core.quantity.money import total
+from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.parcel import Parcel
+from fardo.core.tariff.service import Quote, Refused, Service, compare
+
+
+@dataclass(frozen=True, slots=True)
+class Journey:
+    """Where a load goes. `value` is declared, or None."""
+
+    origin: str
+    destination: str
+    residential: bool
+    value: Money | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Costs:
+    """What the sum is made of."""
+
+    postage: Money
+    surcharges: Money
+    cover: Money
+    box: Money
+    wrap: Money
+    fill: Money
+    tape: Money
+    labour: Money
+
+    @property
+    def total(self) -> Money:
+        return total(
+            [self.postage, self.surcharges, self.cover, self.box, self.wrap, self.fill, self.tape, self.labour],
+            self.postage.currency,
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """One box by one service."""
+
+    boxed: Boxed
+    quote: Quote
+    costs: Costs
+
+    @property
+    def label(self) -> str:
+        return f"{WAYS[self.boxed.made.way].TITLE}, {self.quote.carrier} {self.quote.service}"
+
+
+def parcel_of(boxed: Boxed, journey: Journey) -> Parcel:
+    """The closed box as a carrier sees it."""
+    return Parcel(
+        boxed.made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential, journey.value
+    )
+
+
+def price(boxed: Boxed, journey: Journey, services: Iterable[Service]) -> tuple[list[Plan], list[Refused]]:
+    """What the box costs by each service, cheapest in all first, and who does not take it."""
+    listed = list(services)
+    own = [service for service in listed if service.currency == boxed.box.currency]
+    quotes, refused = compare(own, parcel_of(boxed, journey))
+    refused += [
+        Refused(other.carrier, other.name, f"prices in {other.currency}, the shop reckons in {boxed.box.currency}")
+        for other in listed
+        if other not in own
+    ]
+    return [Plan(boxed, quote, _costs(boxed, quote)) for quote in quotes], refused
+
+
+def search(
+    load: Load, ways: Sequence[str], journey: Journey, services: Sequence[Service], shop: Shop, school: School = "exact"
+) -> list[Plan]:
+    """The plans for a load, best first; equal sums keep the order of `ways`.
+
+    Raises: NoAnswer, with every reason, where no box can be cut or no service takes one.
+    """
+    plans: list[Plan] = []
+    reasons: list[str] = []
+    for way in ways:
+        made_school: School = school if school in WAYS[way].SCHOOLS else "exact"
+        boxed = box_up(load, way, shop.grade(None), shop, made_school)
+        if boxed.too_large:
+            reasons.append(f"{WAYS[way].TITLE}: {boxed.too_large}")
+            continue
+        priced, refused = price(boxed, journey, services)
+        plans += priced
+        reasons += [f"{WAYS[way].TITLE}: {r.carrier} {r.service}: {r.why}" for r in refused]
+    if not plans:
+        raise NoAnswer("No way was found to send it. " + "; ".join(reasons or ["no services are known"]) + ".")
+    return sorted(plans, key=lambda plan: plan.costs.total.minor)
+
+
+def _costs(boxed: Boxed, quote: Quote) -> Costs:
+    def of(*kinds: str) -> Money:
+        return total([line.amount for line in quote.lines if line.kind in kinds], quote.amount.currency)
+
+    postage, cover = of("postage"), of("cover")
+    return Costs(
+        postage=postage, surcharges=quote.amount - postage - cover, cover=cover, box=boxed.box,
+        wrap=Money(0, boxed.box.currency), fill=boxed.fill, tape=boxed.tape, labour=boxed.labour,
+    )  # fmt: skip

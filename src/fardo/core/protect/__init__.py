@@ -1,0 +1,1 @@
+"""What keeps the goods whole: the gap around them and what fills it."""

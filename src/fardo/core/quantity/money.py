@@ -1,0 +1,77 @@
+"""Money as whole minor units of one currency. Two currencies never mix: an amount of the wrong one is refused."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+
+from fardo.core.refusal import BadInput
+
+# ISO 4217: most currencies have two decimal places; these have none or three (values from memory).
+_PLACES = {"JPY": 0, "KRW": 0, "CLP": 0, "ISK": 0, "BHD": 3, "KWD": 3, "TND": 3}
+_DECIMAL = re.compile(r"\d{1,12}(?:\.(\d+))?")
+_CURRENCY = re.compile(r"[A-Z]{3}")
+
+
+@dataclass(frozen=True, order=True, slots=True)
+class Money:
+    """An amount.
+
+    Args:
+        minor: whole minor units (cents).
+        currency: three capital letters as in ISO 4217.
+
+    >>> str(Money.read("31.84", "USD") + Money(16, "USD"))
+    '32.00'
+    """
+
+    minor: int
+    currency: str
+
+    def __post_init__(self) -> None:
+        if not _CURRENCY.fullmatch(self.currency):
+            raise BadInput("not a currency", read=self.currency, allowed="three capital letters, such as USD")
+
+    @classmethod
+    def read(cls, text: str, currency: str) -> Money:
+        """From a decimal string such as ``31.84``. Raises BadInput, also for parts of the smallest coin."""
+        places = _PLACES.get(currency, 2)
+        allowed = f"an amount such as {Money(1250, currency)}, with at most {places} decimal places"
+        found = _DECIMAL.fullmatch(text.strip())
+        if not found:
+            raise BadInput("not an amount of money", read=text, allowed=allowed)
+        exact = Fraction(text.strip()) * 10**places
+        if exact.denominator != 1:
+            raise BadInput("finer than the smallest coin", read=text, allowed=allowed)
+        return cls(int(exact), currency)
+
+    def __str__(self) -> str:
+        places = _PLACES.get(self.currency, 2)
+        sign, whole = ("-" if self.minor < 0 else ""), abs(self.minor)
+        return f"{sign}{whole // 10**places}" + (f".{whole % 10**places:0{places}d}" if places else "")
+
+    def __add__(self, other: Money) -> Money:
+        self._same(other)
+        return Money(self.minor + other.minor, self.currency)
+
+    def __sub__(self, other: Money) -> Money:
+        self._same(other)
+        return Money(self.minor - other.minor, self.currency)
+
+    def share(self, of: Fraction) -> Money:
+        """That share of it to the nearest minor unit, a half going up, as bills are written."""
+        doubled = 2 * self.minor * of
+        return Money(int((doubled + 1) // 2), self.currency)
+
+    def _same(self, other: Money) -> None:
+        if other.currency != self.currency:
+            raise BadInput("another currency", read=other.currency, allowed=self.currency)
+
+
+def total(amounts: list[Money], currency: str) -> Money:
+    """Their sum; nothing at all is zero of `currency`."""
+    sum_ = Money(0, currency)
+    for amount in amounts:
+        sum_ += amount
+    return sum_

@@ -1,0 +1,83 @@
+"""Prints a length or a mass as people read it; what is printed reads back to what was meant.
+
+Inches go in sixteenths and centimetres in tenths unless another step is asked for. `Shown.exact` says whether the
+text is the whole truth, so that a screen can say "rounded up".
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from fardo.core.quantity.length import MM, NM_PER_INCH, NM_PER_MM, SIXTEENTH, Length, Rounding
+from fardo.core.quantity.mass import NG_PER_GRAM, NG_PER_OUNCE, Mass
+
+Units = Literal["in", "cm"]  # the shop's choice: inches with pounds, or centimetres with kilos
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A measure in words.
+
+    Args:
+        text: with its unit. exact: whether nothing was rounded away.
+    """
+
+    text: str
+    exact: bool
+
+    def __str__(self) -> str:
+        return self.text
+
+
+def show_length(length: Length, units: Units, rounding: Rounding, step: Length | None = None) -> Shown:
+    """``10 1/2 in`` or ``26.7 cm``.
+
+    Args:
+        rounding: ``up`` for what must hold, ``down`` for what must fit through.
+        step: the finest shown; 1/16 in or 1 mm unless given.
+
+    >>> show_length(Length.of_inches("10.52"), "in", "up").text
+    '10 9/16 in'
+    """
+    stepped = length.to_step(step or (SIXTEENTH if units == "in" else MM), rounding)
+    number = _mixed(Fraction(stepped.nm, NM_PER_INCH)) if units == "in" else _decimal(stepped.nm, 10 * NM_PER_MM)
+    return Shown(f"{number} {units}", stepped == length)
+
+
+def show_sizes(
+    sizes: tuple[Length, Length, Length], units: Units, rounding: Rounding, step: Length | None = None
+) -> Shown:
+    """``24 x 12 x 8 in``, each side as `show_length` shows it."""
+    sides = [show_length(side, units, rounding, step) for side in sizes]
+    return Shown(" x ".join(s.text.removesuffix(f" {units}") for s in sides) + f" {units}", all(s.exact for s in sides))
+
+
+def show_mass(mass: Mass, units: Units, rounding: Rounding) -> Shown:
+    """``4 lb 6 oz`` to the ounce, or ``2.35 kg`` to ten grams.
+
+    >>> show_mass(Mass.of_grams(2000), "in", "up").text
+    '4 lb 7 oz'
+    """
+    if units == "cm":
+        stepped = mass.to_step(Mass(10 * NG_PER_GRAM), rounding)
+        return Shown(f"{_decimal(stepped.ng, 1000 * NG_PER_GRAM)} kg", stepped == mass)
+    stepped = mass.to_step(Mass(NG_PER_OUNCE), rounding)
+    pounds, ounces = divmod(stepped.ng // NG_PER_OUNCE, 16)
+    text = " ".join(f"{n} {unit}" for n, unit in ((pounds, "lb"), (ounces, "oz")) if n) or "0 lb"
+    return Shown(text, stepped == mass)
+
+
+def _mixed(inches: Fraction) -> str:
+    whole, rest = divmod(inches, 1)
+    if not rest:
+        return str(whole)
+    # A step that is no power of two (a tenth, say) is still a fraction people can type back.
+    return f"{whole} {rest}" if whole else str(rest)
+
+
+def _decimal(value: int, per: int) -> str:
+    whole, rest = divmod(value, per)
+    places = str(rest).rjust(len(str(per)) - 1, "0").rstrip("0")
+    return f"{whole}.{places}" if places else str(whole)

@@ -1,0 +1,13 @@
+"""Charges, one module each. A new kind of charge is a new module here and a line in the register of `files.tariff`.
+
+Each is a small frozen class with one method, `charge`, that is told the parcel, what is billed and the lines before
+it, and returns its own line, or None where it does not apply.
+"""
+
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.cover import Cover
+from fardo.core.tariff.charges.fuel import Fuel
+from fardo.core.tariff.charges.grid import WeightGrid
+from fardo.core.tariff.charges.residential import Residential
+
+__all__ = ["Charge", "Consignment", "Cover", "Fuel", "Line", "Residential", "WeightGrid"]

@@ -1,0 +1,32 @@
+"""Declared value: free up to an amount, then so much for every step begun above it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fardo.core.quantity import Money
+from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.charges.charge import Consignment, Line
+
+
+@dataclass(frozen=True, slots=True)
+class Cover:
+    """
+    Args:
+        free: covered without charge. step: of value, each one begun costs `price`. most: declared at the most.
+    """
+
+    free: Money
+    step: Money
+    price: Money
+    most: Money
+
+    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
+        value = sent.parcel.value
+        if value is None or value <= self.free:
+            return None
+        if value > self.most:
+            raise NoAnswer(f"covers at most {self.most}, and {value} is declared")
+        steps = -(-(value - self.free).minor // self.step.minor)
+        why = f"{value} declared, {self.free} free, then {steps} x {self.step} begun at {self.price} each"
+        return Line("cover", "cover for the value", Money(steps * self.price.minor, sent.currency), why)

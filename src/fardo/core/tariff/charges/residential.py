@@ -1,0 +1,18 @@
+"""Residential: so much more when the door is a home's."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fardo.core.quantity import Money
+from fardo.core.tariff.charges.charge import Consignment, Line
+
+
+@dataclass(frozen=True, slots=True)
+class Residential:
+    amount: Money
+
+    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
+        if not sent.parcel.residential:
+            return None
+        return Line("residential", "to a home", self.amount, "the address is a home, not a business")

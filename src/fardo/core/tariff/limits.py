@@ -1,0 +1,34 @@
+"""What a service does not take: a side, a girth or a weight over its limit. What is exactly at a limit is taken."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fardo.core.quantity import Length, Mass, Units, show_length, show_mass
+from fardo.core.tariff.parcel import Parcel
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """Each None where there is none. `second_side` is the middle one of the three."""
+
+    longest_side: Length | None = None
+    second_side: Length | None = None
+    length_and_girth: Length | None = None
+    weight: Mass | None = None
+
+
+def over_limit(parcel: Parcel, limits: Limits, units: Units) -> str | None:
+    """The first limit that is broken, as a sentence in the tariff's units, or None."""
+    for what, measure, most in (
+        ("longest side", parcel.length, limits.longest_side),
+        ("second side", parcel.sides[1], limits.second_side),
+        ("length and girth", parcel.length + parcel.girth, limits.length_and_girth),
+    ):
+        if most is not None and measure > most:
+            # The measure goes up and the limit down, so that the two are never shown as equal.
+            shown, limit = show_length(measure, units, "up"), show_length(most, units, "down")
+            return f"{what} is {shown}; the most is {limit}"
+    if limits.weight is not None and parcel.weight > limits.weight:
+        return f"weighs {show_mass(parcel.weight, units, 'up')}; the most is {show_mass(limits.weight, units, 'down')}"
+    return None

@@ -1,0 +1,38 @@
+"""Reads a parcel from one typed line: ``24x12x8 9lb to 73120``, ``60 x 30 x 20 cm 4 kg from 10440 to 31200 home``."""
+
+from __future__ import annotations
+
+import re
+
+from fardo.core.quantity import Units, read_mass, read_sizes
+from fardo.core.refusal import BadInput
+from fardo.core.tariff.parcel import Parcel, read_postcode
+
+_WEIGHT = r"\d[\d\s./,-]*?\s*(?:lbs?|pounds?|#|oz|kg|g)\b(?:\s*[\d./]+\s*oz\b)?"
+_LINE = re.compile(
+    rf"\s*(?P<sizes>\S.*?[x×*].*?[x×*].*?)[\s,;]+(?P<weight>{_WEIGHT})"
+    r"(?:[\s,;]+from\s+(?P<origin>[\w-]+))?[\s,;]+to\s+(?P<destination>[\w-]+)(?P<home>[\s,;]+home)?\s*",
+    re.IGNORECASE,
+)
+_LOOKS_LIKE_SIZES = re.compile(r"\s*\d[^a-z]*[x×*]\s*\d", re.IGNORECASE)
+
+
+def read_line(text: str, units: Units, shop_origin: str) -> Parcel | None:
+    """The parcel a line describes; None where the line is no parcel at all, so that it may be a search.
+
+    Raises: BadInput where it begins as one and cannot be finished.
+    """
+    if not _LOOKS_LIKE_SIZES.match(text):
+        return None
+    found = _LINE.fullmatch(text)
+    if not found:
+        raise BadInput(
+            "sizes with no weight or place after them", read=text, allowed="24x12x8 9lb to 73120", field="line"
+        )
+    return Parcel(
+        read_sizes(found["sizes"].strip(), units, field="size"),
+        read_mass(found["weight"], "lb" if units == "in" else "kg", field="weight"),
+        read_postcode(found["origin"] or shop_origin, "from"),
+        read_postcode(found["destination"], "to"),
+        residential=found["home"] is not None,
+    )

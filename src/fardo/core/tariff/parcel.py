@@ -1,0 +1,54 @@
+"""A parcel as a carrier sees it: outside sizes, weight, where from and to."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from fardo.core.quantity import Length, Mass, Money, volume_nm3
+from fardo.core.refusal import BadInput
+
+_CODE = re.compile(r"[A-Z0-9][A-Z0-9 -]{0,10}[A-Z0-9]")
+
+
+@dataclass(frozen=True, slots=True)
+class Parcel:
+    """
+    Args:
+        sizes: outside, in any order. weight: actual. origin, destination: postcodes. residential: to a home.
+        value: declared, or None.
+    """
+
+    sizes: tuple[Length, Length, Length]
+    weight: Mass
+    origin: str
+    destination: str
+    residential: bool = False
+    value: Money | None = None
+
+    @property
+    def sides(self) -> tuple[Length, Length, Length]:
+        """Longest first: a carrier's length is the longest side."""
+        a, b, c = sorted(self.sizes, reverse=True)
+        return a, b, c
+
+    @property
+    def length(self) -> Length:
+        return self.sides[0]
+
+    @property
+    def girth(self) -> Length:
+        """All the way round across the length: 2 (width + height)."""
+        return (self.sides[1] + self.sides[2]) * 2
+
+    @property
+    def volume_nm3(self) -> int:
+        return volume_nm3(*self.sizes)
+
+
+def read_postcode(text: str, field: str = "") -> str:
+    """A postcode in capitals without outer spaces. Raises BadInput for anything that cannot be one."""
+    code = " ".join(text.upper().split())
+    if not _CODE.fullmatch(code):
+        raise BadInput("not a postcode", read=text, allowed="2 to 12 letters and digits, such as 73120", field=field)
+    return code

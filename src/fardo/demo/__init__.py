@@ -1,0 +1,39 @@
+"""The made-up shop: Gannet Row Workshop in the made-up harbour town of Pellmouth, and two made-up carriers."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+from importlib.resources import files
+from pathlib import Path
+
+from fardo.files.job import read_job
+from fardo.files.shop import starting_shop
+from fardo.files.tariff import read_tariffs
+from fardo.store.database import Database
+from fardo.store.jobs import Jobs
+from fardo.store.settings import Settings
+
+TARIFFS = Path(str(files("fardo.demo").joinpath("tariffs")))
+_JOBS = Path(str(files("fardo.demo").joinpath("jobs")))
+
+
+def open_demo(path: Path, today: date) -> None:
+    """Fills a new database with the made-up shop; one that has a shop already is left as it is.
+
+    Args:
+        today: the days of the jobs are counted from it.
+    """
+    database = Database(path)
+    settings, jobs = Settings(database), Jobs(database)
+    revision, _ = settings.shop()
+    if revision == 0:
+        for tariff in read_tariffs(TARIFFS):
+            settings.keep_tariff(tariff)
+        for n, file in enumerate(sorted(_JOBS.glob("*.job.json"), reverse=True)):
+            jobs.add(read_job(file.read_bytes()).model_copy(update={"day": today + timedelta(days=(n * 3 + 1) // 2)}))
+        # The shop comes last: a demo that was stopped half way is begun again, not taken for whole.
+        shop = starting_shop().model_copy(
+            update={"name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440"}
+        )
+        settings.change_shop(0, shop)
+    database.close()

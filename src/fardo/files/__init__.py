@@ -1,0 +1,1 @@
+"""What is read and written: job, shop and tariff files, SVG, DXF, PDF, backups."""

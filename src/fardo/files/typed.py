@@ -1,0 +1,147 @@
+"""Measures in files and on the wire: a JSON number in millimetres or grams, or what a person typed, with its unit.
+
+Also turns the checker's own complaints into the sentences that `BadInput` carries.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel as PydanticModel
+from pydantic import ConfigDict, Field, ValidationError
+
+from fardo.core.quantity import Length, Mass, Units, check_length, check_mass, read_length, read_mass, read_sizes
+from fardo.core.quantity.read import HEAVIEST, LONGEST
+from fardo.core.refusal import BadInput
+
+Measure = Annotated[
+    str | float,
+    Field(description="a number in millimetres or grams, or text with its unit: '10 1/2 in', '4 lb 6 oz'"),
+]
+TypedSizes = Annotated[
+    str | list[str | float],
+    Field(description="three sizes: '4 x 3 x 2 in', or a list of three measures"),
+]
+
+Kind = Literal["length", "mass", "sizes"]
+
+BARE_MASS = {"in": "lb", "cm": "kg"}
+
+
+class Strict(PydanticModel):
+    """A model that takes no field it does not know, so that a slip in a name is told and not lost."""
+
+    model_config = ConfigDict(extra="forbid", str_max_length=400)
+
+
+def to_length(value: str | float, units: Units, field: str, *, zero: bool = False, most: Length = LONGEST) -> Length:
+    """Raises BadInput naming `field`."""
+    if isinstance(value, str):
+        return read_length(value, units, zero=zero, most=most, field=field)
+    length = Length.of_mm(_finite(value, field, "a length in millimetres"))
+    check_length(length, value, zero=zero, most=most, field=field)
+    return length
+
+
+def to_mass(value: str | float, units: Units, field: str, *, zero: bool = False, most: Mass = HEAVIEST) -> Mass:
+    """Raises BadInput naming `field`."""
+    if isinstance(value, str):
+        return read_mass(value, BARE_MASS[units], zero=zero, most=most, field=field)
+    mass = Mass.of_grams(_finite(value, field, "a weight in grams"))
+    check_mass(mass, value, zero=zero, most=most, field=field)
+    return mass
+
+
+def to_sizes(value: str | list[str | float], units: Units, field: str) -> tuple[Length, Length, Length]:
+    """Raises BadInput naming `field`."""
+    if isinstance(value, str):
+        return read_sizes(value, units, field=field)
+    if len(value) != 3:
+        raise BadInput(f"{len(value)} sizes where three are wanted", read=value, allowed="4 x 3 x 2 in", field=field)
+    length, width, height = (to_length(side, units, f"{field}[{n}]") for n, side in enumerate(value))
+    return length, width, height
+
+
+def with_unit(text: str, units: Units, kind: Kind) -> str:
+    """What was typed, with the shop's unit put behind it where its meaning hangs on that; else as it is.
+
+    Kept text must mean the same after the shop goes from inches to centimetres. Text that cannot be read stays.
+    """
+    try:
+        hangs_on_unit = _meaning(text, "in", kind) != _meaning(text, "cm", kind)
+    except BadInput:
+        return text
+    return f"{text.strip()} {BARE_MASS[units] if kind == 'mass' else units}" if hangs_on_unit else text
+
+
+def _meaning(text: str, units: Units, kind: Kind) -> object:
+    if kind == "mass":
+        return read_mass(text, BARE_MASS[units], zero=True)
+    return read_sizes(text, units) if kind == "sizes" else read_length(text, units, zero=True)
+
+
+def _finite(value: float, field: str, allowed: str) -> float:
+    if not math.isfinite(value):
+        raise BadInput("not a number", read=str(value), allowed=allowed, field=field)
+    return value
+
+
+def complaints(error: ValidationError) -> Iterator[BadInput]:
+    """One refusal for each thing the checker found."""
+    return (complaint(found) for found in error.errors(include_url=False))
+
+
+def complaint(found: Mapping[str, Any]) -> BadInput:
+    """A refusal with the field's path and what was read, for one finding of the checker."""
+    kind = found["type"]
+    read = {"missing": "nothing", "too_long": f"{len(found['input'])} of them" if kind == "too_long" else ""}
+    return BadInput(
+        _WORDS.get(kind, found["msg"][0].lower() + found["msg"][1:]),
+        read=read.get(kind, found["input"]),
+        allowed=_allowed(kind, found.get("ctx", {})),
+        field=_path(found["loc"]),
+    )
+
+
+_WORDS = {
+    "missing": "and it is needed",
+    "extra_forbidden": "a name that is not known here",
+    "too_long": "too many of them",
+    "string_too_long": "too long",
+    "json_invalid": "not JSON",
+}
+
+
+def _allowed(kind: str, context: Mapping[str, object]) -> str:
+    if "expected" in context:
+        return str(context["expected"])
+    if "max_length" in context:
+        return f"at most {context['max_length']}"
+    return {
+        "missing": "a value",
+        "extra_forbidden": "the names in the format's description",
+        "bool_parsing": "true or false",
+        "bool_type": "true or false",
+    }.get(kind, "what the format's description says")
+
+
+# The checker's own names for the branches of a choice; no field of a file is called so.
+_BRANCHES = {"str", "float", "list[union[str,float]]", "body", "box", "other"}
+
+
+def _path(loc: tuple[int | str, ...]) -> str:
+    path = ""
+    for step in loc:
+        if isinstance(step, int):
+            path += f"[{step}]"
+        elif step not in (
+            "str",
+            "float",
+            "list[union[str,float]]",
+            "body",
+            "box",
+        ):  # the checker's own names of branches
+            path += f".{step}" if path else step
+    return path
