@@ -153,6 +153,7 @@ def view_quote(quote: Quote, units: Units, costs: Plan | None = None, chosen: bo
         weight_share=billing.actual.ng / billing.billed.ng,
         days=quote.days,
         charges=[views.ChargeView(kind=c.kind, what=c.what, amount=str(c.amount), why=c.why) for c in quote.lines],
+        own=str(of.total - quote.amount) if of else nothing,
         total=str(of.total if of else quote.amount),
         costs=views.CostsView(**{name: str(getattr(of, name)) if of else nothing for name in _COSTS}),
         chosen=chosen,

@@ -97,6 +97,7 @@ class QuoteView(BaseModel):
     weight_share: float = Field(description="actual weight as a share of the billed, 0 to 1")
     days: tuple[int, int]
     charges: list[ChargeView]
+    own: str = Field(description="what the box costs the shop: board, fill, tape and time")
     total: str = Field(description="all in: the quote and what the box costs")
     costs: CostsView
     chosen: bool = False

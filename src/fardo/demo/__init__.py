@@ -29,7 +29,8 @@ def open_demo(path: Path, today: date) -> None:
     if revision == 0:
         for tariff in read_tariffs(TARIFFS):
             settings.keep_tariff(tariff)
-        for n, file in enumerate(sorted(_JOBS.glob("*.job.json"), reverse=True)):
+        # Last added is first on the bench, and the first to leave.
+        for n, file in reversed(list(enumerate(sorted(_JOBS.glob("*.job.json"))))):
             jobs.add(read_job(file.read_bytes()).model_copy(update={"day": today + timedelta(days=(n * 3 + 1) // 2)}))
         # The shop comes last: a demo that was stopped half way is begun again, not taken for whole.
         shop = starting_shop().model_copy(

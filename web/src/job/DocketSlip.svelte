@@ -1,0 +1,219 @@
+<script lang="ts">
+  // The docket: outside size, weight against billed weight, air, the sum in all, what is missing, cautions.
+  import Changed from '../lib/ui/Changed.svelte';
+  import Measured from '../lib/ui/Measured.svelte';
+  import Why from '../lib/ui/Why.svelte';
+  import type { JobDesk } from './job.svelte';
+
+  interface Props {
+    desk: JobDesk;
+  }
+  let { desk }: Props = $props();
+
+  const docket = $derived(desk.figures?.docket);
+  const quote = $derived(docket?.quote);
+  const missing = $derived(desk.work?.docket.missing ?? []);
+  const billedWhy = $derived(quote?.charges.find((charge) => charge.kind === 'postage')?.why ?? '');
+  const beyond = $derived(quote && quote.weight_share < 1 ? Math.round((1 - quote.weight_share) * 100) : 0);
+</script>
+
+<aside aria-label="Docket">
+  <svg class="hole" width="20" height="20" aria-hidden="true">
+    <circle cx="10" cy="10" r="7" fill="var(--paper)" stroke="var(--hair2)" />
+    <path d="M10 0v10" stroke="var(--twine)" stroke-width="3.2" />
+  </svg>
+
+  {#if docket?.outside}
+    <div class:stale={desk.stale}>
+      <p class="soft">Outside, as the carrier measures</p>
+      <p class="size figure">
+        <Why
+          of="this outside size"
+          why={docket.outside.figure.why}
+          note={docket.outside.figure.exact ? '' : 'Shown rounded up.'}
+        >
+          <Changed text={docket.outside.figure.text}><Measured text={docket.outside.figure.text} /></Changed>
+        </Why>
+      </p>
+      <p class="basis">{docket.basis}</p>
+
+      <dl>
+        <dt>Weighs</dt>
+        <dd class="figure">
+          <Why of="this weight" why={docket.weight?.why}>
+            <Changed text={docket.weight?.text ?? ''}><Measured text={docket.weight?.text ?? ''} /></Changed>
+          </Why>
+        </dd>
+      </dl>
+      {#if quote}
+        <div class="bars" aria-hidden="true">
+          <i style:width="{Math.min(quote.weight_share, 1) * 100}%"></i>
+        </div>
+        <dl>
+          <dt>Billed as</dt>
+          <dd class="figure">
+            <Why
+              of="this billed weight"
+              why={{
+                formula: billedWhy,
+                values: [],
+                rule: `as ${quote.carrier} ${quote.service} rounds and divides`,
+              }}
+            >
+              <Changed text={quote.billed}><Measured text={quote.billed} /></Changed>
+            </Why>
+          </dd>
+          {#if beyond}
+            <dt>Paid for size, not weight</dt>
+            <dd class="figure amber">{beyond} %</dd>
+          {/if}
+          <dt>Air in the box</dt>
+          <dd class="figure">{docket.air_percent} %</dd>
+        </dl>
+      {/if}
+
+      <hr />
+      {#if docket.total && quote}
+        <p class="total">
+          <span>All in</span>
+          <b class="figure">
+            <Why of="this sum" why={docket.total_why}
+              ><Changed text={docket.total}>{docket.total}</Changed></Why
+            >
+          </b>
+        </p>
+        <p class="soft">{quote.carrier} {quote.service}, {quote.days[0]}–{quote.days[1]} days</p>
+      {:else if missing.length === 0}
+        <p class="soft">No service takes it as it is; Price says why.</p>
+      {:else}
+        <p class="soft">The sum comes with the place it goes to.</p>
+      {/if}
+    </div>
+  {:else if desk.work}
+    <p class="first">
+      Type length, width, height and weight. The box, what it is billed as and what it costs stand here as you
+      type.
+    </p>
+  {/if}
+
+  {#if desk.stale}
+    <p class="soft mt-2">These are the last figures; what is typed now is not complete.</p>
+  {/if}
+
+  {#if missing.length || docket?.cautions.length}
+    <hr />
+    <ul>
+      {#each docket?.cautions ?? [] as caution (caution)}<li class="stop">{caution}</li>{/each}
+      {#each missing as thing (thing)}<li>{thing}</li>{/each}
+    </ul>
+  {/if}
+  <p class="sr-only" role="status">
+    {docket?.total && quote && !desk.stale ? `Billed ${quote.billed}, ${docket.total} in all` : ''}
+  </p>
+</aside>
+
+<style>
+  aside {
+    grid-column: 2;
+    grid-row: 3;
+    align-self: start;
+    position: sticky;
+    top: 8px;
+    min-height: 420px;
+    margin-top: -16px;
+    padding: 40px 20px 22px;
+    background: var(--sheet);
+    border: 1px solid var(--hair2);
+    clip-path: polygon(22px 0, calc(100% - 22px) 0, 100% 22px, 100% 100%, 0 100%, 0 22px);
+  }
+  .hole {
+    position: absolute;
+    left: calc(50% - 10px);
+    top: 8px;
+  }
+  .soft,
+  .basis,
+  dt {
+    color: var(--soft);
+  }
+  .basis {
+    font-size: 13.5px;
+  }
+  .size {
+    font-size: 25px;
+    line-height: 1.25;
+    letter-spacing: -0.06em;
+    min-height: 36px;
+    white-space: nowrap;
+  }
+  .stale {
+    opacity: 0.55;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: 3px 10px;
+    margin-top: 10px;
+  }
+  dd {
+    text-align: right;
+  }
+  .amber {
+    color: var(--amber);
+  }
+  .bars {
+    height: 20px;
+    margin-top: 4px;
+    background:
+      repeating-linear-gradient(135deg, var(--amber-mark) 0 1.5px, transparent 1.5px 7px), var(--amber-pale);
+  }
+  .bars i {
+    display: block;
+    height: 100%;
+    background: var(--ink);
+    transition: width 0.2s;
+  }
+  hr {
+    border: 0;
+    border-top: 1px dashed var(--hair2);
+    margin: 14px -20px;
+  }
+  .total {
+    display: flex;
+    align-items: baseline;
+    justify-content: space-between;
+  }
+  .total b {
+    font-size: 31px;
+    line-height: 1.2;
+  }
+  .first {
+    color: var(--soft);
+  }
+  li {
+    position: relative;
+    padding-left: 22px;
+    margin-top: 4px;
+  }
+  li::before {
+    content: '';
+    position: absolute;
+    left: 2px;
+    top: 6px;
+    width: 10px;
+    height: 10px;
+    border: 1.5px solid var(--ink);
+  }
+  .stop::before {
+    border-color: var(--stop);
+    background: var(--stop);
+  }
+  @media (max-width: 860px) {
+    aside {
+      grid-column: 1;
+      grid-row: 4;
+      margin-top: 16px;
+      position: static;
+    }
+  }
+</style>

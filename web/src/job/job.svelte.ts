@@ -1,0 +1,223 @@
+// A job on the desk: what is typed, what the shop worked out from it, and whether it is saved.
+//
+// Every stroke asks the shop for the whole picture (the newest question wins) and is noted in this browser; a moment
+// later it is saved. What cannot be saved stays noted until it can, so that closing the page loses nothing.
+import {
+  calls,
+  Refusal,
+  sentence,
+  type JobFile,
+  type JobView,
+  type QuoteView,
+  type WayView,
+  type WorkOut,
+} from '../lib/api/client';
+import { shop } from '../lib/shop.svelte';
+import { toJob, toTyped, type Typed } from './typed';
+
+const SAVE_AFTER_MS = 450;
+
+export type Saved = 'saved' | 'saving' | 'typing' | 'refused' | 'away' | 'conflict';
+
+export class JobDesk {
+  typed = $state<Typed>() as Typed;
+  work = $state.raw<WorkOut | null>(null);
+  /** The last picture that had figures, for the docket while a measure is half typed. */
+  figures = $state.raw<WorkOut | null>(null);
+  saved = $state<Saved>('saved');
+  trouble = $state('');
+  restored = $state(false);
+  newestRevision = $state<number | null>(null);
+  drawn = $state('');
+
+  readonly id: string;
+  #base: JobFile;
+  #revision: number;
+  #asked: AbortController | null = null;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #saving: Promise<void> | null = null;
+  #strokes = 0;
+
+  constructor(view: JobView) {
+    this.id = view.id;
+    this.#base = view.job;
+    this.#revision = view.revision;
+    const noted = this.#noted();
+    this.restored = noted !== null;
+    this.typed = noted ?? toTyped(view.job, shop.units);
+    if (noted) this.touch();
+    else void this.workOut();
+  }
+
+  static async open(id: string): Promise<JobDesk> {
+    const [view] = await Promise.all([calls.job(id), shop.ready()]);
+    return new JobDesk(view);
+  }
+
+  get job(): JobFile {
+    return toJob(this.typed, this.#base);
+  }
+
+  /** The sentence about a field, or nothing. */
+  problem(field: string): string {
+    return this.work?.problems.find((problem) => problem.field === field)?.sentence ?? '';
+  }
+
+  read(field: string): string {
+    return this.work?.measured[field] ?? '';
+  }
+
+  /** Whether the docket's figures are older than what is typed. */
+  get stale(): boolean {
+    return this.work !== null && this.figures !== null && this.work !== this.figures;
+  }
+
+  /** Something was typed or chosen. */
+  touch(): void {
+    this.#strokes += 1;
+    if (this.saved !== 'conflict') this.saved = 'typing';
+    this.#note();
+    void this.workOut();
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.save(), SAVE_AFTER_MS);
+  }
+
+  async workOut(): Promise<void> {
+    this.#asked?.abort();
+    const asked = new AbortController();
+    this.#asked = asked;
+    try {
+      const body = { job: this.job, drawn: this.drawn || null };
+      const work = await calls.workOut(body, asked.signal);
+      this.work = work;
+      if (work.docket.outside || this.figures === null) this.figures = work;
+      if (this.saved === 'away') this.saved = 'typing';
+    } catch (fault) {
+      if (asked.signal.aborted) return;
+      this.#failed(fault);
+    }
+  }
+
+  /** Asks for the drawings of a way, on top of the figures. */
+  draw(way: string): void {
+    if (this.drawn === way) return;
+    this.drawn = way;
+    void this.workOut();
+  }
+
+  /** Saves what is typed; strokes that come meanwhile are saved in the same breath. */
+  save(): Promise<void> {
+    clearTimeout(this.#timer);
+    this.#saving ??= this.#saveAll().finally(() => (this.#saving = null));
+    return this.#saving;
+  }
+
+  async #saveAll(): Promise<void> {
+    let strokes = -1;
+    while (strokes !== this.#strokes) {
+      if (this.newestRevision !== null) return; // first the person says which of the two is kept
+      strokes = this.#strokes;
+      this.saved = 'saving';
+      try {
+        this.#keep(await calls.changeJob(this.id, { revision: this.#revision, job: this.job }));
+      } catch (fault) {
+        this.#failed(fault);
+        return;
+      }
+    }
+    this.saved = 'saved';
+    this.trouble = '';
+    this.restored = false;
+    localStorage.removeItem(this.#noteName);
+  }
+
+  /** Saves now if there is anything to save: when a room is left or a sheet is printed. */
+  async settle(): Promise<boolean> {
+    if (this.saved !== 'saved') await this.save();
+    return this.saved === 'saved';
+  }
+
+  chooseBox(way: WayView): void {
+    this.typed.board = way.board;
+    if (way.schools.length > 1) this.typed.school = way.school;
+    const box = { way: way.way, school: way.school, board: way.board, inside_mm: way.needed_mm };
+    this.#base = { ...this.#base, chosen: { ...this.#base.chosen, box } };
+    this.touch();
+  }
+
+  choosePrice(way: WayView, quote: QuoteView): void {
+    const price = {
+      carrier: quote.carrier,
+      service: quote.service,
+      programme: quote.programme,
+      amount: quote.amount,
+      currency: quote.currency,
+      billed_weight_g: quote.billed_weight_g,
+    };
+    const box = { way: way.way, school: way.school, board: way.board, inside_mm: way.needed_mm };
+    this.#base = { ...this.#base, chosen: { box, price } };
+    this.touch();
+  }
+
+  /** After a change in another window: this one's job goes over the newer one, which stays among its revisions. */
+  async keepMine(): Promise<void> {
+    if (this.newestRevision === null) return;
+    this.#revision = this.newestRevision;
+    this.newestRevision = null;
+    await this.save();
+  }
+
+  /** This one's job becomes a job of its own; the newer one stays as it is. */
+  async keepBoth(): Promise<JobView> {
+    const mine = { ...this.job, title: `${this.typed.title || 'Untitled job'} (this window's)` };
+    const view = await calls.addJob(mine);
+    localStorage.removeItem(this.#noteName);
+    return view;
+  }
+
+  /** Drops what this window has; the newer job is shown. */
+  async takeTheirs(): Promise<void> {
+    localStorage.removeItem(this.#noteName);
+    const view = await calls.job(this.id);
+    this.#keep(view);
+    this.typed = toTyped(view.job, shop.units);
+    this.newestRevision = null;
+    this.saved = 'saved';
+    await this.workOut();
+  }
+
+  leave(): void {
+    this.#asked?.abort();
+    if (this.saved === 'typing') void this.save();
+  }
+
+  #keep(view: JobView): void {
+    this.#revision = view.revision;
+    // What was chosen meanwhile stays; all else that fields do not show comes from what was saved.
+    this.#base = { ...view.job, chosen: this.#base.chosen ?? view.job.chosen };
+  }
+
+  #failed(fault: unknown): void {
+    this.trouble = sentence(fault);
+    const refusal = fault instanceof Refusal ? fault : null;
+    if (refusal?.status === 409) {
+      this.newestRevision = refusal.newestRevision;
+      this.saved = 'conflict';
+    } else {
+      this.saved = refusal?.status === 0 ? 'away' : 'refused';
+    }
+  }
+
+  get #noteName(): string {
+    return `fardo.typed.${this.id}`;
+  }
+
+  #note(): void {
+    localStorage.setItem(this.#noteName, JSON.stringify(this.typed));
+  }
+
+  #noted(): Typed | null {
+    const note = localStorage.getItem(this.#noteName);
+    return note === null ? null : (JSON.parse(note) as Typed);
+  }
+}

@@ -1,0 +1,91 @@
+// The shop's own API, typed from its OpenAPI document. Every refusal becomes a `Refusal` with a sentence to show.
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type JobFile = Schemas['JobFile'];
+export type JobRow = Schemas['JobRow'];
+export type JobView = Schemas['JobView'];
+export type KnotView = Schemas['KnotView'];
+export type WorkOut = Schemas['WorkOut'];
+export type WayView = Schemas['WayView'];
+export type QuoteView = Schemas['QuoteView'];
+export type RefusedView = Schemas['RefusedView'];
+export type Docket = Schemas['Docket'];
+export type Layout = Schemas['Layout'];
+export type WhyView = Schemas['WhyView'];
+export type LineAnswer = Schemas['LineAnswer'];
+export type ShopView = Schemas['ShopView'];
+export type ShopFile = Schemas['ShopFile'];
+export type Problem = Schemas['Problem'];
+
+const api = createClient<paths>({ baseUrl: '' });
+
+/** What the server would not do, in its own sentence. */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly field = '',
+    readonly newestRevision: number | null = null,
+  ) {
+    super(message);
+  }
+}
+
+const UNREACHABLE = 'The shop does not answer. What you typed stays here; it is saved when the shop is back.';
+
+/** The data of an answer, or a Refusal. The caller says which schema it is: the client's own types lose tuples. */
+async function answer<T>(
+  asked: Promise<{ data?: unknown; error?: unknown; response: Response }>,
+): Promise<T> {
+  let got;
+  try {
+    got = await asked;
+  } catch (fault) {
+    if (fault instanceof DOMException && fault.name === 'AbortError') throw fault;
+    throw new Refusal(0, UNREACHABLE);
+  }
+  if (got.data !== undefined) return got.data as T;
+  const problem = got.error as Partial<Problem> | undefined;
+  throw new Refusal(
+    got.response.status,
+    problem?.detail ?? 'The shop gave no answer that can be read.',
+    problem?.field ?? '',
+    problem?.newest_revision ?? null,
+  );
+}
+
+/** The sentence to show for whatever was thrown. */
+export function sentence(fault: unknown): string {
+  return fault instanceof Error ? fault.message : String(fault);
+}
+
+const key = (id: string) => ({ params: { path: { key: id } } });
+
+export const calls = {
+  job: (id: string) => answer<JobView>(api.GET('/api/jobs/{key}', key(id))),
+  jobs: (query: { put_away?: boolean; cursor?: string }) =>
+    answer<Schemas['JobPage']>(api.GET('/api/jobs', { params: { query } })),
+  addJob: (body: JobFile) => answer<JobView>(api.POST('/api/jobs', { body })),
+  /** Sends a job file as it is; the shop reads it, and says what is wrong with it. */
+  openJobFile: (text: string) =>
+    answer<JobView>(
+      api.POST('/api/jobs/file', {
+        body: text as never,
+        bodySerializer: (raw: unknown) => raw as string,
+        headers: { 'Content-Type': 'application/json' },
+      }),
+    ),
+  /** Outlives the page, so that the last stroke is saved when a window is closed. */
+  changeJob: (id: string, body: Schemas['JobChange']) =>
+    answer<JobView>(api.PUT('/api/jobs/{key}', { ...key(id), body, keepalive: true })),
+  putAway: (id: string) => answer<JobView>(api.DELETE('/api/jobs/{key}', key(id))),
+  bringBack: (id: string) => answer<JobView>(api.POST('/api/jobs/{key}/bring-back', key(id))),
+  workOut: (body: Schemas['WorkOutRequest'], signal: AbortSignal) =>
+    answer<WorkOut>(api.POST('/api/work-out', { body, signal })),
+  line: (text: string, signal: AbortSignal) =>
+    answer<LineAnswer>(api.POST('/api/line', { body: { text }, signal })),
+  shop: () => answer<ShopView>(api.GET('/api/shop')),
+  changeShop: (body: Schemas['ShopChange']) => answer<ShopView>(api.PUT('/api/shop', { body })),
+};

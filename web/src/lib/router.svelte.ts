@@ -1,0 +1,41 @@
+// The address is the room: /, /settings, /jobs/<id>/<station>.
+export const STATIONS = ['measure', 'box', 'price'] as const;
+export type Station = (typeof STATIONS)[number];
+
+export type Room =
+  | { name: 'bench' }
+  | { name: 'settings' }
+  | { name: 'job'; id: string; station: Station }
+  | { name: 'nowhere' };
+
+function read(path: string): Room {
+  if (path === '/') return { name: 'bench' };
+  if (path === '/settings') return { name: 'settings' };
+  const job = /^\/jobs\/([^/]+)(?:\/([^/]+))?$/.exec(path);
+  const station = STATIONS.find((known) => known === (job?.[2] ?? 'measure'));
+  if (job?.[1] && station) return { name: 'job', id: job[1], station };
+  return { name: 'nowhere' };
+}
+
+class Router {
+  room = $state<Room>(read(location.pathname));
+
+  constructor() {
+    addEventListener('popstate', () => (this.room = read(location.pathname)));
+  }
+
+  go(path: string): void {
+    if (path !== location.pathname) history.pushState(null, '', path);
+    this.room = read(path);
+  }
+}
+
+export const router = new Router();
+
+/** For links: stays in the page unless another window or tab is asked for. */
+export function follow(event: MouseEvent): void {
+  const link = (event.currentTarget as HTMLElement).closest('a');
+  if (!link || event.button !== 0 || event.metaKey || event.ctrlKey || event.shiftKey || event.altKey) return;
+  event.preventDefault();
+  router.go(link.pathname);
+}

@@ -1,0 +1,21 @@
+// The shop's settings, read once and after each change of them.
+import { calls, type ShopView } from './api/client';
+
+class ShopDesk {
+  view = $state<ShopView | null>(null);
+
+  get units(): 'in' | 'cm' {
+    return this.view?.shop.units ?? 'in';
+  }
+
+  /** Settles once the settings are here. */
+  async ready(): Promise<void> {
+    if (!this.view) await this.load();
+  }
+
+  async load(): Promise<void> {
+    this.view = await calls.shop();
+  }
+}
+
+export const shop = new ShopDesk();

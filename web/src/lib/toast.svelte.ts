@@ -1,0 +1,21 @@
+// A line at the foot of the page that says what was done, and takes it back.
+class Toast {
+  text = $state('');
+  undo = $state<(() => void) | null>(null);
+  #timer: ReturnType<typeof setTimeout> | undefined;
+
+  show(text: string, undo: (() => void) | null = null): void {
+    clearTimeout(this.#timer);
+    this.text = text;
+    this.undo = undo;
+    this.#timer = setTimeout(() => this.hide(), 12_000);
+  }
+
+  hide(): void {
+    clearTimeout(this.#timer);
+    this.text = '';
+    this.undo = null;
+  }
+}
+
+export const toast = new Toast();

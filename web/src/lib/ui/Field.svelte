@@ -1,0 +1,96 @@
+<script lang="ts">
+  // A field with its label, and one line kept below it: what was read, or what is wrong. The line is always there, so
+  // that nothing moves while typing; a fault only turns red once the field is left.
+  interface Props {
+    label: string;
+    value: string;
+    problem?: string;
+    read?: string;
+    placeholder?: string;
+    large?: boolean;
+    measure?: boolean;
+    type?: 'text' | 'date';
+    id: string;
+    hideLabel?: boolean;
+    note?: boolean;
+    oninput: () => void;
+  }
+  let {
+    label,
+    value = $bindable(),
+    problem = '',
+    read = '',
+    placeholder = '',
+    large = false,
+    measure = false,
+    type = 'text',
+    id,
+    hideLabel = false,
+    note = true,
+    oninput,
+  }: Props = $props();
+
+  let focused = $state(false);
+  const faulty = $derived(problem !== '' && !focused);
+  // What was read is told only where it says more than what was typed.
+  const told = $derived(read && read.replaceAll(' ', '') !== value.replaceAll(' ', '') ? `= ${read}` : '');
+</script>
+
+<div class="whole">
+  <label for={id} class:sr-only={hideLabel}>{label}</label>
+  <input
+    {id}
+    {type}
+    {placeholder}
+    class="field"
+    class:large
+    class:figure={measure}
+    autocomplete="off"
+    autocapitalize="off"
+    spellcheck={measure ? false : undefined}
+    aria-invalid={faulty}
+    aria-describedby={note ? `${id}-note` : undefined}
+    bind:value
+    {oninput}
+    onfocus={() => (focused = true)}
+    onblur={() => (focused = false)}
+  />
+  {#if note}
+    <p id="{id}-note" class="note" class:faulty title={problem || undefined}>{problem || told}</p>
+  {/if}
+</div>
+
+<style>
+  .whole {
+    min-width: 0;
+  }
+  label {
+    display: block;
+    font-size: 13.5px;
+    color: var(--soft);
+    margin-bottom: 2px;
+  }
+  .large {
+    height: 52px;
+    font-size: 21px;
+    letter-spacing: -0.05em;
+  }
+  .field::placeholder {
+    color: var(--soft);
+    font-weight: 400;
+    opacity: 1;
+  }
+  .note {
+    min-height: 19px;
+    font-size: 13px;
+    line-height: 19px;
+    color: var(--soft);
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .faulty {
+    color: var(--stop);
+    font-weight: 550;
+  }
+</style>

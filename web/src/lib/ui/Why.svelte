@@ -1,0 +1,89 @@
+<script lang="ts">
+  // A figure that can be asked "why": the formula, what was put in, and the rule it follows.
+  import { Popover } from 'bits-ui';
+  import type { Snippet } from 'svelte';
+  import type { WhyView } from '../api/client';
+  import Measured from './Measured.svelte';
+
+  interface Props {
+    of: string;
+    why: WhyView | null | undefined;
+    note?: string;
+    children: Snippet;
+  }
+  let { of, why, note = '', children }: Props = $props();
+</script>
+
+{#if why}
+  <Popover.Root>
+    <Popover.Trigger class="why" aria-label="Why {of}?">{@render children()}</Popover.Trigger>
+    <Popover.Portal>
+      <Popover.Content class="why-slip" sideOffset={6} collisionPadding={12} aria-label="Why {of}">
+        <p class="formula">{why.formula}</p>
+        {#if why.values.length}
+          <dl>
+            {#each why.values as [name, value], n (n)}
+              <dt>{name}</dt>
+              <dd class="figure"><Measured text={value} /></dd>
+            {/each}
+          </dl>
+        {/if}
+        {#if note}<p class="rule">{note}</p>{/if}
+        <p class="rule">{why.rule}</p>
+      </Popover.Content>
+    </Popover.Portal>
+  </Popover.Root>
+{:else}
+  {@render children()}
+{/if}
+
+<style>
+  :global(.why) {
+    display: inline;
+    padding: 0;
+    border: 0;
+    background: none;
+    font: inherit;
+    letter-spacing: inherit;
+    color: inherit;
+    text-align: inherit;
+    text-decoration: underline dotted var(--edge) 1.5px;
+    text-underline-offset: 0.28em;
+  }
+  :global(.why:hover),
+  :global(.why[data-state='open']) {
+    text-decoration-color: var(--twine);
+    text-decoration-style: solid;
+  }
+  :global(.why-slip) {
+    z-index: 30;
+    max-width: 340px;
+    padding: 12px 14px;
+    background: var(--sheet);
+    border: 1px solid var(--edge);
+    border-left: 4px solid var(--twine);
+    font-size: 14.5px;
+  }
+  .formula {
+    font-weight: 600;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: 2px 18px;
+    margin: 8px 0;
+    padding-top: 6px;
+    border-top: 1px solid var(--hair);
+  }
+  dt {
+    color: var(--soft);
+  }
+  dd {
+    text-align: right;
+  }
+  .rule {
+    color: var(--soft);
+    font-size: 13.5px;
+    margin-top: 4px;
+  }
+</style>

@@ -1,0 +1,174 @@
+<script lang="ts">
+  // The jobs in hand: rows of short twine, each with its next move and its day.
+  import { calls, sentence, type JobRow } from '../../lib/api/client';
+  import { router } from '../../lib/router.svelte';
+  import { shop } from '../../lib/shop.svelte';
+  import { toast } from '../../lib/toast.svelte';
+  import { keys } from '../../lib/keys.svelte';
+  import Row from './Row.svelte';
+  import { startJob } from './start';
+
+  let jobs = $state<JobRow[]>([]);
+  let cursor = $state<string | null>(null);
+  let loaded = $state(false);
+  let trouble = $state('');
+  let putAway = $state(false);
+  let file: HTMLInputElement;
+
+  $effect(() => {
+    void load(putAway);
+  });
+  $effect(() => keys.add([{ key: 'n', does: 'start a job', act: () => void start() }]));
+
+  async function load(away: boolean, after: string | null = null): Promise<void> {
+    try {
+      const page = await calls.jobs({ put_away: away, ...(after ? { cursor: after } : {}) });
+      jobs = after ? [...jobs, ...page.jobs] : page.jobs;
+      cursor = page.cursor;
+      trouble = '';
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
+    loaded = true;
+  }
+
+  async function start(): Promise<void> {
+    try {
+      await startJob('');
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
+  }
+
+  async function takeOff(job: JobRow): Promise<void> {
+    try {
+      await (putAway ? calls.bringBack(job.id) : calls.putAway(job.id));
+    } catch (fault) {
+      trouble = sentence(fault);
+      return;
+    }
+    await load(putAway);
+    const title = job.title || 'Untitled job';
+    if (putAway) {
+      toast.show(`${title} is back on the bench.`);
+      return;
+    }
+    toast.show(`${title} is put away.`, () => {
+      void calls.bringBack(job.id).then(() => load(putAway));
+    });
+  }
+
+  async function openFile(): Promise<void> {
+    const chosen = file.files?.[0];
+    if (!chosen) return;
+    try {
+      const view = await calls.openJobFile(await chosen.text());
+      router.go(`/jobs/${view.id}/measure`);
+    } catch (fault) {
+      trouble = `${chosen.name}: ${sentence(fault)}`;
+    }
+    file.value = '';
+  }
+</script>
+
+<svelte:head><title>Bench · Fardo</title></svelte:head>
+
+<section class="bench">
+  <div class="head">
+    <h1>{putAway ? 'Put away' : 'On the bench'}</h1>
+    {#if shop.view?.shop.name}<p>{shop.view.shop.name}, {shop.view.shop.town}</p>{/if}
+    <div class="deeds">
+      <button class="btn" onclick={() => file.click()}>Open a job file</button>
+      <input
+        bind:this={file}
+        type="file"
+        accept=".json,application/json"
+        aria-label="Job file"
+        class="sr-only"
+        tabindex="-1"
+        onchange={openFile}
+      />
+      <button class="btn btn-main" onclick={start}>Start a job</button>
+    </div>
+  </div>
+
+  {#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
+
+  {#if jobs.length}
+    <ul>
+      {#each jobs as job (job.id)}
+        <Row {job} {putAway} takeOff={() => takeOff(job)} />
+      {/each}
+    </ul>
+    {#if cursor}<button class="btn mt-4" onclick={() => load(putAway, cursor)}>Older jobs</button>{/if}
+  {:else if loaded && !trouble}
+    <div class="empty">
+      {#if putAway}
+        <p>Nothing has been put away. A job taken off the bench comes here, and can be brought back.</p>
+      {:else}
+        <p>
+          <b>The bench is clear.</b> Start a job, type length, width, height and weight, and read the box and its
+          price off the docket.
+        </p>
+        <p>Only a price? Type <span class="figure">24x12x8 9lb to 73120</span> in the line above.</p>
+      {/if}
+    </div>
+  {/if}
+
+  <p class="other">
+    <button class="link" onclick={() => (putAway = !putAway)}
+      >{putAway ? 'Back to the bench' : 'What was put away'}</button
+    >
+  </p>
+</section>
+
+<style>
+  .bench {
+    max-width: 1232px;
+    margin: 0 auto;
+    padding: 22px 24px 80px;
+  }
+  .head {
+    display: flex;
+    align-items: baseline;
+    gap: 14px;
+    margin-bottom: 14px;
+  }
+  .head p {
+    color: var(--soft);
+  }
+  .deeds {
+    margin-left: auto;
+    display: flex;
+    gap: 10px;
+  }
+  ul {
+    border-bottom: 1px solid var(--hair);
+  }
+  .trouble {
+    padding: 10px 14px;
+    margin-bottom: 12px;
+    background: var(--stop-pale);
+    border-left: 4px solid var(--stop);
+  }
+  .empty {
+    padding: 34px 28px;
+    background: var(--sheet);
+    border: 1px dashed var(--edge);
+    display: grid;
+    gap: 8px;
+  }
+  .other {
+    margin-top: 18px;
+    font-size: 14px;
+  }
+  @media (max-width: 700px) {
+    .head {
+      flex-wrap: wrap;
+    }
+    .deeds {
+      margin-left: 0;
+      width: 100%;
+    }
+  }
+</style>

@@ -1,0 +1,252 @@
+<script lang="ts">
+  // What the shop starts every job from. Everything is its own to measure and change.
+  import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
+  import Field from '../../lib/ui/Field.svelte';
+
+  let draft = $state<ShopFile | null>(null);
+  let revision = 0;
+  let saved = $state('');
+  let trouble = $state('');
+  let field = $state('');
+
+  async function load(): Promise<void> {
+    try {
+      await shop.load();
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
+    if (!shop.view) return;
+    draft = structuredClone($state.snapshot(shop.view.shop)) as ShopFile;
+    revision = shop.view.revision;
+  }
+  void load();
+
+  async function save(): Promise<void> {
+    if (!draft) return;
+    try {
+      const view = await calls.changeShop({ revision, shop: $state.snapshot(draft) as ShopFile });
+      shop.view = view;
+      revision = view.revision;
+      trouble = field = '';
+      saved = 'Saved. Jobs are worked out anew from these.';
+    } catch (fault) {
+      saved = '';
+      trouble = sentence(fault);
+      field = fault instanceof Refusal ? fault.field : '';
+    }
+  }
+
+  const wrong = (name: string) => (field === name ? trouble : '');
+  const touched = () => (saved = '');
+
+  /** Fields are text; numbers from a file show with their unit. */
+  const text = (value: string | number) => (typeof value === 'number' ? `${value} mm` : value);
+</script>
+
+<svelte:head><title>Settings · Fardo</title></svelte:head>
+
+<section class="room">
+  <h1>Settings</h1>
+  {#if draft}
+    {@const d = draft}
+    <form
+      onsubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
+      <div class="part">
+        <h2>The shop</h2>
+        <div class="grid">
+          <Field id="shop-name" label="Name" note={false} bind:value={d.name} oninput={touched} />
+          <Field id="shop-town" label="Town" note={false} bind:value={d.town} oninput={touched} />
+          <Field
+            id="shop-postcode"
+            label="Postcode"
+            bind:value={d.postcode}
+            oninput={touched}
+            problem={wrong('postcode')}
+            note={false}
+          />
+          <label
+            >Units<select class="field" bind:value={d.units} onchange={touched}
+              ><option value="in">inches and pounds</option><option value="cm">centimetres and kilos</option
+              ></select
+            ></label
+          >
+          <label
+            >Paper<select class="field" bind:value={d.paper} onchange={touched}
+              ><option value="letter">Letter</option><option value="a4">A4</option></select
+            ></label
+          >
+          <Field
+            id="shop-labour"
+            label="An hour of yours, {d.currency}"
+            measure
+            note={false}
+            bind:value={d.labour_per_hour}
+            oninput={touched}
+          />
+        </div>
+      </div>
+      <div class="part">
+        <h2>Habits</h2>
+        <div class="grid">
+          <Field
+            id="shop-gap"
+            label="Gap on every side"
+            measure
+            note={false}
+            bind:value={() => text(d.gap), (v) => (d.gap = v)}
+            oninput={touched}
+          />
+          <Field
+            id="shop-slip"
+            label="Lid looser than tray by"
+            measure
+            note={false}
+            bind:value={() => text(d.slip), (v) => (d.slip = v)}
+            oninput={touched}
+          />
+          <Field
+            id="shop-thumb"
+            label="Rule-of-thumb allowance"
+            measure
+            note={false}
+            bind:value={() => text(d.thumb), (v) => (d.thumb = v)}
+            oninput={touched}
+          />
+          <Field
+            id="shop-tab"
+            label="Glue tab"
+            measure
+            note={false}
+            bind:value={() => text(d.tab), (v) => (d.tab = v)}
+            oninput={touched}
+          />
+          <label
+            >Fence goes by<select class="field" bind:value={d.fence_step} onchange={touched}
+              ><option>1/16 in</option><option>1/32 in</option><option>1 mm</option></select
+            ></label
+          >
+          <label
+            >Usual board<select class="field" bind:value={d.default_board} onchange={touched}
+              >{#each d.boards as board (board.code)}<option>{board.code}</option>{/each}</select
+            ></label
+          >
+        </div>
+      </div>
+      <div class="part">
+        <h2>Board: measure your own</h2>
+        <table>
+          <thead
+            ><tr
+              ><th>Code</th><th>Board</th><th>Caliper</th><th>Weight of a m²</th><th
+                >Price of a m², {d.currency}</th
+              ></tr
+            ></thead
+          >
+          <tbody>
+            {#each d.boards as board, n (board.code)}
+              <tr>
+                <td><b>{board.code}</b></td>
+                <td>{board.name}</td>
+                <td
+                  ><Field
+                    id="board-{n}-caliper"
+                    label="Caliper of {board.code}"
+                    hideLabel
+                    measure
+                    note={false}
+                    bind:value={() => text(board.caliper), (v) => (board.caliper = v)}
+                    oninput={touched}
+                  /></td
+                >
+                <td
+                  ><Field
+                    id="board-{n}-weight"
+                    label="Weight of {board.code}"
+                    hideLabel
+                    measure
+                    note={false}
+                    bind:value={() => text(board.weight_per_m2), (v) => (board.weight_per_m2 = v)}
+                    oninput={touched}
+                  /></td
+                >
+                <td
+                  ><Field
+                    id="board-{n}-price"
+                    label="Price of {board.code}"
+                    hideLabel
+                    measure
+                    note={false}
+                    bind:value={board.price_per_m2}
+                    oninput={touched}
+                  /></td
+                >
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </div>
+      <div class="end">
+        <button class="btn btn-main" type="submit">Save the settings</button>
+        <p role="status" class:trouble={trouble !== ''}>{trouble || saved}</p>
+      </div>
+    </form>
+    <p class="carriers">Carriers: {shop.view?.carriers.join(', ') || 'none yet'}.</p>
+  {:else if trouble}
+    <p class="trouble">{trouble}</p>
+  {/if}
+</section>
+
+<style>
+  .room {
+    max-width: 1000px;
+    margin: 0 auto;
+    padding: 22px 24px 60px;
+  }
+  .part {
+    margin-top: 18px;
+  }
+  .grid {
+    display: grid;
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+    gap: 12px 18px;
+    margin-top: 6px;
+  }
+  label {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  select {
+    display: block;
+    margin-top: 2px;
+    font-size: 15.5px;
+    color: var(--ink);
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    margin-top: 6px;
+  }
+  td,
+  th {
+    padding: 5px 14px 5px 0;
+    border-top: 1px solid var(--hair);
+  }
+  .end {
+    display: flex;
+    gap: 18px;
+    align-items: center;
+    margin-top: 20px;
+  }
+  .trouble {
+    color: var(--stop);
+  }
+  .carriers {
+    margin-top: 24px;
+    color: var(--soft);
+  }
+</style>

@@ -1,0 +1,76 @@
+<script lang="ts">
+  // Box: the ways to get one by what each costs in all, and the cut sheet of the way in hand.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { follow } from '../../lib/router.svelte';
+  import MoneyKey from '../../lib/ui/MoneyKey.svelte';
+  import CutSheet from './CutSheet.svelte';
+  import WayChoice from './WayChoice.svelte';
+
+  interface Props {
+    desk: JobDesk;
+  }
+  let { desk }: Props = $props();
+
+  const ways = $derived(
+    [...(desk.work?.ways ?? [])].sort(
+      (a, b) => (a.total ? Number(a.total) : Infinity) - (b.total ? Number(b.total) : Infinity),
+    ),
+  );
+  const dearest = $derived(Math.max(...ways.map((way) => Number(way.total ?? 0)), 0));
+  let picked = $state('');
+  const way = $derived(
+    ways.find((one) => one.way === picked) ??
+      ways.find((one) => one.way === desk.work?.ways.find((w) => w.chosen)?.way) ??
+      ways[0],
+  );
+  $effect(() => {
+    if (way) desk.draw(way.way);
+  });
+</script>
+
+{#if way}
+  <div class="station">
+    <section aria-label="Ways to get the box">
+      <h2>{ways.length} ways to box it, by what it costs in all</h2>
+      <fieldset>
+        <legend class="sr-only">Way</legend>
+        {#each ways as one (one.way)}
+          <WayChoice way={one} {dearest} picked={one.way === way.way} pick={() => (picked = one.way)} />
+        {/each}
+      </fieldset>
+      <MoneyKey />
+    </section>
+    <CutSheet {desk} {way} />
+  </div>
+{:else if desk.work}
+  <div class="sheet teach">
+    <p>
+      <b>No box yet.</b>
+      {desk.work.problems.length
+        ? desk.work.problems[0]?.sentence
+        : `Still to measure: ${desk.work.missing.join(', ')}.`}
+    </p>
+    <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/measure" onclick={follow}>Measure</a></p>
+  </div>
+{/if}
+
+<style>
+  .station {
+    display: grid;
+    grid-template-columns: 300px minmax(0, 1fr);
+    gap: 20px;
+    align-items: start;
+  }
+  fieldset {
+    margin: 6px 0 10px;
+    border-bottom: 1px solid var(--hair);
+  }
+  .teach {
+    padding: 20px;
+  }
+  @media (max-width: 1100px) {
+    .station {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>

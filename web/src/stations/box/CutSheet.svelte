@@ -1,0 +1,238 @@
+<script lang="ts">
+  // The cut sheet: the blank with every dimension, and the fence settings in the order of cutting.
+  import { Tabs } from 'bits-ui';
+  import type { JobDesk } from '../../job/job.svelte';
+  import type { WayView } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
+  import Measured from '../../lib/ui/Measured.svelte';
+  import Why from '../../lib/ui/Why.svelte';
+  import Schools from './Schools.svelte';
+
+  interface Props {
+    desk: JobDesk;
+    way: WayView;
+  }
+  let { desk, way }: Props = $props();
+
+  let tab = $state('');
+  const shown = $derived(way.blanks.some((blank) => blank.name === tab) ? tab : (way.blanks[0]?.name ?? ''));
+  const sheet = $derived(`/api/jobs/${desk.id}/cut-sheet`);
+  const boards = $derived(shop.view?.shop.boards ?? []);
+
+  /** The sheet is made from what is saved, so that is done first. */
+  async function get(event: MouseEvent): Promise<void> {
+    if (desk.saved === 'saved') return;
+    event.preventDefault();
+    const link = event.currentTarget as HTMLAnchorElement;
+    if (await desk.settle()) link.click();
+  }
+
+  function board(event: Event): void {
+    desk.typed.board = (event.currentTarget as HTMLSelectElement).value;
+    desk.touch();
+  }
+</script>
+
+<section class="sheet cut" aria-label="Cut sheet">
+  <div class="settle">
+    <label>
+      Board
+      <select class="field" id="board" value={way.board} onchange={board}>
+        {#each boards as one (one.code)}<option value={one.code}>{one.code} · {one.name}</option>{/each}
+      </select>
+    </label>
+    {#if way.schools.length > 1}<Schools {desk} {way} />{/if}
+    <button
+      class="btn btn-main"
+      disabled={way.chosen || way.too_large !== null}
+      onclick={() => desk.chooseBox(way)}
+    >
+      {way.chosen ? 'Chosen' : 'Choose this box'}
+    </button>
+  </div>
+
+  {#if way.too_large}<p class="no">Not from the sheets in stock: {way.too_large}.</p>{/if}
+  {#each way.notes as note (note)}<p class="note">{note}</p>{/each}
+
+  <Tabs.Root value={shown} onValueChange={(value) => (tab = value)}>
+    <div class="bar">
+      <Tabs.List class="tabs" aria-label="Blanks">
+        {#each way.blanks as blank (blank.name)}
+          <Tabs.Trigger value={blank.name} class="tab">{blank.name}</Tabs.Trigger>
+        {/each}
+      </Tabs.List>
+      <span class="size figure">
+        <Why of="this blank's size" why={way.blank_why}>
+          <Measured text={way.blanks.find((blank) => blank.name === shown)?.size ?? ''} />
+        </Why>
+      </span>
+      <span class="prints">
+        <a class="link" href="{sheet}.pdf?way={way.way}" target="_blank" onclick={get}>Print</a>
+        <a class="link" href="{sheet}.pdf?way={way.way}&scale=full" target="_blank" onclick={get}>Full size</a
+        >
+        <a class="link" href="{sheet}.dxf?way={way.way}" download onclick={get}>DXF</a>
+        <a class="link" href="{sheet}.svg?way={way.way}&blank={shown}" download onclick={get}>SVG</a>
+      </span>
+    </div>
+    {#each way.blanks as blank (blank.name)}
+      <Tabs.Content value={blank.name} class="drawing">
+        <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, its words escaped there -->
+        {#if blank.svg}{@html blank.svg}{/if}
+      </Tabs.Content>
+    {/each}
+  </Tabs.Root>
+
+  <table>
+    <thead>
+      <tr><th>Fence, {shop.units}</th><th>Blade</th><th>Do, in this order</th><th class="end">Cuts</th></tr>
+    </thead>
+    <tbody>
+      {#each way.fence as setting, n (n)}
+        <tr>
+          <td class="figure"><Measured text={setting.fence} /></td>
+          <td>{setting.blade}</td>
+          <td>{setting.do}</td>
+          <td class="end">{setting.cuts}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+
+  <p class="stock">{way.sheets.join('; ')}. Inside as cut <Measured text={way.inside.figure.text} />.</p>
+  <details>
+    <summary>Before you cut</summary>
+    <ul>
+      {#each desk.work?.cutting_cautions ?? [] as caution (caution)}<li>{caution}</li>{/each}
+    </ul>
+  </details>
+</section>
+
+<style>
+  .cut {
+    padding: 12px 16px 14px;
+    min-width: 0;
+  }
+  .settle {
+    display: flex;
+    align-items: end;
+    gap: 16px;
+    margin-bottom: 10px;
+  }
+  .settle .btn {
+    margin-left: auto;
+  }
+  label {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  select {
+    display: block;
+    width: 190px;
+    height: 38px;
+    font-size: 15px;
+    color: var(--ink);
+  }
+  .no {
+    color: var(--stop);
+    font-weight: 550;
+  }
+  .note {
+    font-size: 14px;
+    color: var(--soft);
+  }
+  .bar {
+    display: flex;
+    align-items: baseline;
+    gap: 18px;
+    border-top: 1px solid var(--hair);
+    padding-top: 8px;
+  }
+  .prints {
+    margin-left: auto;
+    display: flex;
+    gap: 14px;
+  }
+  :global(.tabs) {
+    display: flex;
+    gap: 16px;
+  }
+  :global(.tab) {
+    color: var(--soft);
+    text-transform: capitalize;
+    padding: 2px 0;
+    border-bottom: 2px solid transparent;
+  }
+  :global(.tab[data-state='active']) {
+    color: var(--ink);
+    font-weight: 620;
+    border-bottom-color: var(--twine);
+  }
+  .cut :global(.drawing) {
+    height: 300px;
+    margin: 6px 0;
+    display: grid;
+    place-items: center;
+  }
+  .cut :global(.drawing[hidden]) {
+    display: none;
+  }
+  .cut :global(.drawing svg) {
+    width: 100%;
+    height: 300px;
+    font-family: var(--font-sans);
+  }
+  .cut :global(.drawing .board) {
+    fill: var(--board-pale);
+  }
+  .cut :global(.drawing .dimension) {
+    font-family: var(--font-mono);
+    font-weight: 600;
+    letter-spacing: -0.05em;
+    paint-order: stroke;
+    stroke: var(--sheet);
+    stroke-width: 0.3em;
+  }
+  .cut :global(.drawing .note) {
+    fill: var(--board-deep);
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    font-size: 14.5px;
+  }
+  td,
+  th {
+    padding: 3px 8px 3px 0;
+    border-top: 1px solid var(--hair);
+  }
+  thead th {
+    border: 0;
+  }
+  td.figure {
+    font-size: 19px;
+    line-height: 1.2;
+    width: 96px;
+  }
+  .end {
+    text-align: right;
+    padding-right: 0;
+  }
+  .stock {
+    margin-top: 8px;
+    font-size: 14px;
+    color: var(--soft);
+  }
+  details {
+    margin-top: 6px;
+    font-size: 14px;
+  }
+  summary {
+    cursor: pointer;
+    color: var(--twine);
+  }
+  li {
+    margin-top: 4px;
+    padding-left: 14px;
+    border-left: 3px solid var(--stop);
+  }
+</style>

@@ -1,0 +1,74 @@
+<script lang="ts">
+  import type { WayView } from '../../lib/api/client';
+  import MoneyBar from '../../lib/ui/MoneyBar.svelte';
+
+  interface Props {
+    way: WayView;
+    dearest: number;
+    picked: boolean;
+    pick: () => void;
+  }
+  let { way, dearest, picked, pick }: Props = $props();
+
+  const best = $derived(way.quotes[0]);
+  const pieces = $derived(way.blanks.length === 1 ? 'one blank' : `${way.blanks.length} blanks`);
+</script>
+
+<label class="way" class:picked>
+  <input type="radio" name="way" value={way.way} checked={picked} onchange={pick} class="sr-only" />
+  <span class="top">
+    <b>{way.title}</b>
+    {#if way.too_large}
+      <span class="no">too large</span>
+    {:else}
+      <span class="figure">{way.total ?? '–'}</span>
+    {/if}
+  </span>
+  {#if best && !way.too_large}<MoneyBar quote={best} most={dearest} />{/if}
+  <small>
+    {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air{/if}
+    {#if way.chosen}<span class="tied">· chosen</span>{/if}
+  </small>
+</label>
+
+<style>
+  .way {
+    display: block;
+    padding: 9px 12px 10px;
+    border-top: 1px solid var(--hair);
+    cursor: pointer;
+  }
+  .way:hover {
+    background: color-mix(in srgb, var(--sheet) 60%, transparent);
+  }
+  .picked {
+    background: var(--sheet);
+    box-shadow: inset 4px 0 0 var(--twine);
+  }
+  .way:has(:focus-visible) {
+    outline: 2.5px solid var(--twine);
+    outline-offset: 1px;
+  }
+  .top {
+    display: flex;
+    align-items: baseline;
+    justify-content: space-between;
+    gap: 10px;
+  }
+  .figure {
+    font-size: 17px;
+  }
+  small {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .tied {
+    color: var(--twine);
+    font-weight: 600;
+  }
+  .no {
+    font-size: 13px;
+    font-weight: 600;
+    color: var(--stop);
+  }
+</style>
