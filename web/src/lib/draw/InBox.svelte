@@ -106,7 +106,7 @@
   text {
     font-family: var(--font-mono);
     font-weight: 600;
-    font-size: 15px;
+    font-size: 19px;
     letter-spacing: -0.04em;
     fill: var(--ink);
   }

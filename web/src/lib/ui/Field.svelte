@@ -32,8 +32,13 @@
 
   let focused = $state(false);
   const faulty = $derived(problem !== '' && !focused);
-  // What was read is told only where it says more than what was typed.
-  const told = $derived(read && read.replaceAll(' ', '') !== value.replaceAll(' ', '') ? `= ${read}` : '');
+  // What was read is told only where it says more than what was typed: a foot in inches, a centimetre in sixteenths.
+  const plain = (said: string) =>
+    said
+      .replace(/ (in|cm|kg|lb)$/, '')
+      .replace(/[\s"-]+/g, ' ')
+      .trim();
+  const told = $derived(read && plain(read) !== plain(value) ? `= ${read}` : '');
 </script>
 
 <div class="whole">

@@ -39,21 +39,19 @@
 
 <style>
   :global(.why) {
-    display: inline;
+    display: inline-block;
     padding: 0;
     border: 0;
+    border-bottom: 1.5px dotted var(--edge);
     background: none;
     font: inherit;
     letter-spacing: inherit;
     color: inherit;
     text-align: inherit;
-    text-decoration: underline dotted var(--edge) 1.5px;
-    text-underline-offset: 0.28em;
   }
   :global(.why:hover),
   :global(.why[data-state='open']) {
-    text-decoration-color: var(--twine);
-    text-decoration-style: solid;
+    border-bottom: 1.5px solid var(--twine);
   }
   :global(.why-slip) {
     z-index: 30;

@@ -261,7 +261,7 @@
   }
   .sides {
     display: grid;
-    grid-template-columns: repeat(3, minmax(0, 1fr)) minmax(0, 1.15fr) minmax(0, 1fr);
+    grid-template-columns: repeat(3, minmax(0, 1fr)) minmax(0, 1.4fr) minmax(0, 0.8fr);
     gap: 10px;
   }
   .hint {

@@ -1,0 +1,85 @@
+# Two commands: make demo, make test. Each step leaves a stamp in .stamps and is done again only when its sources change.
+
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+STAMPS := .stamps
+PORT ?= 8740
+
+WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
+
+.PHONY: demo setup test lint types unit browser chromium pictures bench schemas clean
+
+demo: setup
+	$(BIN)/fardo demo --port $(PORT)
+
+setup: $(STAMPS)/python $(STAMPS)/web
+
+# --- What everything stands on --------------------------------------------------------------------------------------
+
+$(STAMPS)/python: requirements.lock pyproject.toml
+	@mkdir -p $(STAMPS)
+	@$(PYTHON) -c 'import sys; sys.exit("Fardo needs Python 3.11 or newer; this is " + sys.version) if sys.version_info < (3, 11) else None'
+	@test -x $(BIN)/python || $(PYTHON) -m venv $(VENV) || { echo "Python's venv is missing; on Debian: apt install python3-venv"; exit 1; }
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-build-isolation --no-deps -e .
+	@touch $@
+
+$(STAMPS)/python-dev: requirements-dev.lock $(STAMPS)/python
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.lock
+	@touch $@
+
+$(STAMPS)/node: web/package-lock.json
+	@mkdir -p $(STAMPS)
+	cd web && npm ci --no-fund --no-audit --loglevel=error
+	@touch $@
+
+$(STAMPS)/web: $(STAMPS)/node $(WEB_SOURCES)
+	cd web && npm run --silent build -- --logLevel warn
+	@touch $@
+
+# --- Checks ---------------------------------------------------------------------------------------------------------
+
+test: setup $(STAMPS)/python-dev chromium lint types unit browser
+	@echo "All checks passed."
+
+lint: $(STAMPS)/python-dev $(STAMPS)/node
+	$(BIN)/ruff check src tests benchmarks
+	$(BIN)/ruff format --check src tests benchmarks
+	$(BIN)/lint-imports --no-logo
+	cd web && npm run --silent lint
+	cd web && npm run --silent format:check
+
+types: $(STAMPS)/python-dev $(STAMPS)/node
+	$(BIN)/mypy
+	cd web && npm run --silent check
+
+unit: setup $(STAMPS)/python-dev
+	$(BIN)/pytest tests/core tests/outside tests/api
+
+browser: setup $(STAMPS)/python-dev chromium
+	$(BIN)/pytest tests/browser
+
+# A browser and its driver: there already, or from the system's packages.
+chromium:
+	@if command -v chromium >/dev/null && command -v chromedriver >/dev/null; then :; \
+	elif command -v apt-get >/dev/null && [ "$$(id -u)" = 0 ]; then \
+	  apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium chromium-driver; \
+	elif command -v apt-get >/dev/null && sudo -n true 2>/dev/null; then \
+	  sudo apt-get update -qq && sudo DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium chromium-driver; \
+	else echo "The browser tests need chromium and chromedriver; on Debian: apt install chromium chromium-driver"; exit 1; fi
+
+# --- Made from the models, the screens and the clock ----------------------------------------------------------------
+
+schemas: setup
+	$(BIN)/python -m fardo.schemas .
+	cd web && npm run --silent types
+
+pictures: setup $(STAMPS)/python-dev chromium
+	$(BIN)/python -m tests.browser.pictures docs/screenshots
+
+bench: setup $(STAMPS)/python-dev chromium
+	$(BIN)/python -m benchmarks
+
+clean:
+	rm -rf $(VENV) $(STAMPS) web/node_modules src/fardo/static
