@@ -77,9 +77,11 @@ def with_unit(text: str, units: Units, kind: Kind) -> str:
 
 
 def _meaning(text: str, units: Units, kind: Kind) -> object:
+    """What a text says in a shop of those units, however large that is."""
     if kind == "mass":
-        return read_mass(text, BARE_MASS[units], zero=True)
-    return read_sizes(text, units) if kind == "sizes" else read_length(text, units, zero=True)
+        return read_mass(text, BARE_MASS[units], zero=True, most=Mass(HEAVIEST.ng * 10))
+    most = Length(LONGEST.nm * 10)
+    return read_sizes(text, units, most=most) if kind == "sizes" else read_length(text, units, zero=True, most=most)
 
 
 def _finite(value: float, field: str, allowed: str) -> float:

@@ -8,7 +8,7 @@ from fardo.core.quantity import Units, read_mass, read_sizes
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode
 
-_WEIGHT = r"\d[\d\s./,-]*?\s*(?:lbs?|pounds?|#|oz|kg|g)\b(?:\s*[\d./]+\s*oz\b)?"
+_WEIGHT = r"\d[\d\s./,-]*?\s*(?:lbs?|pounds?|#|oz|kg|g)(?![a-z])(?:\s*[\d./]+\s*oz\b)?"
 _LINE = re.compile(
     rf"\s*(?P<sizes>\S.*?[x×*].*?[x×*].*?)[\s,;]+(?P<weight>{_WEIGHT})"
     r"(?:[\s,;]+from\s+(?P<origin>[\w-]+))?[\s,;]+to\s+(?P<destination>[\w-]+)(?P<home>[\s,;]+home)?\s*",

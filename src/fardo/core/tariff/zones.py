@@ -1,4 +1,4 @@
-"""Zones by postcode prefix: the longest prefix that fits decides, first for where it comes from, then for where to."""
+"""Zones by postcode prefix: what fits longest decides, first for where it comes from, then for where it goes."""
 
 from __future__ import annotations
 
@@ -18,19 +18,19 @@ class ZoneRow:
 
 
 def find_zone(rows: Iterable[ZoneRow], origin: str, destination: str) -> ZoneRow | None:
-    """The row that fits best, or None where the carrier does not go."""
-    best, best_fit = None, (-1, -1)
+    """The row that fits best, or None where the carrier does not go. A longer prefix fits better than a shorter, one
+    prefix better than a range of equal length, and of what fits alike the first row counts."""
+    best, best_fit = None, (-1, -1, False)
     for row in rows:
         if not origin.startswith(row.origin):
             continue
         for prefix in row.prefixes:
-            length = _covers(prefix, destination)
-            if length is not None and (len(row.origin), length) > best_fit:
-                best, best_fit = row, (len(row.origin), length)
+            low, dash, high = prefix.partition("-")
+            fit = (len(row.origin), len(low), not dash)
+            if _covers(low, high or low, destination) and fit > best_fit:
+                best, best_fit = row, fit
     return best
 
 
-def _covers(prefix: str, code: str) -> int | None:
-    """How many characters of `code` the prefix or range settles; None where it does not fit."""
-    low, _, high = prefix.partition("-")
-    return len(low) if low <= code[: len(low)] <= (high or low) and len(code) >= len(low) else None
+def _covers(low: str, high: str, code: str) -> bool:
+    return len(code) >= len(low) and low <= code[: len(low)] <= high

@@ -1,0 +1,71 @@
+"""Inside size: contents, a gap on every side, and every extra counted."""
+
+from __future__ import annotations
+
+from itertools import combinations, permutations, product
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from fardo.core.arrange.beside import put_beside
+from fardo.core.goods.part import Extra, Sizes
+from fardo.core.plan.boxed import inside_needed
+from fardo.core.quantity import INCH, Length, Mass, volume_nm3
+from tests.made_up import load, sizes
+
+
+def test_the_gap_counts_twice_in_each_direction() -> None:
+    arrangement, why = inside_needed(load("25 x 18 1/2 x 9 3/4", gap="2"))
+    assert arrangement.inside == sizes("29 x 22 1/2 x 13 3/4")
+    assert ("gap on every side", INCH * 2) in why.values
+
+
+def test_a_flat_extra_stands_where_the_box_grows_least() -> None:
+    arrangement, _ = inside_needed(load("25 x 18 x 9", "17 lb", "1", ("guide", "11 x 8 1/2 x 1/4")))
+    assert arrangement.inside == sizes("27 1/4 x 20 x 11")
+
+
+def test_a_second_extra_uses_the_corner_the_first_one_left() -> None:
+    two = load("9 1/2 x 9 1/2 x 8", "4 lb", "2", ("reeds", "4 x 3 x 1"), ("card", "6 x 4 1/4 x 1/8"))
+    one = load("9 1/2 x 9 1/2 x 8", "4 lb", "2", ("reeds", "4 x 3 x 1"))
+    assert inside_needed(two)[0].inside == inside_needed(one)[0].inside
+
+
+def test_the_order_in_which_extras_are_typed_does_not_matter() -> None:
+    extras = [("bottle", "4 x 3 x 2"), ("card", "6 x 4 x 1/8"), ("sticks", "16 x 3 x 1 1/2")]
+    answers = {inside_needed(load("25 x 18 x 9", "17 lb", "1", *order))[0].inside for order in permutations(extras)}
+    assert len(answers) == 1
+
+
+side = st.integers(1, 40).map(lambda n: INCH * n)
+things = st.lists(st.tuples(side, side, side), max_size=5)
+
+
+def _overlap(one: tuple[Sizes, Sizes], other: tuple[Sizes, Sizes]) -> bool:
+    return all(
+        a < b + b_size and b < a + a_size
+        for a, a_size, b, b_size in zip(one[0], one[1], other[0], other[1], strict=True)
+    )
+
+
+@given(st.tuples(side, side, side), things)
+@settings(max_examples=60)
+def test_nothing_overlaps_and_everything_is_inside(padded: Sizes, extras: list[Sizes]) -> None:
+    arrangement = put_beside(padded, tuple(Extra(str(n), size, Mass(0)) for n, size in enumerate(extras)))
+    placed = [((Length(0),) * 3, padded), *((e.at, e.sizes) for e in arrangement.extras)]
+    assert sorted(sorted(e.sizes) for e in arrangement.extras) == sorted(sorted(size) for size in extras)
+    for one, other in combinations(placed, 2):
+        assert not _overlap(one, other)
+    for at, size in placed:
+        assert all(a + s <= whole for a, s, whole in zip(at, size, arrangement.inside, strict=True))
+
+
+@given(st.tuples(side, side, side), st.tuples(side, side, side))
+@settings(max_examples=60)
+def test_for_a_single_extra_no_place_gives_a_smaller_box(padded: Sizes, extra: Sizes) -> None:
+    """Against every turn on every side."""
+    best = min(
+        volume_nm3(*(padded[a] + turn[a] if a == axis else max(padded[a], turn[a]) for a in range(3)))
+        for turn, axis in product(permutations(extra), range(3))
+    )
+    assert volume_nm3(*put_beside(padded, (Extra("one", extra, Mass(0)),)).inside) == best

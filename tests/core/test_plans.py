@@ -1,0 +1,114 @@
+"""Plans: what a parcel weighs and costs in all, and how far a job is."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+
+from fardo.core.plan.boxed import box_up
+from fardo.core.plan.cautions import lifting
+from fardo.core.plan.progress import BoxChoice, PriceChoice, tie_knots
+from fardo.core.plan.search import Journey, price, search
+from fardo.core.quantity import POUND, Mass, Money, read_mass, volume_nm3
+from fardo.core.refusal import NoAnswer
+from tests.made_up import load, services, shop, sizes
+
+TO_OSTWICK = Journey("10440", "73120", True)
+
+
+def test_costs_add_up_to_the_total_and_charges_to_the_quote() -> None:
+    for plan in search(load(), ["tray", "slotted"], TO_OSTWICK, services(), shop()):
+        costs = plan.costs
+        assert plan.quote.amount == costs.postage + costs.surcharges + costs.cover
+        named = [
+            costs.postage,
+            costs.surcharges,
+            costs.cover,
+            costs.box,
+            costs.wrap,
+            costs.fill,
+            costs.tape,
+            costs.labour,
+        ]
+        assert costs.total.minor == sum(amount.minor for amount in named)
+
+
+def test_plans_come_cheapest_in_all_first() -> None:
+    totals = [p.costs.total.minor for p in search(load(), ["tray", "slotted"], TO_OSTWICK, services(), shop())]
+    assert totals == sorted(totals)
+    assert len(totals) > 2
+
+
+def test_the_weight_is_goods_extras_board_fill_and_tape() -> None:
+    boxed = box_up(load("20 x 10 x 5", "6 lb", "1", ("oil", "4 x 3 x 2")), "slotted", shop().grade("C"), shop())
+    weights = boxed.weights
+    assert weights.goods == read_mass("6 lb")
+    assert weights.extras == read_mass("4 oz")
+    # 590 g/m2 over the cut blank; 12 g a litre over the void.
+    area = sum(blank.area_nm2 for blank in boxed.made.blanks) / 10**18
+    assert weights.board.grams == pytest.approx(590 * area, rel=1e-9)
+    void = volume_nm3(*boxed.made.inside) - volume_nm3(*sizes("20 x 10 x 5")) - volume_nm3(*sizes("4 x 3 x 2"))
+    assert weights.fill.grams == pytest.approx(12 * void / 10**24, rel=1e-9)
+    assert weights.total == Mass(
+        sum(m.ng for m in (weights.goods, weights.extras, weights.board, weights.fill, weights.tape))
+    )
+
+
+def test_air_is_the_share_of_the_inside_that_is_no_goods() -> None:
+    exact = replace(shop(), allowances=replace(shop().allowances, step=None))
+    boxed = box_up(load("10 x 10 x 10", "6 lb", "0"), "slotted", exact.grade("C"), exact)
+    assert boxed.air == 0
+    boxed = box_up(load("10 x 10 x 10", "6 lb", "5"), "slotted", exact.grade("C"), exact)
+    assert boxed.air == 1 - 1 / 8
+
+
+def test_a_blank_that_no_sheet_takes_is_said_to_be_too_large() -> None:
+    boxed = box_up(load("40 x 40 x 40", "20 lb"), "tray", shop().grade("B"), shop())
+    assert boxed.too_large is not None
+    assert "no sheet of B board" in boxed.too_large
+    with pytest.raises(NoAnswer, match="no sheet of C board"):
+        search(load("100 x 80 x 60", "20 lb"), ["tray", "slotted"], TO_OSTWICK, services(), shop())
+
+
+def test_services_that_reckon_in_another_currency_are_refused_and_say_so() -> None:
+    foreign = [replace(service, currency="EUR") for service in services()]
+    boxed = box_up(load(), "slotted", shop().grade("C"), shop())
+    plans, refused = price(boxed, TO_OSTWICK, foreign)
+    assert plans == []
+    assert all("prices in EUR" in no.why for no in refused)
+
+
+def test_over_50_lb_two_people_lift() -> None:
+    assert lifting(POUND * 50) is None
+    assert "two people" in (lifting(Mass(POUND.ng * 50 + 1)) or "")
+
+
+BOX = BoxChoice("tray", "exact", "C", sizes("14 x 12 x 8"))
+PRICE = PriceChoice("Mossgate", "Cart", "account", Money(2100, "USD"), POUND * 17)
+
+
+@pytest.mark.parametrize(
+    ("missing", "boxed", "box", "asked", "price_chosen", "states", "next_move"),
+    [
+        (["width"], None, None, None, None, "open open open", "Missing: width"),
+        ([], BOX, None, None, None, "tied open open", "Choose the box"),
+        ([], BOX, BOX, None, None, "tied tied open", "Choose the service"),
+        ([], BOX, BOX, PRICE, PRICE, "tied tied tied", "Print the cut sheet, cut and send"),
+        ([], replace(BOX, needed=sizes("15 x 12 x 8")), BOX, PRICE, PRICE, "tied loose loose", "Look at the box again"),
+        ([], replace(BOX, board="B"), BOX, PRICE, PRICE, "tied loose loose", "Look at the box again"),
+        ([], BOX, BOX, replace(PRICE, amount=Money(2300, "USD")), PRICE, "tied tied loose", "Look at the price again"),
+        ([], BOX, BOX, None, PRICE, "tied tied loose", "Look at the price again"),
+    ],
+)
+def test_a_knot_is_loose_when_something_before_it_changed(
+    missing, boxed, box, asked, price_chosen, states, next_move
+) -> None:
+    knots, move = tie_knots(missing, boxed, box, asked, price_chosen)
+    assert " ".join(knot.state for knot in knots) == states
+    assert move == next_move
+
+
+def test_a_loose_price_says_what_it_was_and_is() -> None:
+    knots, _ = tie_knots([], BOX, BOX, replace(PRICE, amount=Money(2300, "USD")), PRICE)
+    assert knots[2].says == "was 21.00, is 23.00"

@@ -1,0 +1,71 @@
+"""Things of the made-up workshop that several tests use, so that each says only what it is about."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from fardo.core.goods.part import Extra, Part, Sizes
+from fardo.core.make.made import Allowances
+from fardo.core.plan.boxed import Load
+from fardo.core.plan.shop import Shop
+from fardo.core.quantity import Length, read_length, read_mass, read_sizes
+from fardo.demo import TARIFFS
+from fardo.files.shop import starting_shop
+from fardo.files.tariff import read_tariffs, services_of
+
+SHARED = Path(__file__).resolve().parents[2] / "shared"
+
+
+def inches(text: str) -> Length:
+    return read_length(text, "in", zero=True)
+
+
+def sizes(text: str) -> Sizes:
+    return read_sizes(text)
+
+
+def shop() -> Shop:
+    return starting_shop().to_core()
+
+
+def allowances(step: str | None = None) -> Allowances:
+    """The starting allowances, panels kept exact unless a fence step is given."""
+    usual = shop().allowances
+    return Allowances(usual.thumb, usual.slip, usual.tab, inches(step) if step else None)
+
+
+def load(size: str = "25 x 18 1/2 x 9 3/4", weight: str = "17 lb", gap: str = "2", *extras: tuple[str, str]) -> Load:
+    part = Part("table loom, folded", sizes(size), read_mass(weight), inches(gap))
+    return Load(part, tuple(Extra(name, sizes(size), read_mass("4 oz")) for name, size in extras))
+
+
+def services():
+    return services_of(read_tariffs(TARIFFS))
+
+
+def job(**changes: Any) -> dict[str, Any]:
+    """A whole job file: a concertina in its case, to a home."""
+    content: dict[str, Any] = {
+        "format": "fardo-job/1",
+        "title": "Concertina for Ostwick",
+        "ship": {"from": "10440", "to": "73120", "residential": True},
+        "parts": [
+            {
+                "name": "concertina in its case",
+                "weight": "4 lb 6 oz",
+                "shape": {"kind": "box", "length": "9 1/2 in", "width": "9 1/2 in", "height": "8 in"},
+                "gap": "2 in",
+            }
+        ],
+        "extras": [{"name": "spare reeds, boxed", "size": "4 x 3 x 1 in", "weight": "5 oz"}],
+    }
+    return {**content, **changes}
+
+
+def part(**changes: Any) -> dict[str, Any]:
+    return {**job()["parts"][0], **changes}
+
+
+def box(**changes: Any) -> dict[str, Any]:
+    return {**job()["parts"][0]["shape"], **changes}
