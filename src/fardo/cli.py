@@ -230,13 +230,21 @@ def check(db: DbFile = None) -> None:
 
 
 def _serve(db: Path, port: int) -> None:
+    import socket
+
     import uvicorn
 
     from fardo.api.app import create_app
 
-    application = create_app(db)
-    out.print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)")
-    uvicorn.run(application, host="127.0.0.1", port=port, log_level="warning")
+    class Announcing(uvicorn.Server):
+        """Says the address once it is listening, so that whoever reads it can go there at once."""
+
+        async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+            await super().startup(sockets)
+            if self.started:
+                print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)", flush=True)
+
+    Announcing(uvicorn.Config(create_app(db), host="127.0.0.1", port=port, log_level="warning")).run()
 
 
 def _shop(db: Path | None, tariffs: Path | None) -> tuple[ShopFile, list[Service]]:
@@ -366,3 +374,7 @@ def _one_of(value: str, allowed: tuple[str, ...], field: str) -> str:
     if value not in allowed:
         raise BadInput("not one of them", read=value, allowed=", ".join(allowed), field=field)
     return value
+
+
+if __name__ == "__main__":
+    main()

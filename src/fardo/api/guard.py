@@ -41,7 +41,7 @@ class Guard:
             await send(message)
 
         headers = Headers(scope=scope)
-        host = urlsplit(f"//{headers.get('host', '')}").hostname
+        host = _host(headers)
         if host not in _HOSTS:
             refusal = problem(403, "Unknown host", f"This shop answers on 127.0.0.1 and localhost, not on {host}.")
         elif not _own_origin(headers):
@@ -55,10 +55,17 @@ class Guard:
         await refusal(scope, receive, send_guarded)
 
 
+def _host(headers: Headers) -> str | None:
+    try:
+        return urlsplit(f"//{headers.get('host', '')}").hostname
+    except ValueError:  # brackets that are no address
+        return None
+
+
 def _own_origin(headers: Headers) -> bool:
     """Whether a page that says where it is from is one of ours; no origin at all is a program on this machine."""
     origin = headers.get("origin")
-    return origin is None or urlsplit(origin).netloc == headers.get("host")
+    return origin is None or origin.partition("://")[2] == headers.get("host")
 
 
 async def _read_body(receive: Receive, headers: Headers) -> tuple[bytes, bool]:

@@ -138,12 +138,6 @@ def _path(loc: tuple[int | str, ...]) -> str:
     for step in loc:
         if isinstance(step, int):
             path += f"[{step}]"
-        elif step not in (
-            "str",
-            "float",
-            "list[union[str,float]]",
-            "body",
-            "box",
-        ):  # the checker's own names of branches
+        elif step not in _BRANCHES:
             path += f".{step}" if path else step
     return path

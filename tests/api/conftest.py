@@ -1,0 +1,36 @@
+"""Each test has a made-up shop of its own, copied from one that is made once."""
+
+from __future__ import annotations
+
+import shutil
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fardo.api.app import create_app
+from fardo.demo import open_demo
+
+
+@pytest.fixture(scope="session")
+def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    path = tmp_path_factory.mktemp("demo") / "demo.db"
+    open_demo(path, date(2026, 3, 2))
+    return path
+
+
+@pytest.fixture
+def shop_file(demo_file: Path, tmp_path: Path) -> Path:
+    path = tmp_path / "shop.db"
+    shutil.copy(demo_file, path)
+    return path
+
+
+@pytest.fixture
+def client(shop_file: Path) -> Iterator[TestClient]:
+    app = create_app(shop_file)
+    with TestClient(app, base_url="http://127.0.0.1:8740", raise_server_exceptions=False) as client:
+        yield client
+    app.state.desk.database.close()

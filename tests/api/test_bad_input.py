@@ -1,0 +1,111 @@
+"""Bad input: a clear sentence with the field, status 422, and nothing half saved. The server survives all of it."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.made_up import SHARED, box, job, part
+
+BAD = [
+    ("zero", job(parts=[part(shape=box(length="0"))]), "parts[0].shape.length", "nothing at all"),
+    ("negative", job(parts=[part(shape=box(width="-3 in"))]), "parts[0].shape.width", "below zero"),
+    ("negative number", job(parts=[part(shape=box(width=-76.2))]), "parts[0].shape.width", "below zero"),
+    ("over 10 m", job(parts=[part(shape=box(height="10.001 m"))]), "parts[0].shape.height", "up to 393 11/16 in"),
+    ("unparsable", job(parts=[part(shape=box(length="about ten"))]), "parts[0].shape.length", "'about ten'"),
+    ("mixed units", job(parts=[part(shape=box(length="3 cm 2 in"))]), "parts[0].shape.length", "mixed in one measure"),
+    ("a weight for a length", job(parts=[part(shape=box(length="3 lb"))]), "parts[0].shape.length", "a weight"),
+    ("a length for a weight", job(parts=[part(weight="3 in")]), "parts[0].weight", "a length"),
+    ("a gap below zero", job(parts=[part(gap="-1")]), "parts[0].gap", "below zero"),
+    ("an extra of two sizes", job(extras=[{"name": "card", "size": "4 x 3"}]), "extras[0].size", "three are wanted"),
+    ("an extra too many", job(extras=[{"name": str(n)} for n in range(41)]), "extras", "too many"),
+    ("a value below a cent", job(value="12.345"), "value", "finer than the smallest coin"),
+    ("no postcode", job(ship={"to": "??"}), "ship.to", "not a postcode"),
+    ("no board", job(board="Z"), "board", "E, B, C, BC"),
+    ("a slip in a name", job(exras=[]), "exras", "not known here"),
+    ("a word for yes", job(ship={"to": "73120", "residential": "perhaps"}), "ship.residential", "true or false"),
+    ("a shape that is none", job(parts=[part(shape={"kind": "blob"})]), "parts[0].shape.kind", "'blob'"),
+]
+
+
+@pytest.mark.parametrize(("content", "field", "says"), [row[1:] for row in BAD], ids=[row[0] for row in BAD])
+def test_bad_input_is_refused_by_field_and_nothing_is_saved(
+    client: TestClient, content: dict[str, Any], field: str, says: str
+) -> None:
+    before = client.get("/api/jobs").json()
+    for send in (
+        lambda: client.post("/api/jobs", json=content),
+        lambda: client.post("/api/jobs/file", content=json.dumps(content)),
+    ):
+        answer = send()
+        assert answer.status_code == 422
+        assert answer.headers["content-type"] == "application/problem+json"
+        problem = answer.json()
+        assert problem["field"].removeprefix("job.") == field
+        assert says in problem["detail"]
+    kept = before["jobs"][0]
+    url = f"/api/jobs/{kept['id']}"
+    assert client.put(url, json={"revision": kept["revision"], "job": content}).status_code == 422
+    assert client.get("/api/jobs").json() == before
+
+
+@pytest.mark.parametrize("number", ["NaN", "Infinity", "-Infinity", "1e999"])
+def test_what_is_not_a_number_is_refused(client: TestClient, number: str) -> None:
+    raw = json.dumps(job(parts=[part(shape=box(length="HERE"))])).replace('"HERE"', number)
+    for url in ("/api/jobs", "/api/jobs/file"):
+        answer = client.post(url, content=raw, headers={"Content-Type": "application/json"})
+        assert answer.status_code == 422
+        assert answer.json()["field"] == "parts[0].shape.length"
+        assert "not a number" in answer.json()["detail"]
+
+
+def test_a_million_parts_are_refused_in_a_sentence(client: TestClient) -> None:
+    small = {"weight": 1}
+    answer = client.post("/api/jobs", json=job(parts=[small] * 100_000))
+    assert answer.status_code == 422
+    assert "read '100000 of them'" in answer.json()["detail"]
+    raw = json.dumps(job(parts=[small] * 1_000_000)).encode()
+    assert client.post("/api/jobs", content=raw).status_code == 413
+
+
+@pytest.mark.parametrize(
+    ("file", "says"),
+    [
+        (b"", "not JSON"), (b"{", "not JSON"), (b"\xff\xfe\x00", "not JSON"), (b"[]", "another format"),
+        (b'{"format": "fardo-job/9"}', "another format"), (b"null", "another format"), (b"[" * 100_000, "not JSON"),
+        (b'{"format": "fardo-job/1", "parts": {}}', "parts"), (b"%PDF-1.4", "not JSON"),
+    ],
+    ids=["empty", "cut off", "not text", "a list", "a later format", "null", "very deep", "parts no list", "a PDF"],
+)  # fmt: skip
+def test_a_broken_job_file_is_refused_and_nothing_is_kept_of_it(client: TestClient, file: bytes, says: str) -> None:
+    before = client.get("/api/jobs").json()
+    answer = client.post("/api/jobs/file", content=file)
+    assert answer.status_code == 422
+    assert says in answer.json()["detail"]
+    assert client.get("/api/jobs").json() == before
+
+
+@pytest.mark.parametrize("path", sorted((SHARED / "examples").glob("*.job.json")), ids=lambda path: path.name)
+def test_a_job_of_several_parts_is_refused_in_words_and_not_cut_short(client: TestClient, path: Any) -> None:
+    answer = client.post("/api/jobs/file", content=path.read_bytes())
+    assert answer.status_code == 422
+    assert "parts; a box is worked out for one part" in answer.json()["detail"]
+
+
+def test_wrap_is_not_left_out_silently(client: TestClient) -> None:
+    wrapped = job(parts=[part(protect=[{"material": "bubble-small", "layers": 2}])])
+    answer = client.post("/api/jobs/file", content=json.dumps(wrapped))
+    assert answer.status_code == 422
+    assert "Measure it wrapped" in answer.json()["detail"]
+
+
+def test_the_cut_sheet_of_a_half_measured_job_says_what_is_missing(client: TestClient) -> None:
+    half = client.post("/api/jobs", json=job(parts=[part(weight=None)])).json()
+    answer = client.get(f"/api/jobs/{half['id']}/cut-sheet.pdf?way=tray")
+    assert answer.status_code == 422
+    assert answer.json()["field"] == "weight"
+    answer = client.get(f"/api/jobs/{half['id']}/cut-sheet.dxf?way=bag")
+    assert answer.status_code == 422

@@ -1,0 +1,154 @@
+"""The command: its JSON answers, exit codes and files."""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from fardo.store.database import Database
+from fardo.store.jobs import Jobs
+from tests.made_up import SHARED, box, job, part
+
+
+def fardo(*args: str, code: int = 0) -> subprocess.CompletedProcess[str]:
+    done = subprocess.run([sys.executable, "-m", "fardo.cli", *args], capture_output=True, text=True)
+    assert done.returncode == code, done.stderr + done.stdout
+    return done
+
+
+def answer(*args: str) -> dict:
+    return json.loads(fardo(*args, "--json").stdout)
+
+
+@pytest.fixture
+def job_file(tmp_path: Path) -> Path:
+    path = tmp_path / "concertina.job.json"
+    path.write_text(json.dumps(job()))
+    return path
+
+
+def test_plan_answers_ranked_plans_that_add_up(job_file: Path) -> None:
+    plans = answer("plan", str(job_file))["plans"]
+    totals = [float(plan["total"]) for plan in plans]
+    assert totals == sorted(totals)
+    assert {plan["parcels"][0]["way"] for plan in plans} == {"tray", "slotted"}
+    for plan in plans:
+        assert round(sum(map(float, plan["costs"].values())), 2) == float(plan["total"])
+        parcel = plan["parcels"][0]
+        assert all(out > inner for out, inner in zip(parcel["outside_mm"], parcel["inside_mm"], strict=True))
+        assert parcel["billed_weight_g"] >= parcel["weight_g"]
+        at = parcel["placements"][0]["at_mm"]
+        assert all(corner >= 50.8 for corner in at)
+
+
+def test_the_same_file_seed_and_effort_give_the_same_plans(job_file: Path) -> None:
+    first, second = (answer("plan", str(job_file), "--seed", "3", "--effort", "quick")["plans"] for _ in range(2))
+    assert first == second
+
+
+def test_blank_answers_sizes_and_lines_in_millimetres() -> None:
+    made = answer(
+        "blank", "--way", "tray", "--inside", "10.5x8.5x1.5in", "--board", "B", "--school", "thumb", "--thumb", "1/2in"
+    )
+    lid = next(blank for blank in made["blanks"] if blank["name"] == "lid")
+    assert lid["size_mm"] == [355.6, 304.8]
+    second = {tuple(line["from_mm"]) for line in lid["lines"] if line["kind"] == "second-score"}
+    assert (41.275, 38.1) in second  # 1 5/8 in from the left edge
+    case = answer("blank", "--way", "slotted", "--inside", "18x12x10in", "--board", "C")
+    more = [out - inner for out, inner in zip(case["outside_mm"], case["inside_mm"], strict=True)]
+    assert more == pytest.approx([7.9375, 7.9375, 15.875])
+    assert {line["kind"] for line in case["blanks"][0]["lines"]} == {"cut", "score", "slot"}
+
+
+def test_blank_writes_every_kind_of_drawing(tmp_path: Path) -> None:
+    paths = [tmp_path / f"tray.{ending}" for ending in ("svg", "dxf", "pdf")]
+    options = [text for path in paths for text in (f"--{path.suffix[1:]}", str(path))]
+    said = fardo("blank", "--way", "tray", "--inside", "25 x 18 x 4 in", *options).stdout
+    assert "score, inner face" in said
+    assert (tmp_path / "tray-lid.svg").read_text().startswith("<svg")
+    assert "SECTION" in paths[1].read_text()
+    assert paths[2].read_bytes().startswith(b"%PDF")
+
+
+def test_price_answers_quotes_and_refusals() -> None:
+    told = answer("price", "--size", "24x12x8in", "--weight", "9lb", "--from", "10440", "--to", "73120")
+    assert [quote["carrier"] for quote in told["quotes"]] == ["Wendlefirth Post", "Oddbarrow"]
+    first = told["quotes"][0]
+    assert first["billed_weight_g"] == pytest.approx(14 * 453.59237)
+    assert first["actual_weight_g"] == pytest.approx(9 * 453.59237)
+    assert first["dimensional_weight_g"] == pytest.approx(2304 / 166 * 453.59237)
+    assert sum(float(charge["amount"]) for charge in first["charges"]) == pytest.approx(float(first["amount"]))
+    isles = answer("price", "--size", "24x12x8in", "--weight", "9lb", "--from", "10440", "--to", "91000")
+    assert [no["carrier"] for no in isles["refused"]] == ["Oddbarrow"]
+
+
+@pytest.mark.parametrize(
+    ("args", "says"),
+    [
+        (["price", "--size", "24x12", "--weight", "9lb", "--from", "10440", "--to", "73120"], "size: read '24x12'"),
+        (["price", "--size", "24x12x8", "--weight", "nine", "--from", "10440", "--to", "73120"], "weight: read 'nine'"),
+        (["price", "--size", "24x12x8", "--weight", "9", "--from", "?", "--to", "73120"], "from: read '?'"),
+        (["blank", "--way", "bag", "--inside", "10x8x1in"], "way: read 'bag'"),
+        (["blank", "--way", "tray", "--inside", "0x8x1in"], "nothing at all"),
+        (["blank", "--way", "tray", "--inside", "10x8x1in", "--board", "Z"], "board: read 'Z'"),
+        (["blank", "--way", "tray", "--inside", "10x8x1in", "--school", "luck"], "school: read 'luck'"),
+        (["plan", "/nothing.json"], "job file: read '/nothing.json'"),
+        (
+            ["price", "--size", "1x1x1", "--weight", "1", "--from", "10440", "--to", "73120", "--tariffs", "/nothing"],
+            "tariffs",
+        ),
+        (["check", "--db", "/nothing.db"], "/nothing.db is not there"),
+    ],
+)
+def test_bad_input_is_exit_2_with_one_sentence(args: list[str], says: str) -> None:
+    done = fardo(*args, code=2)
+    assert says in done.stderr
+    assert done.stderr.count("\n") == 1
+    assert done.stdout == ""
+
+
+@pytest.mark.parametrize(
+    ("content", "code", "says"),
+    [
+        ("{", 2, "not JSON"),
+        (json.dumps(job(parts=[part(weight="NaN")])), 2, "parts[0].weight: read 'NaN', not a number"),
+        (json.dumps(job(parts=[part(shape=box(length=None))])), 2, "length"),
+        (json.dumps(job(ship={})), 2, "ship.to"),
+        (json.dumps(job(ways=["shelf"])), 1, "None of the ways shelf"),
+        (json.dumps(job(parts=[part(count=3)])), 1, "3 parts"),
+        (json.dumps(job(parts=[part(shape={"kind": "ring", "outer_diameter": "22 in"})])), 1, "'ring'"),
+        (json.dumps(job(parts=[part(weight="200 lb")])), 1, "weighs 20"),
+    ],
+)
+def test_a_job_that_cannot_be_planned_says_why(tmp_path: Path, content: str, code: int, says: str) -> None:
+    path = tmp_path / "bad.job.json"
+    path.write_text(content)
+    assert says in fardo("plan", str(path), code=code).stderr
+
+
+def test_the_shared_examples_are_read_and_answered_in_words() -> None:
+    for path in sorted((SHARED / "examples").glob("*.job.json")):
+        assert "parts" in fardo("plan", str(path), code=1).stderr
+
+
+def test_backup_restore_and_check(shop_file: Path, tmp_path: Path) -> None:
+    copy = tmp_path / "backup.db"
+    assert "checked" in fardo("backup", str(copy), "--db", str(shop_file)).stdout
+    database = Database(shop_file)
+    first = Jobs(database).page().jobs[0]
+    Jobs(database).put_away(first.id)
+    database.close()
+    assert "7 jobs, 2 services" in fardo("check", "--db", str(shop_file)).stdout
+    assert "What it was before is in" in fardo("restore", str(copy), "--db", str(shop_file)).stdout
+    database = Database(shop_file)
+    assert Jobs(database).get(first.id).put_away_at is None
+    database.close()
+    kept = next(tmp_path.glob("shop.db.before-restore-*"))
+    older = Database(kept)
+    assert Jobs(older).get(first.id).put_away_at is not None
+    older.close()
+    fardo("restore", str(tmp_path / "nothing"), "--db", str(shop_file), code=2)

@@ -1,0 +1,138 @@
+"""The store under faults: killed while saving, damaged files, older and newer versions, backups."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+import threading
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+import httpx
+import pytest
+
+from fardo.files.job import JobFile
+from fardo.store.database import Conflict, Database, Gone, StoreError, check_file, migrations
+from fardo.store.jobs import Jobs
+from tests.made_up import job
+from tests.served import Served
+
+
+def save_until_cut_off(url: str, key: str, kill_after: int, enough: threading.Event) -> int:
+    """Saves a job again and again; returns how many changes were acknowledged before the server was gone."""
+    acknowledged = 0
+    with httpx.Client() as client:
+        while True:
+            change = {"revision": acknowledged + 1, "job": job(title=str(acknowledged + 1))}
+            try:
+                answer = client.put(f"{url}/api/jobs/{key}", json=change)
+            except httpx.TransportError:
+                return acknowledged
+            assert answer.status_code == 200
+            acknowledged += 1
+            if acknowledged == kill_after:
+                enough.set()
+
+
+@pytest.mark.parametrize("kill_after", [3, 17, 40])
+def test_killed_in_the_middle_of_saving_it_opens_with_every_acknowledged_change(
+    shop_file: Path, kill_after: int
+) -> None:
+    with Served(shop_file) as server, ThreadPoolExecutor(1) as pool:
+        key = httpx.post(f"{server.url}/api/jobs", json=job(title="0")).json()["id"]
+        enough = threading.Event()
+        saving = pool.submit(save_until_cut_off, server.url, key, kill_after, enough)
+        assert enough.wait(60)
+        server.kill()  # while the thread goes on saving
+        acknowledged = saving.result()
+    check_file(shop_file)
+    database = Database(shop_file)
+    stored = Jobs(database).get(key)
+    # All that was acknowledged is there; one more may have been written and not yet answered.
+    assert stored.revision - 1 in (acknowledged, acknowledged + 1)
+    assert stored.job.title == str(stored.revision - 1)
+    assert len(Jobs(database).revisions(key)) == stored.revision
+    assert key in [one.id for one in Jobs(database).page(words=stored.job.title).jobs]
+    database.close()
+
+
+def test_a_change_that_fails_half_way_leaves_nothing(shop_file: Path) -> None:
+    database = Database(shop_file)
+    jobs = Jobs(database)
+    kept = jobs.add(JobFile.model_validate(job()))
+
+    def half() -> None:
+        with database.writing() as connection:
+            connection.execute("UPDATE job SET title = 'half'")
+            connection.execute("INSERT INTO job_revision VALUES (?, 1, '{}', '')", (kept.id,))
+
+    with pytest.raises(sqlite3.IntegrityError):
+        half()
+    assert jobs.get(kept.id) == kept
+    with pytest.raises(Conflict):
+        jobs.change(kept.id, 7, kept.job)
+    with pytest.raises(Gone):
+        jobs.change("nothing", 1, kept.job)
+    database.close()
+
+
+def test_two_who_change_at_once_never_overwrite_each_other(shop_file: Path) -> None:
+    database = Database(shop_file)
+    jobs = Jobs(database)
+    kept = jobs.add(JobFile.model_validate(job()))
+    wins, conflicts = [], []
+
+    def change(n: int) -> None:
+        try:
+            wins.append(jobs.change(kept.id, 1, kept.job.model_copy(update={"title": str(n)})))
+        except Conflict:
+            conflicts.append(n)
+
+    threads = [threading.Thread(target=change, args=(n,)) for n in range(12)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert (len(wins), len(conflicts)) == (1, 11)
+    assert jobs.get(kept.id).job.title == wins[0].job.title
+    database.close()
+
+
+def test_an_older_file_is_brought_up_to_date_after_a_copy(tmp_path: Path) -> None:
+    path = tmp_path / "old.db"
+    old = sqlite3.connect(path)
+    old.execute("PRAGMA user_version = 0")
+    old.close()
+    Database(path).close()
+    assert check_file(path) == migrations()[-1][0]
+
+
+def test_a_newer_or_foreign_or_damaged_file_is_left_alone(shop_file: Path, tmp_path: Path) -> None:
+    newer = sqlite3.connect(shop_file)
+    newer.execute("PRAGMA user_version = 999")
+    newer.commit()
+    newer.close()
+    with pytest.raises(StoreError, match="newer Fardo"):
+        Database(shop_file)
+    foreign = tmp_path / "notes.txt"
+    foreign.write_text("not a database at all, but long enough to look like something " * 20)
+    with pytest.raises(StoreError, match="cannot be opened as a shop"):
+        Database(foreign)
+    assert foreign.read_text().startswith("not a database")
+    with pytest.raises(StoreError, match="not there"):
+        check_file(tmp_path / "nothing.db")
+    other = tmp_path / "other.db"
+    connection = sqlite3.connect(other)
+    connection.execute("CREATE TABLE thing (a)")
+    connection.close()
+    with pytest.raises(StoreError, match="not a shop's"):
+        check_file(other)
+
+
+def test_tables_are_strict_and_content_is_json(shop_file: Path) -> None:
+    database = Database(shop_file)
+    strict = database.reader.execute("SELECT name FROM pragma_table_list WHERE schema = 'main' AND strict").fetchall()
+    assert {"shop", "tariff", "job", "job_revision"} <= {row[0] for row in strict}
+    for row in database.reader.execute("SELECT content FROM job"):
+        assert json.loads(row["content"])["format"] == "fardo-job/1"
+    database.close()

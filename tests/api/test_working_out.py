@@ -1,0 +1,147 @@
+"""What the screens are told about a job as it is typed."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.made_up import box, job, part
+
+
+def work(client: TestClient, content: dict[str, Any], drawn: str | None = None) -> dict[str, Any]:
+    answer = client.post("/api/work-out", json={"job": content, "drawn": drawn})
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def test_a_measured_job_has_inside_ways_prices_and_docket(client: TestClient) -> None:
+    told = work(client, job())
+    # 9 1/2 and twice 2 in; the reeds (1 in) stand on a side.
+    assert sorted(told["inside"]["sides"]) == ["12", "13 1/2", "14 1/2"]
+    assert {way["way"] for way in told["ways"]} == {"tray", "slotted"}
+    for way in told["ways"]:
+        totals = [float(quote["total"]) for quote in way["quotes"]]
+        assert totals == sorted(totals)
+        assert len(totals) == 2
+    docket = told["docket"]
+    cheapest = min((way for way in told["ways"] if way["total"]), key=lambda way: float(way["total"]))
+    assert docket["total"] == cheapest["total"]
+    assert docket["outside"] == cheapest["outside"]
+    assert docket["missing"] == []
+
+
+def test_every_figure_says_why(client: TestClient) -> None:
+    told = work(client, job())
+    assert told["inside"]["figure"]["why"]["formula"] == "contents + 2 x gap, then the extras"
+    assert ["gap on every side", "2 in"] in told["inside"]["figure"]["why"]["values"]
+    docket = told["docket"]
+    for why in (docket["outside"]["figure"]["why"], docket["weight"]["why"], docket["total_why"]):
+        assert why["formula"]
+        assert why["values"]
+        assert why["rule"]
+    for way in told["ways"]:
+        for quote in way["quotes"]:
+            assert all(charge["why"] for charge in quote["charges"])
+
+
+def test_costs_of_a_quote_add_up_on_screen(client: TestClient) -> None:
+    for way in work(client, job(value="640.00"))["ways"]:
+        for quote in way["quotes"]:
+            cents = {name: round(float(amount) * 100) for name, amount in quote["costs"].items()}
+            assert sum(cents.values()) == round(float(quote["total"]) * 100)
+            assert sum(round(float(c["amount"]) * 100) for c in quote["charges"]) == round(float(quote["amount"]) * 100)
+            assert round(float(quote["own"]) * 100) + round(float(quote["amount"]) * 100) == round(
+                float(quote["total"]) * 100
+            )
+
+
+def test_what_is_missing_is_named_and_nothing_else_fails(client: TestClient) -> None:
+    told = work(client, {"format": "fardo-job/1"})
+    assert told["missing"] == ["length", "width", "height", "weight", "postcode it goes to"]
+    assert told["ways"] == []
+    assert told["knots"][0]["state"] == "open"
+
+
+def test_what_cannot_be_read_is_told_by_field_and_not_refused(client: TestClient) -> None:
+    told = work(client, job(parts=[part(shape=box(length="ten", width="4 lb"), weight="5 in")]))
+    sentences = {problem["field"]: problem["sentence"] for problem in told["problems"]}
+    assert set(sentences) == {"parts[0].shape.length", "parts[0].shape.width", "parts[0].weight"}
+    assert "read 'ten'" in sentences["parts[0].shape.length"]
+    assert "a weight, where a length is wanted" in sentences["parts[0].shape.width"]
+
+
+def test_drawings_come_for_the_way_that_is_asked_for(client: TestClient) -> None:
+    told = work(client, job(), drawn="tray")
+    drawn = {blank["name"]: blank["svg"] for way in told["ways"] for blank in way["blanks"]}
+    assert drawn["tray"].startswith("<svg")
+    assert drawn["lid"].startswith("<svg")
+    assert drawn["case"] is None
+
+
+def test_both_schools_are_shown_and_the_job_says_which_is_used(client: TestClient) -> None:
+    for school, other in (("exact", "thumb"), ("thumb", "exact")):
+        tray = next(way for way in work(client, job(school=school))["ways"] if way["way"] == "tray")
+        assert tray["school"] == school
+        assert tray["other_school"]["school"] == other
+        assert tray["other_school"]["blanks"][0]["size"] != tray["blanks"][0]["size"]
+
+
+@pytest.mark.parametrize("typed", ["12", "12.00", "1 ft", "30.48 cm", "6 + 6", 304.8])
+def test_a_foot_is_a_foot_on_the_docket_however_it_is_typed(client: TestClient, typed: str | float) -> None:
+    told = work(client, job(parts=[part(shape=box(length=typed, width=typed, height=typed), gap="0")], extras=[]))
+    assert told["inside"]["figure"]["text"] == "12 x 12 x 12 in"
+    assert told["docket"]["outside"]["figure"]["text"] == "12 3/8 x 12 3/8 x 12 5/8 in"
+
+
+def test_a_chosen_box_is_tied_until_the_inside_changes(client: TestClient) -> None:
+    way = work(client, job())["ways"][0]
+    chosen = {"box": {"way": way["way"], "school": way["school"], "board": way["board"], "inside_mm": way["needed_mm"]}}
+    states = lambda told: [knot["state"] for knot in told["knots"]]  # noqa: E731
+    assert states(work(client, job(chosen=chosen))) == ["tied", "tied", "open"]
+    assert states(work(client, job(chosen=chosen, extras=[]))) == ["tied", "loose", "open"]
+
+
+def test_a_chosen_service_is_tied_until_it_asks_something_else(client: TestClient) -> None:
+    way = work(client, job())["ways"][0]
+    quote = way["quotes"][1]
+    chosen = {
+        "box": {"way": way["way"], "school": way["school"], "board": way["board"], "inside_mm": way["needed_mm"]},
+        "price": {
+            key: quote[key] for key in ("carrier", "service", "programme", "amount", "currency", "billed_weight_g")
+        },
+    }
+    told = work(client, job(chosen=chosen))
+    assert [knot["state"] for knot in told["knots"]] == ["tied", "tied", "tied"]
+    assert told["next_move"] == "Print the cut sheet, cut and send"
+    assert told["docket"]["total"] == quote["total"]
+    heavier = job(chosen=chosen, parts=[part(weight="40 lb")])
+    knot = work(client, heavier)["knots"][2]
+    assert knot["state"] == "loose"
+    assert knot["says"].startswith(f"was {quote['amount']}, is ")
+
+
+def test_the_bench_line_prices_a_parcel_and_finds_a_job(client: TestClient) -> None:
+    priced = client.post("/api/line", json={"text": "24x12x8 9lb to 73120"}).json()
+    assert priced["kind"] == "price"
+    assert priced["read_as"] == "24 x 12 x 8 in, 9 lb, from 10440 to 73120"
+    assert [quote["billed"] for quote in priced["quotes"]] == ["14 lb", "17 lb"]
+    found = client.post("/api/line", json={"text": "saddle"}).json()
+    assert [row["title"] for row in found["jobs"]] == ["Stock saddle, stirrups off"]
+    assert client.post("/api/line", json={"text": "24x12x8"}).status_code == 422
+
+
+def test_settings_change_what_every_job_is_worked_out_from(client: TestClient) -> None:
+    view = client.get("/api/shop").json()
+    shop = {**view["shop"], "units": "cm"}
+    assert client.put("/api/shop", json={"revision": view["revision"], "shop": shop}).status_code == 200
+    told = work(client, job())
+    assert told["inside"]["figure"]["text"] == "34.3 x 36.9 x 30.5 cm"
+    assert told["inside"]["figure"]["exact"] is False
+    stale = client.put("/api/shop", json={"revision": view["revision"], "shop": shop})
+    assert stale.status_code == 409
+    broken = {**shop, "gap": "minus two"}
+    answer = client.put("/api/shop", json={"revision": view["revision"] + 1, "shop": broken})
+    assert answer.status_code == 422
+    assert answer.json()["field"] == "gap"

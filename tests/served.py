@@ -1,0 +1,55 @@
+"""A shop served by a process of its own, as a person would start it."""
+
+from __future__ import annotations
+
+import re
+import socket
+import subprocess
+import sys
+from pathlib import Path
+from types import TracebackType
+
+
+class Served:
+    """`fardo serve` (or `fardo demo`) on a free port; ready when it is entered, ended when it is left."""
+
+    def __init__(self, database: Path, command: str = "serve") -> None:
+        self._database, self._command = database, command
+        self._port = free_port()
+        self._start()
+
+    def _start(self) -> None:
+        arguments = [self._command, "--db", str(self._database), "--port", str(self._port)]
+        self._process = subprocess.Popen(
+            [sys.executable, "-m", "fardo.cli", *arguments], stdout=subprocess.PIPE, text=True
+        )
+        # It says its address once it is listening; a server that ends instead closes the pipe.
+        assert self._process.stdout is not None
+        found = re.search(r"http://\S+", self._process.stdout.readline())
+        assert found, "the server did not start"
+        self.url = found[0]
+
+    def kill(self) -> None:
+        """At once, in the middle of whatever it does."""
+        self._process.kill()
+        self._process.wait()
+
+    def restart(self) -> None:
+        """Killed and started again on the same database and port."""
+        self.kill()
+        self._start()
+
+    def __enter__(self) -> Served:
+        return self
+
+    def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, at: TracebackType | None) -> None:
+        self.kill()
+        if self._process.stdout:
+            self._process.stdout.close()
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port: int = probe.getsockname()[1]
+        return port
