@@ -5,7 +5,7 @@ from __future__ import annotations
 from importlib.resources import files
 from pathlib import Path
 
-from fastapi import FastAPI
+from fastapi import FastAPI, HTTPException
 from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
@@ -47,9 +47,19 @@ def _serve_page(app: FastAPI, folder: Path) -> None:
 
         return
 
-    def page() -> Response:
-        return FileResponse(folder / "index.html", headers={"Cache-Control": "no-cache"})
+    def page(status: int = 200) -> Response:
+        return FileResponse(folder / "index.html", status, headers={"Cache-Control": "no-cache"})
+
+    def room() -> Response:
+        return page()
 
     for path in _ROOMS:
-        app.add_api_route(path, page, include_in_schema=False)
-    app.mount("/", StaticFiles(directory=folder), name="static")
+        app.add_api_route(path, room, include_in_schema=False)
+    app.mount("/assets", StaticFiles(directory=folder / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def other(path: str) -> Response:
+        """The few files beside the page; any other address gets the page, which says that nothing is there."""
+        if path.startswith("api/"):
+            raise HTTPException(404, "There is nothing at this address.")
+        return FileResponse(folder / path) if path in {"theme.js", "bale.svg"} else page(404)

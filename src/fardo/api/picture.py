@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from fardo.api import views
 from fardo.api.desk import Today
-from fardo.core.make import WAYS, School
+from fardo.core.make import WAYS, Made, School
 from fardo.core.plan.boxed import Boxed, Load, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, tie_knots
@@ -72,8 +72,7 @@ class Picture:
         missing += [f"{problem.field.rpartition('.')[2]} cannot be read" for problem in said.problems]
         boxed = asked = None
         if self.current is not None:
-            made = self.current.boxed.made
-            boxed = BoxChoice(made.way, made.school, made.grade.code, made.needed)
+            boxed = _choice(self.current.boxed.made)
         if said.price is not None and plan is not None:
             asked = choice_of(plan.quote)
         return tie_knots(missing, boxed, said.box, asked, said.price)
@@ -104,6 +103,10 @@ def _work_out(way: str, load: Load, said: Understood, job: JobFile, today: Today
         return None
     plans, refused = price(boxed, said.journey, today.services) if said.journey else ([], [])
     return PricedWay(boxed, plans, refused)
+
+
+def _choice(made: Made) -> BoxChoice:
+    return BoxChoice(made.way, made.school, made.grade.code, made.needed)
 
 
 def choice_of(quote: Quote) -> PriceChoice:
@@ -166,11 +169,9 @@ def view_refused(refused: list[Refused]) -> list[views.RefusedView]:
 
 def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
     boxed, made, units, said = way.boxed, way.boxed.made, picture.today.shop.units, picture.said
-    box = said.box
-    chosen = box is not None and (box.way, box.school, box.board) == (made.way, made.school, made.grade.code)
     return views.WayView(
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
-        board=made.grade.code, chosen=chosen, too_large=boxed.too_large,
+        board=made.grade.code, chosen=said.box == _choice(made), too_large=boxed.too_large,
         needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
         inside=views.view_sizes(made.inside, units, made.whys["inside"]),
         outside=views.view_sizes(made.outside, units, made.whys["outside"]),

@@ -146,8 +146,13 @@
     min-height: 36px;
     white-space: nowrap;
   }
-  .stale {
-    opacity: 0.55;
+  /* Last figures, not today's: pale in weight, still readable. */
+  .stale :global(.figure) {
+    font-weight: 400;
+    color: var(--soft);
+  }
+  .stale .bars {
+    opacity: 0.4;
   }
   dl {
     display: grid;

@@ -53,6 +53,7 @@
 
 {#if desk}
   <div class="page">
+    <h1 class="sr-only">{desk.typed.title || 'Untitled job'}</h1>
     <div class="title">
       <label class="sr-only" for="title">Name of the job</label>
       <input

@@ -16,8 +16,10 @@
 
 {#if why}
   <Popover.Root>
-    <Popover.Trigger class="why" aria-label="Why {of}?">{@render children()}</Popover.Trigger>
-    <Popover.Portal>
+    <Popover.Trigger class="why" data-why={of}>
+      {@render children()}<span class="sr-only">: why {of}?</span>
+    </Popover.Trigger>
+    <Popover.Portal to="#work">
       <Popover.Content class="why-slip" sideOffset={6} collisionPadding={12} aria-label="Why {of}">
         <p class="formula">{why.formula}</p>
         {#if why.values.length}

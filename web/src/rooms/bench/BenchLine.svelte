@@ -13,6 +13,7 @@
   let at = $state(0);
   let input: HTMLInputElement;
   let asked: AbortController | null = null;
+  let answering = Promise.resolve();
 
   const choices = $derived([
     ...(said?.kind === 'jobs'
@@ -80,7 +81,7 @@
       at = choices.length ? (at + step) % choices.length : 0;
     } else if (event.key === 'Enter') {
       event.preventDefault();
-      void take(at);
+      void answering.then(() => take(at)); // Enter may be quicker than the answer
     } else if (event.key === 'Escape') {
       open = false;
     }
@@ -95,7 +96,7 @@
   <input
     bind:this={input}
     bind:value={text}
-    oninput={ask}
+    oninput={() => (answering = ask())}
     onkeydown={pressed}
     onfocus={() => (open = text.trim() !== '')}
     id="bench-line"

@@ -114,8 +114,9 @@
   }
   .settle {
     display: flex;
+    flex-wrap: wrap;
     align-items: end;
-    gap: 16px;
+    gap: 8px 16px;
     margin-bottom: 10px;
   }
   .settle .btn {
@@ -127,7 +128,7 @@
   }
   select {
     display: block;
-    width: 190px;
+    width: 200px;
     height: 38px;
     font-size: 15px;
     color: var(--ink);

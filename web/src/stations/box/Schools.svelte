@@ -38,7 +38,7 @@
 {#if other}
   <Popover.Root>
     <Popover.Trigger class="link differ">Where they differ</Popover.Trigger>
-    <Popover.Portal>
+    <Popover.Portal to="#work">
       <Popover.Content
         class="why-slip"
         sideOffset={6}

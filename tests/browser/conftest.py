@@ -1,0 +1,78 @@
+"""One browser for all tests; a database, a server and a port of its own for each."""
+
+from __future__ import annotations
+
+import shutil
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+
+import pytest
+from selenium import webdriver
+
+from fardo.demo import open_demo
+from fardo.files.shop import starting_shop
+from fardo.store.database import Database
+from fardo.store.settings import Settings
+from tests.browser.driver import Page, resize, start_browser
+from tests.served import Served, ServedHere
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[webdriver.Chrome]:
+    driver = start_browser()
+    yield driver
+    driver.quit()
+
+
+@pytest.fixture(scope="session")
+def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    path = tmp_path_factory.mktemp("demo") / "demo.db"
+    open_demo(path, date(2026, 3, 2))
+    return path
+
+
+@pytest.fixture
+def server(demo_file: Path, tmp_path: Path) -> Iterator[ServedHere]:
+    """The made-up shop."""
+    path = tmp_path / "shop.db"
+    shutil.copy(demo_file, path)
+    with ServedHere(path) as served:
+        yield served
+
+
+@pytest.fixture
+def page(browser: webdriver.Chrome, server: ServedHere) -> Iterator[Page]:
+    yield from _page(browser, server)
+
+
+@pytest.fixture
+def empty_server(demo_file: Path, tmp_path: Path) -> Iterator[Served]:
+    """A shop with carriers and a postcode, and nothing on its bench yet."""
+    path = tmp_path / "empty.db"
+    database, demo = Database(path), Database(demo_file)
+    for tariff in Settings(demo).tariffs():
+        Settings(database).keep_tariff(tariff)
+    Settings(database).change_shop(0, starting_shop().model_copy(update={"postcode": "10440"}))
+    database.close()
+    demo.close()
+    with Served(path) as served:
+        yield served
+
+
+@pytest.fixture
+def empty_page(browser: webdriver.Chrome, empty_server: Served) -> Iterator[Page]:
+    yield from _page(browser, empty_server)
+
+
+def _page(browser: webdriver.Chrome, served: Served | ServedHere) -> Iterator[Page]:
+    browser.get_log("browser")
+    yield Page(browser, served.url)
+    # No script may have failed and no policy been broken; a refused save (422, 409) is an answer, not a fault.
+    faults = [
+        entry["message"] for entry in browser.get_log("browser")
+        if entry["level"] == "SEVERE" and "Failed to load resource" not in entry["message"]
+    ]  # fmt: skip
+    resize(browser, 1280, 800)
+    browser.get("about:blank")
+    assert faults == []

@@ -1,0 +1,266 @@
+"""The manner of every screen: by keyboard, readable, nothing jumps, nothing typed is lost."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from urllib.parse import urlsplit
+
+import httpx
+import pytest
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.driver import Page, resize
+from tests.made_up import job, part
+from tests.served import Served
+
+
+def first_job(page: Page, station: str = "measure", ready: str = "#length") -> str:
+    """Opens the first job of the bench; returns its id."""
+    key = httpx.get(f"{page.url}/api/jobs").json()["jobs"][0]["id"]
+    page.open(f"/jobs/{key}/{station}", ready)
+    page.one("aside .total, aside .first")
+    return key
+
+
+def test_tab_goes_in_the_order_of_measuring_and_enter_opens_the_next_extra(page: Page) -> None:
+    first_job(page)
+    page.one("#length").click()
+    order = ["length"]
+    for _ in range(7):
+        page.press(Keys.TAB)
+        order.append(page.focus)
+    assert order == ["length", "width", "height", "weight", "gap", "extra-0-name", "extra-0-size", "extra-0-weight"]
+    page.one("#extra-1-weight").click()
+    page.press(Keys.ENTER)
+    page.until(lambda: page.focus == "extra-2-name")
+
+
+def test_one_key_a_knot_and_a_list_of_them(page: Page) -> None:
+    key = first_job(page)
+    page.press("b")
+    page.until(lambda: page.driver.current_url.endswith(f"/jobs/{key}/box"))
+    page.press("p")
+    page.until(lambda: page.driver.current_url.endswith("/price"))
+    page.press("?")
+    page.shows(".keys-slip", "to measure")
+    page.press(Keys.ESCAPE)
+    page.until(lambda: not page.all(".keys-slip"))
+    page.press("h")
+    page.until(lambda: page.driver.current_url == page.url + "/")
+    # In a field letters are letters; Escape leaves it.
+    first_job(page)
+    page.one("#name").send_keys("bp")
+    assert page.driver.current_url.endswith("/measure")
+    page.press(Keys.ESCAPE)
+    page.press("b")
+    page.until(lambda: page.driver.current_url.endswith("/box"))
+
+
+def test_arrow_keys_go_through_the_ways(page: Page) -> None:
+    first_job(page, "box", ".way")
+    page.one("input[name=way]:checked").send_keys(Keys.ARROW_DOWN)
+    page.until(lambda: page.one("input[name=way]:checked").get_attribute("value") == "tray")
+    page.shows(".tabs", "lid")
+
+
+def test_a_figure_answers_why_by_keyboard(page: Page) -> None:
+    first_job(page)
+    why = page.one("[data-why='this inside size']")
+    why.send_keys(Keys.ENTER)
+    page.shows(".why-slip", "contents + 2 x gap, then the extras")
+    page.shows(".why-slip", "gap on every side")
+    page.press(Keys.ESCAPE)
+    page.until(lambda: not page.all(".why-slip"))
+    assert page.driver.switch_to.active_element == why
+    page.one("[data-why='this sum']").send_keys(Keys.ENTER)
+    page.shows(".why-slip", "postage")
+
+
+def test_a_fault_says_what_was_read_keeps_it_and_saves_nothing(page: Page) -> None:
+    key = first_job(page)
+    page.fill("length", "ten or so")
+    page.press(Keys.TAB)
+    page.shows("#length-note", "read 'ten or so'")
+    page.shows("#length-note", "Allowed: a length such as 10 1/2")
+    assert page.one("#length").get_attribute("aria-invalid") == "true"
+    page.shows(".state .words", "not saved yet")
+    # The docket keeps the last figures and says so.
+    page.shows("aside", "These are the last figures")
+    page.fill("width", "8 in")
+    assert page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]["length"] == "9 1/2 in"
+    assert page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]["width"] == "9 1/2 in"
+    # Closed and opened again, what was typed is still there; mended, all of it is saved.
+    page.driver.refresh()
+    page.until(lambda: page.one("#length").get_attribute("value") == "ten or so")
+    assert page.one("#width").get_attribute("value") == "8 in"
+    page.fill("length", "10 1/4")
+    page.saved()
+    shape = page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]
+    assert (shape["length"], shape["width"]) == ("10 1/4 in", "8 in")
+
+
+@pytest.mark.parametrize(
+    ("field", "typed", "says"),
+    [
+        ("length", "0", "nothing at all"), ("width", "-4", "below zero"), 
+        ("height", "11 m", "more than fits any parcel"),
+        ("length", "3 cm 2 in", "mixed in one measure"), ("length", "NaN", "not a number"), 
+        ("weight", "4 in", "a length"),
+        ("to", "??", "not a postcode"), ("value", "a lot", "not an amount of money"), 
+        ("gap", "1/3", "cannot be kept exactly"),
+    ],
+)  # fmt: skip
+def test_each_fault_stands_under_its_own_field(page: Page, field: str, typed: str, says: str) -> None:
+    first_job(page)
+    page.fill(field, typed)
+    page.press(Keys.TAB)
+    page.shows(f"#{field}-note", says)
+    assert page.one(f"#{field}").get_attribute("value") == typed
+
+
+def test_nothing_moves_while_typing(page: Page) -> None:
+    first_job(page)
+    places = (
+        "return ['width', 'gap', 'extra-0-size', 'to', 'day'].map((id) => {"
+        "  const r = document.getElementById(id).getBoundingClientRect(); return [r.x, r.y, r.width] })"
+    )
+    before = page.driver.execute_script(places)
+    page.fill("length", "about nine")
+    page.press(Keys.TAB)
+    page.shows("#length-note", "about nine")
+    assert page.driver.execute_script(places) == before
+    page.fill("length", "26.7 cm")
+    page.shows("#length-note", "= 10 9/16 in")
+    assert page.driver.execute_script(places) == before
+
+
+def test_an_extra_taken_off_comes_back_by_undo(page: Page) -> None:
+    first_job(page)
+    before = page.text(".stated")
+    page.one("button[aria-label='Take spare reeds, boxed off the list']").click()
+    page.until(lambda: page.text(".stated") != before)
+    page.button("Undo").click()
+    page.shows(".stated", before)
+    assert page.one("#extra-0-name").get_attribute("value") == "spare reeds, boxed"
+
+
+def test_a_job_put_away_comes_back_by_undo_and_from_the_list(page: Page) -> None:
+    page.open("/", ".bench li")
+    count = len(page.all(".bench li"))
+    page.one("button[aria-label='Put away: Concertina for Ostwick']").click()
+    page.until(lambda: len(page.all(".bench li")) == count - 1)
+    page.button("Undo").click()
+    page.until(lambda: len(page.all(".bench li")) == count)
+    page.one("button[aria-label='Put away: Concertina for Ostwick']").click()
+    page.until(lambda: len(page.all(".bench li")) == count - 1)
+    page.button("What was put away").click()
+    page.one("button[aria-label='Bring back: Concertina for Ostwick']").click()
+    page.button("Back to the bench").click()
+    page.until(lambda: len(page.all(".bench li")) == count)
+
+
+@pytest.mark.parametrize(
+    ("choice", "kept"),
+    [("Keep mine", ["mine"]), ("Take theirs", ["theirs"]), ("Keep both", ["mine (this window's)", "theirs"])],
+)
+def test_changed_in_another_window_either_or_both_are_kept(page: Page, choice: str, kept: list[str]) -> None:
+    key = httpx.post(f"{page.url}/api/jobs", json=job(title="both")).json()["id"]
+    page.open(f"/jobs/{key}/measure", "#length")
+    page.one("aside .total")
+    httpx.put(f"{page.url}/api/jobs/{key}", json={"revision": 1, "job": job(title="theirs")}).raise_for_status()
+    page.fill("title", "mine")
+    page.button(choice).click()
+    page.until(lambda: not page.all(".state .btn"))
+    page.saved()
+    titles = [row["title"] for row in httpx.get(f"{page.url}/api/jobs").json()["jobs"]]
+    assert sorted(title for title in titles if "mine" in title or title in ("both", "theirs")) == kept
+
+
+def test_while_the_shop_is_away_typing_goes_on_and_is_saved_after(empty_page: Page, empty_server: Served) -> None:
+    page = empty_page
+    httpx.post(f"{page.url}/api/jobs", json=job()).raise_for_status()
+    key = first_job(page)
+    empty_server.kill()
+    page.fill("title", "typed in the dark")
+    page.shows(".state .words", "The shop does not answer")
+    empty_server.restart()
+    page.one("#title").send_keys("!")
+    page.saved()
+    assert page.api(f"/api/jobs/{key}")["job"]["title"] == "typed in the dark!"
+
+
+def test_a_job_file_is_opened_and_a_broken_one_refused_in_words(page: Page, tmp_path: Path) -> None:
+    page.open("/", ".bench li")
+    broken = tmp_path / "broken.job.json"
+    broken.write_text(json.dumps(job(parts=[part(weight="heavy")])))
+    page.one("input[type=file]").send_keys(str(broken))
+    page.shows(".bench > .trouble", "broken.job.json: parts[0].weight: read 'heavy'")
+    good = tmp_path / "good.job.json"
+    good.write_text(json.dumps(job(title="From a file")))
+    page.one("input[type=file]").send_keys(str(good))
+    page.until(lambda: page.one("#title").get_attribute("value") == "From a file")
+
+
+def test_settings_are_saved_and_a_fault_in_them_is_told(page: Page) -> None:
+    page.open("/settings", "#shop-gap")
+    page.fill("shop-gap", "wide")
+    page.button("Save the settings").click()
+    page.shows(".end", "gap: read 'wide'")
+    page.fill("shop-gap", "1 1/2 in")
+    page.button("Save the settings").click()
+    page.shows(".end", "Saved")
+    assert page.api("/api/shop")["shop"]["gap"] == "1 1/2 in"
+
+
+VIEWS = [
+    ("/", ".bench li"), ("/settings", "#shop-gap"), ("JOB/measure", ".stated"), ("JOB/box", ".drawing svg"),
+    ("JOB/price", "article"), ("/nowhere", "h1"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("dark", [False, True], ids=["light", "dark"])
+def test_every_view_passes_axe_in_both_themes(page: Page, dark: bool) -> None:
+    key = httpx.get(f"{page.url}/api/jobs").json()["jobs"][0]["id"]
+    page.dark(dark)
+    try:
+        for path, ready in VIEWS:
+            page.open(path.replace("JOB", f"/jobs/{key}"), ready)
+            assert page.axe() == [], f"{path} {'dark' if dark else 'light'}"
+        page.open(f"/jobs/{key}/measure", ".stated")
+        page.fill("length", "ten or so")
+        page.press(Keys.TAB)
+        page.shows("#length-note", "ten or so")
+        page.one("[data-why='this sum']").send_keys(Keys.ENTER)
+        page.one(".why-slip")
+        assert page.axe() == []
+    finally:
+        page.dark(False)
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (400, 800)])
+def test_nothing_sticks_out_sideways(page: Page, width: int, height: int) -> None:
+    resize(page.driver, width, height)
+    key = httpx.get(f"{page.url}/api/jobs").json()["jobs"][0]["id"]
+    for path, ready in VIEWS if width > 1000 else VIEWS[:1]:
+        page.open(path.replace("JOB", f"/jobs/{key}"), ready)
+        wide = page.driver.execute_script("return document.documentElement.scrollWidth")
+        assert wide <= width, path
+
+
+def test_everything_comes_from_the_shop_itself(page: Page) -> None:
+    first_job(page, "box", ".drawing svg")
+    names = page.driver.execute_script("return performance.getEntriesByType('resource').map((entry) => entry.name)")
+    assert {urlsplit(name).netloc for name in names} == {urlsplit(page.url).netloc}
+    assert any(name.endswith(".woff2") for name in names)
+
+
+def test_the_theme_that_was_chosen_stays(page: Page) -> None:
+    page.open("/", ".bench li")
+    ground = "return getComputedStyle(document.body).backgroundColor"
+    light = page.driver.execute_script(ground)
+    page.one("button[aria-label='Use the dark theme']").click()
+    page.until(lambda: page.driver.execute_script(ground) != light)
+    dark = page.driver.execute_script(ground)
+    page.open("/settings", "#shop-gap")
+    assert page.driver.execute_script(ground) == dark
