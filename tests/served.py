@@ -66,7 +66,9 @@ class ServedHere:
                 listening.set()
 
         port = free_port()
-        self._server = Server(uvicorn.Config(self.app, host="127.0.0.1", port=port, log_level="warning"))
+        self._server = Server(
+            uvicorn.Config(self.app, host="127.0.0.1", port=port, log_level="critical", lifespan="off")
+        )
         self._thread = threading.Thread(target=self._server.run, daemon=True)
         self._thread.start()
         assert listening.wait(30), "the server did not start"

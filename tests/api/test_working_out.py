@@ -10,8 +10,8 @@ from fastapi.testclient import TestClient
 from tests.made_up import box, job, part
 
 
-def work(client: TestClient, content: dict[str, Any], drawn: str | None = None) -> dict[str, Any]:
-    answer = client.post("/api/work-out", json={"job": content, "drawn": drawn})
+def work(client: TestClient, content: dict[str, Any], in_hand: str | None = None) -> dict[str, Any]:
+    answer = client.post("/api/work-out", json={"job": content, "in_hand": in_hand})
     assert answer.status_code == 200, answer.text
     return answer.json()
 
@@ -73,7 +73,7 @@ def test_what_cannot_be_read_is_told_by_field_and_not_refused(client: TestClient
 
 
 def test_drawings_come_for_the_way_that_is_asked_for(client: TestClient) -> None:
-    told = work(client, job(), drawn="tray")
+    told = work(client, job(), in_hand="tray")
     drawn = {blank["name"]: blank["svg"] for way in told["ways"] for blank in way["blanks"]}
     assert drawn["tray"].startswith("<svg")
     assert drawn["lid"].startswith("<svg")

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from fardo.api import views
 from fardo.api.desk import Today
-from fardo.core.make import WAYS, Made, School
+from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.plan.boxed import Boxed, Load, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, tie_knots
@@ -44,14 +44,15 @@ class Picture:
     said: Understood
     today: Today
     ways: list[PricedWay]
+    in_hand: str | None
 
     @property
     def current(self) -> PricedWay | None:
-        """The way that was chosen, or the cheapest in all, or any."""
-        if self.said.box is not None:
-            for way in self.ways:
-                if way.boxed.made.way == self.said.box.way:
-                    return way
+        """The way that was chosen, or the one looked at, or the cheapest in all, or any."""
+        wanted = self.said.box.way if self.said.box else self.in_hand
+        for way in self.ways:
+            if way.boxed.made.way == wanted:
+                return way
         priced = [(way.cheapest.minor, n) for n, way in enumerate(self.ways) if way.cheapest is not None]
         if priced:
             return self.ways[min(priced)[1]]
@@ -78,13 +79,13 @@ class Picture:
         return tie_knots(missing, boxed, said.box, asked, said.price)
 
 
-def draw_up(job: JobFile, today: Today) -> Picture:
+def draw_up(job: JobFile, today: Today, in_hand: str | None = None) -> Picture:
     """Works a job out as far as it can be read; never raises for what a person may type."""
     said = understand(job, today.shop, today.file.postcode)
     ways: list[PricedWay] = []
     if said.load is not None:
         ways = [way for name in WAYS if name in job.ways and (way := _work_out(name, said.load, said, job, today))]
-    return Picture(job, said, today, ways)
+    return Picture(job, said, today, ways, in_hand)
 
 
 def box_for(way: str, job: JobFile, load: Load, today: Today) -> Boxed:
@@ -113,8 +114,8 @@ def choice_of(quote: Quote) -> PriceChoice:
     return PriceChoice(quote.carrier, quote.service, quote.programme, quote.amount, quote.billing.billed)
 
 
-def view_picture(picture: Picture, drawn: str | None) -> views.WorkOut:
-    """The picture in words, with the blanks of the way `drawn` as drawings."""
+def view_picture(picture: Picture) -> views.WorkOut:
+    """The picture in words, with the blanks of the way in hand drawn."""
     units, said = picture.today.shop.units, picture.said
     knots, next_move = picture.knots()
     inside = layout = None
@@ -128,7 +129,7 @@ def view_picture(picture: Picture, drawn: str | None) -> views.WorkOut:
         beyond=said.beyond,
         inside=inside,
         layout=layout,
-        ways=[_view_way(way, picture, way.boxed.made.way == drawn) for way in picture.ways],
+        ways=[_view_way(way, picture, way.boxed.made.way == picture.in_hand) for way in picture.ways],
         docket=_docket(picture),
         knots=view_knots(knots),
         next_move=next_move,
@@ -201,7 +202,7 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
 def _other_school(boxed: Boxed, picture: Picture) -> views.OtherSchool:
     made, units = boxed.made, picture.today.shop.units
     other: School = "thumb" if made.school == "exact" else "exact"
-    compared = box_up(boxed.load, made.way, made.grade, picture.today.shop, other).made
+    compared = make_box(made.way, boxed.arrangement.inside, made.grade, picture.today.shop.allowances, other)
     return views.OtherSchool(
         school=other,
         blanks=[views.BlankView(name=blank.name, size=_cross(blank.size, units)) for blank in compared.blanks],

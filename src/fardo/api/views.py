@@ -190,7 +190,7 @@ class WorkOut(BaseModel):
 
 class WorkOutRequest(BaseModel):
     job: JobFile
-    drawn: str | None = Field(None, description="the way whose blanks are wanted drawn")
+    in_hand: str | None = Field(None, description="the way looked at: its blanks are drawn, the docket shows it")
 
 
 class JobView(BaseModel):

@@ -79,26 +79,56 @@ def draw(blank: Blank, units: Units, words_height: float) -> Drawn:
         thin, text = _dimension(dimension, units, h, x, y)
         strokes += thin
         words.append(text)
-    rows = {
-        side: max((d.row for d in blank.dimensions if d.side == side), default=0)
-        for side in ("left", "right", "above", "below")
-    }
-    margin = {side: (row * _ROW + 1.6) * h if row else h for side, row in rows.items()}
+    margin = {side: _margin(row) * h for side, row in _rows(blank).items()}
     return Drawn(
         h, -margin["left"], -margin["below"], x + margin["right"], y + margin["above"],
         tuple((a.mm, b.mm) for a, b in blank.outline), tuple(strokes), tuple(words),
     )  # fmt: skip
 
 
-def words_height_for(blank: Blank, share: float = 1 / 30) -> float:
-    """Words as a share of the blank's longer side, so that they read alike on every screen."""
-    return max(blank.size[0].mm, blank.size[1].mm) * share
+@dataclass(frozen=True, slots=True)
+class Seen:
+    """How a drawing will be seen: the room it is fitted into, and how high its words should be there, in pixels."""
+
+    width: int
+    height: int
+    words: int
+
+
+ON_SCREEN = Seen(570, 330, 14)
+
+
+def words_height_for(blank: Blank, seen: Seen = ON_SCREEN) -> float:
+    """The height of words on the blank, in mm, that reads as asked once the drawing with its dimensions is fitted."""
+    rows = _rows(blank)
+    heights = []
+    # Fitted to the width, a millimetre is seen.width / (x + margins) pixels, and the margins grow with the words.
+    for size, room, sides in (
+        (blank.size[0].mm, seen.width, ("left", "right")),
+        (blank.size[1].mm, seen.height, ("above", "below")),
+    ):
+        margin = sum(_margin(rows[side]) for side in sides)
+        heights.append(seen.words * size / (room - seen.words * margin))
+    return max(heights)
 
 
 def exact_text(length: Length, units: Units) -> str:
     """A figure of a cut sheet: without its unit, and fine enough that nothing is rounded away at the bench."""
     step = Length(396_875) if units == "in" else Length(100_000)
     return show_length(length, units, "nearest", step).text.removesuffix(f" {units}")
+
+
+def _rows(blank: Blank) -> dict[str, int]:
+    """How many rows of dimension lines stand on each side."""
+    return {
+        side: max((d.row for d in blank.dimensions if d.side == side), default=0)
+        for side in ("left", "right", "above", "below")
+    }
+
+
+def _margin(rows: int) -> float:
+    """How far the drawing reaches beyond the blank on a side, in heights of the words."""
+    return rows * _ROW + 1.6 if rows else 1.0
 
 
 def _dimension(d: Dimension, units: Units, h: float, x: float, y: float) -> tuple[list[Stroke], Words]:

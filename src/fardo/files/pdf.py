@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from reportlab.lib.pagesizes import A4, LETTER
@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
-from fardo.core.quantity import Units
+from fardo.core.quantity import Length, Units
 from fardo.core.refusal import NoAnswer
 from fardo.files.drawn import DASHES, MEANINGS, WIDTHS, Drawn, StrokeKind, draw, exact_text
 
@@ -23,6 +23,7 @@ Paper = Literal["letter", "a4"]
 _PAPERS: dict[Paper, tuple[float, float]] = {"letter": LETTER, "a4": A4}
 _MARGIN = 12 * mm
 _OVERLAP = 10 * mm
+_EDGE = 6 * mm  # bare paper around a blank at full size, so that its outermost cuts are on the page
 _MOST_PAGES = 300
 _SCALES = (1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 75, 100, 150, 200, 300)
 _WORDS_ON_PAPER = 3.1  # mm high, read at arm's length
@@ -50,7 +51,7 @@ def cut_sheet(
     for page, blank in enumerate(blanks, 1):
         top = _head(canvas, heading, height, f"{blank.name}, page {page} of {len(blanks)}")
         caution_lines = sum(math.ceil(len(caution) / 110) for caution in cautions)
-        table_height = ((len(fence) + 2) * 7 + 5 + 4 * caution_lines) * mm
+        table_height = ((len(fence) + 2) * 7 + 9 + 4 * caution_lines) * mm
         room = (width - 2 * _MARGIN, top - _MARGIN - table_height - 8 * mm)
         scale, drawn = _to_scale(blank, units, room)
         drawn_height = (drawn.top - drawn.bottom) * mm / scale
@@ -76,28 +77,25 @@ def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Pa
     buffer, canvas = _open(f"{heading.title}, full size", paper)
     width, height = _PAPERS[paper]
     step_x, step_y = width - 2 * _MARGIN - _OVERLAP, height - 2 * _MARGIN - _OVERLAP
-    grids = [
-        (
-            blank,
-            max(1, math.ceil((blank.size[0].mm * mm - _OVERLAP) / step_x)),
-            max(1, math.ceil((blank.size[1].mm * mm - _OVERLAP) / step_y)),
-        )
-        for blank in blanks
-    ]
+
+    def pages_for(size: Length, step: float) -> int:
+        return max(1, math.ceil((size.mm * mm + 2 * _EDGE - _OVERLAP) / step))
+
+    grids = [(blank, pages_for(blank.size[0], step_x), pages_for(blank.size[1], step_y)) for blank in blanks]
     pages = sum(columns * rows for _, columns, rows in grids)
     if pages > _MOST_PAGES:
         raise NoAnswer(
             f"Full size takes {pages} pages; at most {_MOST_PAGES} are printed. Use the scaled sheet or the DXF."
         )
     for blank, columns, rows in grids:
-        drawn = draw(blank, units, 6.0)
+        drawn = draw(replace(blank, dimensions=()), units, 6.0)  # at full size the drawing is its own measure
         for row in range(rows):
             for column in range(columns):
                 canvas.saveState()
                 frame = canvas.beginPath()
                 frame.rect(_MARGIN, _MARGIN, width - 2 * _MARGIN, height - 2 * _MARGIN)
                 canvas.clipPath(frame, stroke=0, fill=0)
-                _paint(canvas, drawn, _MARGIN - column * step_x, _MARGIN - row * step_y, mm)
+                _paint(canvas, drawn, _MARGIN + _EDGE - column * step_x, _MARGIN + _EDGE - row * step_y, mm)
                 canvas.restoreState()
                 _register_marks(canvas, step_x, step_y, column, row, columns, rows)
                 _ruler(canvas, units)
@@ -200,7 +198,7 @@ def _table(canvas: Canvas, fence: Sequence[FenceSetting], units: Units, y: float
         canvas.drawString(columns[1], y, setting.blade)
         canvas.drawString(columns[2], y, setting.do)
         canvas.drawRightString(width - _MARGIN, y, str(setting.cuts))
-    return y - 4 * mm
+    return y - 8 * mm
 
 
 def _cautions(canvas: Canvas, cautions: Sequence[str], y: float, width: float) -> None:

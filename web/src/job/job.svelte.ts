@@ -28,7 +28,8 @@ export class JobDesk {
   trouble = $state('');
   restored = $state(false);
   newestRevision = $state<number | null>(null);
-  drawn = $state('');
+  /** The way looked at. */
+  inHand = $state('');
 
   readonly id: string;
   #base: JobFile;
@@ -87,7 +88,7 @@ export class JobDesk {
     const asked = new AbortController();
     this.#asked = asked;
     try {
-      const body = { job: this.job, drawn: this.drawn || null };
+      const body = { job: this.job, in_hand: this.inHand || null };
       const work = await calls.workOut(body, asked.signal);
       this.work = work;
       if (work.docket.outside || this.figures === null) this.figures = work;
@@ -98,11 +99,24 @@ export class JobDesk {
     }
   }
 
-  /** Asks for the drawings of a way, on top of the figures. */
-  draw(way: string): void {
-    if (this.drawn === way) return;
-    this.drawn = way;
+  /** Looks at a way: its blanks are drawn, and the docket shows it where no box is chosen yet. */
+  take(way: string): void {
+    if (this.inHand === way) return;
+    this.inHand = way;
     void this.workOut();
+  }
+
+  /** The ways to box it, by what they cost in all; those that cost nothing yet come last. */
+  get ways(): WayView[] {
+    const cost = (way: WayView) => (way.total === null ? Infinity : Number(way.total));
+    return [...(this.work?.ways ?? [])].sort((a, b) => cost(a) - cost(b));
+  }
+
+  /** The way in hand: what is looked at, or was chosen, or costs least. */
+  get way(): WayView | undefined {
+    return (
+      this.ways.find((one) => one.way === this.inHand) ?? this.ways.find((one) => one.chosen) ?? this.ways[0]
+    );
   }
 
   /** Saves what is typed; strokes that come meanwhile are saved in the same breath. */

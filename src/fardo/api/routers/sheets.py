@@ -13,7 +13,6 @@ from fardo.api.problems import RESPONSES
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput
-from fardo.files.dxf import dxf
 from fardo.files.job import understand
 from fardo.files.pdf import Heading, cut_sheet, full_size
 from fardo.files.svg import svg
@@ -48,6 +47,10 @@ def pdf_sheet(
 @router.get(".dxf", response_class=Response)
 def dxf_sheet(key: str, desk: OpenDesk, way: Annotated[str, Query(max_length=20)]) -> Response:
     """All blanks at real size in millimetres."""
+    from fardo.files.dxf import (
+        dxf,  # its library takes most of a second to load, which a starting shop need not wait for
+    )
+
     today = desk.today
     job = desk.jobs.get(key).job
     made = box_for(way, job, understand(job, today.shop, today.file.postcode).must_load(), today).made

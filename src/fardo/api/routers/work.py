@@ -20,7 +20,7 @@ router = APIRouter(prefix="/api", tags=["work"], responses=RESPONSES)
 @router.post("/work-out")
 def work_out(request: views.WorkOutRequest, desk: OpenDesk) -> views.WorkOut:
     """Everything that follows from a job as it is typed. Saves nothing; what cannot be read is told, not refused."""
-    return view_picture(draw_up(request.job, desk.today), request.drawn)
+    return view_picture(draw_up(request.job, desk.today, request.in_hand))
 
 
 class LineText(BaseModel):

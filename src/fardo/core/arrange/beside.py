@@ -8,6 +8,7 @@ answer. It is exact for a single extra; for several it is the best of `_BEAM` ar
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import permutations
 
 from fardo.core.goods.part import Extra, Sizes
@@ -46,6 +47,8 @@ class _State:
         return x * y * z, max(self.box), self.box, -len(self.free)
 
 
+# One picture of a job asks for the same arrangement several times, for each way to box it.
+@lru_cache(maxsize=128)
 def put_beside(padded: Sizes, extras: tuple[Extra, ...]) -> Arrangement:
     """The least box found for a padded thing and its extras.
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from fardo.core.board.grade import Sheet
 from fardo.core.cut.drawing import Point
 
@@ -9,6 +11,7 @@ _DEPTH = 2  # how often a piece is divided before it is filled with one plain gr
 _MOST_DIVISIONS = 24  # with more blanks to a side than this, a plain grid wastes next to nothing
 
 
+@lru_cache(maxsize=256)
 def count_on_sheet(size: Point, sheet: Sheet) -> int:
     """The number found; at least the better plain grid, more where turning some of the blanks pays.
 

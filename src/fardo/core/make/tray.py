@@ -109,9 +109,9 @@ def _trough(name: str, base: Point, wall: Length, second: Length | None) -> Blan
         Line("score", (x1, y1), (x1, y2)), Line("score", (x2, y1), (x2, y2)),
     ]  # fmt: skip
     dimensions = [
-        Dimension((x0, y3), (x3, y3), "above", 2), Dimension((x1, y3), (x2, y3), "above", 1),
-        Dimension((x3, y0), (x3, y3), "right", 2), Dimension((x3, y1), (x3, y2), "right", 1),
-        Dimension((x0, y1), (x1, y1), "below", 1), Dimension((x0, y0), (x0, y1), "left", 1),
+        Dimension((x0, y3), (x3, y3), "above", 1), Dimension((x3, y0), (x3, y3), "right", 1),
+        *(Dimension((a, y0), (b, y0), "below", 1) for a, b in ((x0, x1), (x1, x2), (x2, x3))),
+        *(Dimension((x0, a), (x0, b), "left", 1) for a, b in ((y0, y1), (y1, y2), (y2, y3))),
     ]  # fmt: skip
     if second is not None:
         far_x, far_y = x3 - second, y3 - second

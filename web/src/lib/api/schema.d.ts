@@ -1064,10 +1064,10 @@ export interface components {
         /** WorkOutRequest */
         WorkOutRequest: {
             /**
-             * Drawn
-             * @description the way whose blanks are wanted drawn
+             * In Hand
+             * @description the way looked at: its blanks are drawn, the docket shows it
              */
-            drawn?: string | null;
+            in_hand?: string | null;
             job: components["schemas"]["JobFile"];
         };
     };

@@ -64,6 +64,10 @@
     border-left: 4px solid var(--twine);
     font-size: 14.5px;
   }
+  :global(.why-slip:focus-visible) {
+    outline-width: 1px;
+    outline-offset: 0;
+  }
   .formula {
     font-weight: 600;
   }

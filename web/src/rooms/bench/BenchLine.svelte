@@ -210,6 +210,7 @@
     background: var(--twine-pale);
   }
   small {
+    margin-left: 0.4em;
     font-size: 13px;
     color: var(--soft);
   }

@@ -11,20 +11,11 @@
   }
   let { desk }: Props = $props();
 
-  const ways = $derived(
-    [...(desk.work?.ways ?? [])].sort(
-      (a, b) => (a.total ? Number(a.total) : Infinity) - (b.total ? Number(b.total) : Infinity),
-    ),
-  );
-  const dearest = $derived(Math.max(...ways.map((way) => Number(way.total ?? 0)), 0));
-  let picked = $state('');
-  const way = $derived(
-    ways.find((one) => one.way === picked) ??
-      ways.find((one) => one.way === desk.work?.ways.find((w) => w.chosen)?.way) ??
-      ways[0],
-  );
+  const ways = $derived(desk.ways);
+  const way = $derived(desk.way);
+  const dearest = $derived(Math.max(...ways.map((one) => Number(one.total ?? 0)), 0));
   $effect(() => {
-    if (way) desk.draw(way.way);
+    if (way) desk.take(way.way);
   });
 </script>
 
@@ -35,7 +26,7 @@
       <fieldset>
         <legend class="sr-only">Way</legend>
         {#each ways as one (one.way)}
-          <WayChoice way={one} {dearest} picked={one.way === way.way} pick={() => (picked = one.way)} />
+          <WayChoice way={one} {dearest} picked={one.way === way.way} pick={() => desk.take(one.way)} />
         {/each}
       </fieldset>
       <MoneyKey />

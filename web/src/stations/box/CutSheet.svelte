@@ -140,6 +140,7 @@
   .note {
     font-size: 14px;
     color: var(--soft);
+    margin-bottom: 8px;
   }
   .bar {
     display: flex;
@@ -169,7 +170,7 @@
     border-bottom-color: var(--twine);
   }
   .cut :global(.drawing) {
-    height: 300px;
+    height: 330px;
     margin: 6px 0;
     display: grid;
     place-items: center;
@@ -179,7 +180,7 @@
   }
   .cut :global(.drawing svg) {
     width: 100%;
-    height: 300px;
+    height: 330px;
     font-family: var(--font-sans);
   }
   .cut :global(.drawing .board) {

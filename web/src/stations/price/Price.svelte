@@ -10,14 +10,8 @@
   }
   let { desk }: Props = $props();
 
-  const ways = $derived(desk.work?.ways ?? []);
-  const cheapest = $derived(
-    [...ways].filter((way) => way.total).sort((a, b) => Number(a.total) - Number(b.total))[0],
-  );
-  let picked = $state('');
-  const way = $derived(
-    ways.find((one) => one.way === picked) ?? ways.find((one) => one.chosen) ?? cheapest ?? ways[0],
-  );
+  const ways = $derived(desk.ways);
+  const way = $derived(desk.way);
   const most = $derived(Math.max(...(way?.quotes.map((quote) => Number(quote.total)) ?? [0])));
 </script>
 
@@ -26,7 +20,7 @@
     <h2>What it costs in all, cheapest first</h2>
     <label>
       in the box
-      <select class="field" value={way.way} onchange={(event) => (picked = event.currentTarget.value)}>
+      <select class="field" value={way.way} onchange={(event) => desk.take(event.currentTarget.value)}>
         {#each ways as one (one.way)}<option value={one.way}>{one.title}</option>{/each}
       </select>
     </label>

@@ -1,0 +1,1 @@
+"""Speed and size, printed as tables. Nothing here passes or fails on time; quote medians and ratios."""

@@ -1,0 +1,82 @@
+"""From a typed figure to the new docket on screen, and the server's part of it.
+
+The browser's clock runs from the input event to the frame after the docket's size changed; the server's from the
+request's arrival to the answer's last byte, over the same requests sent by themselves.
+"""
+
+from __future__ import annotations
+
+import tempfile
+import time
+from datetime import date
+from pathlib import Path
+
+import httpx
+from tests.browser.driver import Page, start_browser
+from tests.made_up import box, job, part
+from tests.served import Served
+
+from benchmarks.table import show, times_row
+from fardo.demo import open_demo
+
+_TYPE = """
+const done = arguments[1];
+const field = document.getElementById('height');
+const size = () => document.querySelector('aside .size [data-text]').dataset.text;
+const times = [];
+const one = (n) => {
+  if (n === arguments[0]) return done(times);
+  const before = size();
+  const begun = performance.now();
+  const seen = () => {
+    if (size() === before) return;
+    watch.disconnect();
+    requestAnimationFrame(() => {
+      times.push((performance.now() - begun) / 1000);
+      setTimeout(() => one(n + 1), 120);  // the next stroke, as fast as people type
+    });
+  };
+  const watch = new MutationObserver(seen);
+  watch.observe(document.querySelector('aside'), {subtree: true, attributes: true, childList: true});
+  field.value = String(8 + (n * 7) % 23) + ' ' + String(1 + n % 15) + '/16';
+  field.dispatchEvent(new Event('input', {bubbles: true}));
+};
+one(0);
+"""
+
+
+def run(strokes: int = 80) -> None:
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "demo.db"
+        open_demo(path, date(2026, 3, 2))
+        with Served(path) as server:
+            rows = [times_row("server: figure to answer", _server(server.url, strokes), "95 % within 30 ms")]
+            rows += [
+                times_row(f"screen: figure to new docket ({name})", seconds, "95 % within 150 ms")
+                for name, seconds in _screen(server.url, strokes).items()
+            ]
+    show("Typing, in ms", ("what", "strokes", "median", "95 %", "worst", "aim"), rows)
+
+
+def _server(url: str, strokes: int) -> list[float]:
+    seconds = []
+    with httpx.Client(base_url=url) as client:
+        for n in range(strokes + 5):
+            content = job(parts=[part(shape=box(height=f"{8 + n % 23} {1 + n % 15}/16"))], value="640.00")
+            begun = time.perf_counter()
+            client.post("/api/work-out", json={"job": content, "in_hand": "slotted"}).raise_for_status()
+            seconds.append(time.perf_counter() - begun)
+    return seconds[5:]
+
+
+def _screen(url: str, strokes: int) -> dict[str, list[float]]:
+    driver = start_browser()
+    driver.set_script_timeout(120)
+    page = Page(driver, url)
+    try:
+        key = httpx.get(f"{url}/api/jobs").json()["jobs"][0]["id"]
+        page.open(f"/jobs/{key}/measure", "aside .size [data-text]")
+        driver.execute_async_script(_TYPE, 5)
+        return {"measure": driver.execute_async_script(_TYPE, strokes)}
+    finally:
+        driver.quit()

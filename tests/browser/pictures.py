@@ -1,0 +1,66 @@
+"""Makes the pictures of the README: each main view on the made-up shop, at 1280 x 800."""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+from datetime import date
+from pathlib import Path
+
+import httpx
+from selenium.webdriver.common.keys import Keys
+
+from fardo.demo import open_demo
+from tests.browser.driver import Page, start_browser
+from tests.served import ServedHere
+
+
+def take(page: Page, folder: Path, name: str) -> None:
+    """Once fonts are in and nothing moves any more."""
+    page.driver.execute_async_script(
+        "const done = arguments[0];"
+        "document.fonts.ready.then(() => Promise.all(document.getAnimations().map((a) => a.finished)))"
+        ".then(() => requestAnimationFrame(() => requestAnimationFrame(done)))"
+    )
+    page.driver.save_screenshot(str(folder / f"{name}.png"))
+
+
+def take_all(folder: Path) -> None:
+    folder.mkdir(parents=True, exist_ok=True)
+    driver = start_browser()
+    with tempfile.TemporaryDirectory() as shop:
+        path = Path(shop) / "demo.db"
+        open_demo(path, date(2026, 3, 2))
+        with ServedHere(path) as server:
+            page = Page(driver, server.url)
+            jobs = {row["title"]: row["id"] for row in httpx.get(f"{server.url}/api/jobs").json()["jobs"]}
+            concertina = f"/jobs/{jobs['Concertina for Ostwick']}"
+            wheel = f"/jobs/{jobs['Drive wheel for a treadle']}"
+
+            page.open("/", ".bench li")
+            take(page, folder, "bench")
+            page.one("#bench-line").send_keys("24x12x8 9lb to 73120")
+            page.one(".answer .read")
+            take(page, folder, "bench-line")
+            page.open(f"{concertina}/measure", ".stated")
+            take(page, folder, "measure")
+            page.one("[data-why='this sum']").send_keys(Keys.ENTER)
+            page.one(".why-slip")
+            take(page, folder, "why")
+            page.open(f"{wheel}/box", ".drawing svg")
+            page.one("input[name=way][value=tray]").find_element("xpath", "..").click()
+            page.one("[role=tab][data-value=lid]")
+            take(page, folder, "box-tray")
+            page.dark(True)
+            page.open(f"{concertina}/box", ".drawing svg")
+            take(page, folder, "box-slotted-dark")
+            page.dark(False)
+            page.open(f"{concertina}/price", "article")
+            take(page, folder, "price")
+            page.open("/settings", "#shop-gap")
+            take(page, folder, "settings")
+    driver.quit()
+
+
+if __name__ == "__main__":
+    take_all(Path(sys.argv[1]))
