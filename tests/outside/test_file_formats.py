@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import json
+from datetime import date
 from pathlib import Path
 
 import jsonschema
 import pytest
 
-from fardo.demo import TARIFFS
+from fardo.api.desk import Desk
+from fardo.api.picture import draw_up
+from fardo.demo import TARIFFS, open_demo
 from fardo.files.job import read_job, understand, write_job
 from fardo.files.tariff import read_tariff
 from fardo.schemas import documents, text
@@ -61,3 +64,19 @@ def _within(part: object, whole: object) -> bool:
     if isinstance(part, list):
         return isinstance(whole, list) and len(part) == len(whole) and all(map(_within, part, whole))
     return part == whole
+
+
+def test_the_made_up_shop_shows_every_state_of_a_knot_but_loose(tmp_path: Path) -> None:
+    """Its chosen boxes and prices are what is worked out today; a change of the starting values must renew them."""
+    path = tmp_path / "demo.db"
+    open_demo(path, date(2026, 3, 2))
+    desk = Desk(path)
+    states = {
+        stored.job.title: [knot.state for knot in draw_up(stored.job, desk.today).knots()[0]]
+        for stored in desk.jobs.page().jobs
+    }
+    desk.database.close()
+    assert states["Flyer and three bobbins"] == ["tied", "tied", "tied"]
+    assert states["Table loom, folded"] == ["tied", "tied", "open"]
+    assert states["Reed hooks and shuttles"] == ["open", "open", "open"]
+    assert next(iter(states)) == "Concertina for Ostwick"
