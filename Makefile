@@ -60,7 +60,7 @@ types: $(STAMPS)/python-dev $(STAMPS)/node
 	cd web && npm run --silent check
 
 unit: setup $(STAMPS)/python-dev
-	$(BIN)/pytest tests/core tests/outside tests/api
+	$(BIN)/pytest --doctest-modules src/fardo/core tests/core tests/outside tests/api
 
 browser: setup $(STAMPS)/python-dev chromium
 	$(BIN)/pytest tests/browser

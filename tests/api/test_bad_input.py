@@ -15,7 +15,12 @@ BAD = [
     ("negative", job(parts=[part(shape=box(width="-3 in"))]), "parts[0].shape.width", "below zero"),
     ("negative number", job(parts=[part(shape=box(width=-76.2))]), "parts[0].shape.width", "below zero"),
     ("over 10 m", job(parts=[part(shape=box(height="10.001 m"))]), "parts[0].shape.height", "up to 393 11/16 in"),
-    ("unparsable", job(parts=[part(shape=box(length="about ten"))]), "parts[0].shape.length", "'about ten'"),
+    (
+        "unparsable",
+        job(parts=[part(shape=box(length="about ten"))]),
+        "parts[0].shape.length",
+        "read 'about ten', not understood",
+    ),
     ("mixed units", job(parts=[part(shape=box(length="3 cm 2 in"))]), "parts[0].shape.length", "mixed in one measure"),
     ("a weight for a length", job(parts=[part(shape=box(length="3 lb"))]), "parts[0].shape.length", "a weight"),
     ("a length for a weight", job(parts=[part(weight="3 in")]), "parts[0].weight", "a length"),

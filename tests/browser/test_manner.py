@@ -81,8 +81,8 @@ def test_a_fault_says_what_was_read_keeps_it_and_saves_nothing(page: Page) -> No
     key = first_job(page)
     page.fill("length", "ten or so")
     page.press(Keys.TAB)
-    page.shows("#length-note", "read 'ten or so'")
-    page.shows("#length-note", "Allowed: a length such as 10 1/2")
+    page.shows("#sides-faults.wrong", "Length: read 'ten or so'")
+    page.shows("#sides-faults", "Allowed: a length such as 10 1/2")
     assert page.one("#length").get_attribute("aria-invalid") == "true"
     page.shows(".state .words", "not saved yet")
     # The docket keeps the last figures and says so.
@@ -111,12 +111,16 @@ def test_a_fault_says_what_was_read_keeps_it_and_saves_nothing(page: Page) -> No
         ("gap", "1/3", "cannot be kept exactly"),
     ],
 )  # fmt: skip
-def test_each_fault_stands_under_its_own_field(page: Page, field: str, typed: str, says: str) -> None:
+def test_each_fault_is_told_by_the_label_of_its_field(page: Page, field: str, typed: str, says: str) -> None:
     first_job(page)
+    label = "to postcode" if field == "to" else field
     page.fill(field, typed)
     page.press(Keys.TAB)
-    page.shows(f"#{field}-note", says)
-    assert page.one(f"#{field}").get_attribute("value") == typed
+    element = page.one(f"#{field}[aria-invalid=true]")
+    line = next(name for name in element.get_attribute("aria-describedby").split() if name.endswith("-faults"))
+    page.shows(f"#{line}.wrong", says)
+    assert page.text(f"#{line}").lower().startswith(label)
+    assert element.get_attribute("value") == typed
 
 
 def test_nothing_moves_while_typing(page: Page) -> None:
@@ -128,7 +132,7 @@ def test_nothing_moves_while_typing(page: Page) -> None:
     before = page.driver.execute_script(places)
     page.fill("length", "about nine")
     page.press(Keys.TAB)
-    page.shows("#length-note", "about nine")
+    page.shows("#sides-faults.wrong", "about nine")
     assert page.driver.execute_script(places) == before
     page.fill("length", "26.7 cm")
     page.shows("#length-note", "= 10 9/16 in")
@@ -230,7 +234,7 @@ def test_every_view_passes_axe_in_both_themes(page: Page, dark: bool) -> None:
         page.open(f"/jobs/{key}/measure", ".stated")
         page.fill("length", "ten or so")
         page.press(Keys.TAB)
-        page.shows("#length-note", "ten or so")
+        page.shows("#sides-faults.wrong", "ten or so")
         page.one("[data-why='this sum']").send_keys(Keys.ENTER)
         page.one(".why-slip")
         assert page.axe() == []

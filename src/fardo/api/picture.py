@@ -124,7 +124,7 @@ def view_picture(picture: Picture) -> views.WorkOut:
         inside = views.view_sizes(arrangement.inside, units, why)
         layout = _layout(said.load)
     return views.WorkOut(
-        problems=[views.FieldProblem(field=p.field, sentence=p.sentence) for p in said.problems],
+        problems=[views.FieldProblem(field=p.field, sentence=p.plain) for p in said.problems],
         missing=said.missing,
         beyond=said.beyond,
         inside=inside,
@@ -223,7 +223,13 @@ def _docket(picture: Picture) -> views.Docket:
     docket.weight = _weight(way.boxed, units)
     docket.air_percent = round(way.boxed.air * 100)
     docket.cautions = [caution for caution in (lifting(way.boxed.weights.total),) if caution]
-    if plan is not None and not way.boxed.too_large:
+    if way.boxed.too_large:
+        docket.note = f"Not from the sheets in stock: {way.boxed.too_large}."
+    elif said.journey is None:
+        docket.note = "The sum comes with the place it goes to."
+    elif plan is None:
+        docket.note = "No service takes it as it is; Price says why."
+    else:
         docket.quote = view_quote(plan.quote, units, plan)
         docket.total = docket.quote.total
         docket.total_why = views.view_why(_total_why(plan), units)

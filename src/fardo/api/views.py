@@ -162,12 +162,15 @@ class Docket(BaseModel):
     air_percent: int | None = None
     total: str | None = None
     total_why: WhyView | None = None
+    note: str = Field("", description="why there is no sum")
     currency: str
     missing: list[str]
     cautions: list[str]
 
 
 class FieldProblem(BaseModel):
+    """`sentence` is for under the field's own label; it does not name the field."""
+
     field: str
     sentence: str
 

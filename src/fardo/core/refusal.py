@@ -28,7 +28,12 @@ class BadInput(Refusal):
     @property
     def sentence(self) -> str:
         where = f"{self.field}: " if self.field else ""
-        return f"{where}read {self.read!r}, {self.why}. Allowed: {self.allowed}."
+        return where + self.plain
+
+    @property
+    def plain(self) -> str:
+        """The sentence without the field's path, for a place that names the field itself."""
+        return f"read {self.read!r}, {self.why}. Allowed: {self.allowed}."
 
     def under(self, field: str) -> BadInput:
         """The same refusal, with `field` put before the path it has."""

@@ -70,18 +70,20 @@ def draw(blank: Blank, units: Units, words_height: float) -> Drawn:
     Dimensions are shown to a sixty-fourth or a tenth of a millimetre, so that nothing on the sheet is rounded away.
     """
     h = words_height
-    x, y = blank.size[0].mm, blank.size[1].mm
     strokes = [
         Stroke(line.kind, line.start[0].mm, line.start[1].mm, line.end[0].mm, line.end[1].mm) for line in blank.lines
     ]
-    words: list[Words] = [Words(note.at[0].mm, note.at[1].mm, note.text, 0, "note") for note in blank.notes]
+    words = [Words(note.at[0].mm, note.at[1].mm, note.text, 0, "note") for note in blank.notes]
+    taken: dict[tuple[str, int], float] = {}  # how far along a row words already stand outside its line
     for dimension in blank.dimensions:
-        thin, text = _dimension(dimension, units, h, x, y)
+        thin, text = _dimension(dimension, blank, units, h, taken)
         strokes += thin
         words.append(text)
-    margin = {side: _margin(row) * h for side, row in _rows(blank).items()}
+    xs = [x for s in strokes for x in (s.x1, s.x2)] + [w.x + way * _reach(w, h)[0] for w in words for way in (-1, 1)]
+    ys = [y for s in strokes for y in (s.y1, s.y2)] + [w.y + way * _reach(w, h)[1] for w in words for way in (-1, 1)]
+    edge = 0.4 * h
     return Drawn(
-        h, -margin["left"], -margin["below"], x + margin["right"], y + margin["above"],
+        h, min(xs) - edge, min(ys) - edge, max(xs) + edge, max(ys) + edge,
         tuple((a.mm, b.mm) for a, b in blank.outline), tuple(strokes), tuple(words),
     )  # fmt: skip
 
@@ -98,18 +100,20 @@ class Seen:
 ON_SCREEN = Seen(570, 330, 14)
 
 
-def words_height_for(blank: Blank, seen: Seen = ON_SCREEN) -> float:
+def words_height_for(blank: Blank, units: Units, seen: Seen = ON_SCREEN) -> float:
     """The height of words on the blank, in mm, that reads as asked once the drawing with its dimensions is fitted."""
-    rows = _rows(blank)
-    heights = []
-    # Fitted to the width, a millimetre is seen.width / (x + margins) pixels, and the margins grow with the words.
-    for size, room, sides in (
-        (blank.size[0].mm, seen.width, ("left", "right")),
-        (blank.size[1].mm, seen.height, ("above", "below")),
-    ):
-        margin = sum(_margin(rows[side]) for side in sides)
-        heights.append(seen.words * size / (room - seen.words * margin))
-    return max(heights)
+    x, y = blank.size[0].mm, blank.size[1].mm
+    height = max(x / seen.width, y / seen.height) * seen.words
+    # The room that dimensions take grows with the words, so the answer is come by in a few rounds.
+    for _ in range(4):
+        drawn = draw(blank, units, height)
+        beside, above = (drawn.right - drawn.left - x) / height, (drawn.top - drawn.bottom - y) / height
+        # However much the words take, the blank keeps a third of the room.
+        height = max(
+            seen.words * x / max(seen.width - seen.words * beside, seen.width / 3),
+            seen.words * y / max(seen.height - seen.words * above, seen.height / 3),
+        )
+    return height
 
 
 def exact_text(length: Length, units: Units) -> str:
@@ -118,41 +122,40 @@ def exact_text(length: Length, units: Units) -> str:
     return show_length(length, units, "nearest", step).text.removesuffix(f" {units}")
 
 
-def _rows(blank: Blank) -> dict[str, int]:
-    """How many rows of dimension lines stand on each side."""
-    return {
-        side: max((d.row for d in blank.dimensions if d.side == side), default=0)
-        for side in ("left", "right", "above", "below")
-    }
+def _reach(words: Words, h: float) -> tuple[float, float]:
+    """Half the width and half the height that words take."""
+    along, across = len(words.text) * _GLYPH * h / 2, h / 2
+    return (across, along) if words.angle else (along, across)
 
 
-def _margin(rows: int) -> float:
-    """How far the drawing reaches beyond the blank on a side, in heights of the words."""
-    return rows * _ROW + 1.6 if rows else 1.0
-
-
-def _dimension(d: Dimension, units: Units, h: float, x: float, y: float) -> tuple[list[Stroke], Words]:
+def _dimension(
+    d: Dimension, blank: Blank, units: Units, h: float, taken: dict[tuple[str, int], float]
+) -> tuple[list[Stroke], Words]:
+    """The lines and the figure of a dimension. A figure stands in a gap of its line; one wider than what it measures
+    stands outside the line, turned where it would run into its neighbour."""
     along_x = d.side in ("above", "below")
     sign = 1 if d.side in ("above", "right") else -1
-    edge = {"above": y, "below": 0.0, "right": x, "left": 0.0}[d.side]
+    edge = {"above": blank.size[1].mm, "below": 0.0, "right": blank.size[0].mm, "left": 0.0}[d.side]
     at = edge + sign * d.row * _ROW * h
-    a, b = sorted((d.start[0].mm, d.end[0].mm) if along_x else (d.start[1].mm, d.end[1].mm))
-    text = exact_text(d.length, units)
-    room = len(text) * _GLYPH * h + 0.8 * h
-    fits = b - a > room
-    middle = (a + b) / 2
-    spans = [(a, middle - room / 2), (middle + room / 2, b)] if fits else [(a, b)]
-    # Where the figure is wider than what it measures, it stands outside the line instead of in a gap of it.
-    text_at = at if fits else at + sign * 0.95 * h
-    tick = 0.45 * h
-    strokes: list[Stroke] = []
-    for start, end in spans:
-        strokes.append(_across(along_x, start, at, end, at))
-    for end in (a, b):
-        strokes.append(_across(along_x, end, edge + sign * 0.35 * h, end, at + sign * tick))
-    if along_x:
-        return strokes, Words(middle, text_at, text, 0, "dimension")
-    return strokes, Words(text_at, middle, text, 90, "dimension")
+    axis = 0 if along_x else 1
+    a, b = sorted((d.start[axis].mm, d.end[axis].mm))
+    text, middle = exact_text(d.length, units), (a + b) / 2
+    half = len(text) * _GLYPH * h / 2
+    fits = b - a > 2 * half + 0.8 * h
+    gap = half + 0.4 * h
+    spans = [(a, middle - gap), (middle + gap, b)] if fits else [(a, b)]
+    strokes = [_across(along_x, start, at, end, at) for start, end in spans]
+    strokes += [_across(along_x, end, edge + sign * 0.35 * h, end, at + sign * 0.45 * h) for end in (a, b)]
+    if fits:
+        beside, along_line = at, True
+    else:
+        row = (d.side, d.row)
+        along_line = along_x and middle - half > taken.get(row, float("-inf"))
+        beside = at + sign * (0.95 * h if along_line else half + 0.7 * h)
+        taken[row] = middle + (half if along_line else h / 2) + 0.3 * h
+    angle = 0 if along_line == along_x else 90
+    x, y = (middle, beside) if along_x else (beside, middle)
+    return strokes, Words(x, y, text, angle, "dimension")
 
 
 def _across(along_x: bool, u1: float, v1: float, u2: float, v2: float) -> Stroke:

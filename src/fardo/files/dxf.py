@@ -36,7 +36,7 @@ def dxf(blanks: Sequence[Blank], units: Units) -> str:
     space = document.modelspace()
     shift = 0.0
     for blank in blanks:
-        drawn = draw(blank, units, words_height_for(blank))
+        drawn = draw(blank, units, words_height_for(blank, units))
         shift -= drawn.left
         for stroke in drawn.strokes:
             start, end = (stroke.x1 + shift, stroke.y1), (stroke.x2 + shift, stroke.y2)

@@ -14,7 +14,7 @@ def svg(blank: Blank, units: Units) -> str:
 
     Presentation attributes carry the look, so that a strict page may show it and a style sheet may re-ink it by class.
     """
-    drawn = draw(blank, units, words_height_for(blank))
+    drawn = draw(blank, units, words_height_for(blank, units))
     h = drawn.height
     width, height = drawn.right - drawn.left, drawn.top - drawn.bottom
 

@@ -83,10 +83,8 @@
           </b>
         </p>
         <p class="soft">{quote.carrier} {quote.service}, {quote.days[0]}–{quote.days[1]} days</p>
-      {:else if missing.length === 0}
-        <p class="soft">No service takes it as it is; Price says why.</p>
       {:else}
-        <p class="soft">The sum comes with the place it goes to.</p>
+        <p class="soft">{docket.note}</p>
       {/if}
     </div>
   {:else if desk.work}

@@ -1,6 +1,6 @@
 <script lang="ts">
   // A job: its twine across the top, the docket always in sight, and one working surface for the knot in hand.
-  import { onDestroy } from 'svelte';
+  import { onDestroy, tick } from 'svelte';
   import { sentence } from '../lib/api/client';
   import { keys } from '../lib/keys.svelte';
   import { router, STATIONS, type Station } from '../lib/router.svelte';
@@ -24,6 +24,10 @@
   async function open(): Promise<void> {
     try {
       desk = await JobDesk.open(id);
+      await tick();
+      // A job just begun is typed from its name on.
+      if (station === 'measure' && !desk.typed.length)
+        document.getElementById(desk.typed.title ? 'name' : 'title')?.focus();
     } catch (fault) {
       trouble = sentence(fault);
     }

@@ -71,9 +71,15 @@
     font-size: 16.5px;
   }
   small {
-    font-size: 13px;
+    font-size: 12.5px;
     font-weight: 500;
     color: var(--amber);
-    margin-left: 6px;
+    position: absolute;
+    left: calc(100% - 12px);
+    bottom: 4px;
+    width: 150px;
+    line-height: 1.15;
+    text-align: left;
+    white-space: normal;
   }
 </style>

@@ -70,7 +70,11 @@ export class JobDesk {
 
   /** Whether the docket's figures are older than what is typed. */
   get stale(): boolean {
-    return this.work !== null && this.figures !== null && this.work !== this.figures;
+    return (
+      this.figures?.docket.outside !== undefined &&
+      this.figures?.docket.outside !== null &&
+      this.work !== this.figures
+    );
   }
 
   /** Something was typed or chosen. */

@@ -80,10 +80,11 @@ def _case(tab: Length, long: Length, short: Length, last: Length, flap: Length, 
     for x in (x2, x3, x4):
         lines += [Line("slot", (x, _NOTHING), (x, y1)), Line("slot", (x, y2), (x, y3))]
     across = (_NOTHING, x1, x2, x3, x4, x5)
+    # Chains stand outermost on sides of their own, where narrow panels' figures have room.
     dimensions = [
-        Dimension((_NOTHING, y3), (x5, y3), "above", 2),
+        Dimension((_NOTHING, _NOTHING), (x5, _NOTHING), "below", 1),
         *(Dimension((a, y3), (b, y3), "above", 1) for a, b in pairwise(across)),
-        Dimension((x5, _NOTHING), (x5, y3), "right", 2),
+        Dimension((_NOTHING, _NOTHING), (_NOTHING, y3), "left", 1),
         *(Dimension((x5, a), (x5, b), "right", 1) for a, b in ((_NOTHING, y1), (y1, y2), (y2, y3))),
     ]
     middle = (y1 + y2).half()

@@ -120,10 +120,10 @@ def _trough(name: str, base: Point, wall: Length, second: Length | None) -> Blan
             Line("second-score", (second, y1), (second, y2)), Line("second-score", (far_x, y1), (far_x, y2)),
         ]  # fmt: skip
         dimensions += [
-            Dimension((x0, y0), (second, y0), "below", 2), Dimension((x0, y0), (x0, second), "left", 2),
+            Dimension((x0, y3), (second, y3), "above", 2), Dimension((x3, y0), (x3, second), "right", 2),
         ]  # fmt: skip
     middle = (x3.half(), y3.half())
-    notes = (Note(middle, f"{name}, inside face up"),)
+    notes = (Note(middle, "inside face up"),)
     return Blank(name, (x3, y3), outline, tuple(lines), tuple(dimensions), notes, "along x")
 
 

@@ -165,7 +165,7 @@ def _compound(said: str, units: dict[str, _Unit], bare: _Unit, refuse: _Refuse) 
     while at < len(said):
         found = _TERM.match(said, at)
         if not found:
-            raise refuse(_why_unreadable(said[at:]))
+            raise refuse(_why_unreadable(said[at:], whole=at == 0))
         number, name = found["number"], found["unit"]
         if name is not None and name not in units:
             raise refuse(_why_wrong_unit(name))
@@ -216,13 +216,13 @@ def _plain(text: str, allowed: str, field: str) -> str:
     return _FEET_DASH.sub(r"\1 ", text.translate(_SIGNS).lower().strip())
 
 
-def _why_unreadable(rest: str) -> str:
+def _why_unreadable(rest: str, whole: bool) -> str:
     rest = rest.strip()
     if rest.strip("+-") in ("nan", "inf", "infinity"):
         return "not a number"
     if rest.startswith("-"):
         return "a measure below zero"
-    return f"{rest!r} is not understood"
+    return "not understood" if whole else f"{rest!r} is not understood"
 
 
 def _why_wrong_unit(name: str) -> str:

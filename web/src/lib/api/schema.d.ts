@@ -400,6 +400,12 @@ export interface components {
             currency: string;
             /** Missing */
             missing: string[];
+            /**
+             * Note
+             * @description why there is no sum
+             * @default
+             */
+            note: string;
             outside?: components["schemas"]["SizesView"] | null;
             quote?: components["schemas"]["QuoteView"] | null;
             /** Total */
@@ -430,7 +436,10 @@ export interface components {
             /** Fence */
             fence: string;
         };
-        /** FieldProblem */
+        /**
+         * FieldProblem
+         * @description `sentence` is for under the field's own label; it does not name the field.
+         */
         FieldProblem: {
             /** Field */
             field: string;

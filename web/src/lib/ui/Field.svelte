@@ -1,6 +1,6 @@
 <script lang="ts">
-  // A field with its label, and one line kept below it: what was read, or what is wrong. The line is always there, so
-  // that nothing moves while typing; a fault only turns red once the field is left.
+  // A field with its label, and one line kept below it for what was read. What is wrong stands in a Faults line below
+  // its row, which describes the field; a fault only turns red once the field is left.
   interface Props {
     label: string;
     value: string;
@@ -13,6 +13,8 @@
     id: string;
     hideLabel?: boolean;
     note?: boolean;
+    /** The id of the Faults line below the row. */
+    faults?: string;
     oninput: () => void;
   }
   let {
@@ -27,6 +29,7 @@
     id,
     hideLabel = false,
     note = true,
+    faults = '',
     oninput,
   }: Props = $props();
 
@@ -54,14 +57,14 @@
     autocapitalize="off"
     spellcheck={measure ? false : undefined}
     aria-invalid={faulty}
-    aria-describedby={note ? `${id}-note` : undefined}
+    aria-describedby={[note ? `${id}-note` : '', faults].filter(Boolean).join(' ') || undefined}
     bind:value
     {oninput}
     onfocus={() => (focused = true)}
     onblur={() => (focused = false)}
   />
   {#if note}
-    <p id="{id}-note" class="note" class:faulty title={problem || undefined}>{problem || told}</p>
+    <p id="{id}-note" class="note">{problem ? '' : told}</p>
   {/if}
 </div>
 
@@ -77,7 +80,8 @@
   }
   .large {
     height: 52px;
-    font-size: 21px;
+    padding: 0 8px;
+    font-size: 19.5px;
     letter-spacing: -0.05em;
   }
   .field::placeholder {
@@ -93,9 +97,5 @@
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
-  }
-  .faulty {
-    color: var(--stop);
-    font-weight: 550;
   }
 </style>

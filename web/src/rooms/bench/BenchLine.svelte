@@ -217,4 +217,10 @@
   .no {
     color: var(--soft);
   }
+  @media (max-width: 700px) {
+    .line {
+      order: 3;
+      flex: 1 0 100%;
+    }
+  }
 </style>

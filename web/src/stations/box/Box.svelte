@@ -38,7 +38,7 @@
     <p>
       <b>No box yet.</b>
       {desk.work.problems.length
-        ? desk.work.problems[0]?.sentence
+        ? 'A measure cannot be read; it is marked there.'
         : `Still to measure: ${desk.work.missing.join(', ')}.`}
     </p>
     <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/measure" onclick={follow}>Measure</a></p>

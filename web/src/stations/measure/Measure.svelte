@@ -5,6 +5,7 @@
   import InBox from '../../lib/draw/InBox.svelte';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
+  import Faults from '../../lib/ui/Faults.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import Why from '../../lib/ui/Why.svelte';
@@ -14,7 +15,17 @@
   }
   let { desk }: Props = $props();
 
+  const HINT = `Wrapped, at its widest, as it will stand. 10 1/2, 5' 3", 26.7 cm, 4 lb 6 oz are all read.`;
   const touch = () => desk.touch();
+  /** What every measure of the thing has in common. */
+  const measure = (path: string) => ({
+    large: true,
+    measure: true,
+    oninput: touch,
+    problem: desk.problem(path),
+    read: desk.read(path),
+    faults: 'sides-faults',
+  });
   const inside = $derived(desk.work?.inside);
   const shape = 'parts[0].shape';
   const sizeUnit = $derived(shop.units);
@@ -61,71 +72,55 @@
     <Field
       id="name"
       label="What it is"
+      note={false}
       bind:value={desk.typed.name}
       oninput={touch}
       placeholder="table loom, folded"
-      note={false}
     />
     <div class="sides">
       <Field
         id="length"
         label="Length, {sizeUnit}"
-        large
-        measure
+        {...measure(`${shape}.length`)}
         bind:value={desk.typed.length}
-        oninput={touch}
-        placeholder=""
-        problem={desk.problem(`${shape}.length`)}
-        read={desk.read(`${shape}.length`)}
       />
       <Field
         id="width"
         label="Width, {sizeUnit}"
-        large
-        measure
+        {...measure(`${shape}.width`)}
         bind:value={desk.typed.width}
-        oninput={touch}
-        placeholder=""
-        problem={desk.problem(`${shape}.width`)}
-        read={desk.read(`${shape}.width`)}
       />
       <Field
         id="height"
         label="Height, {sizeUnit}"
-        large
-        measure
+        {...measure(`${shape}.height`)}
         bind:value={desk.typed.height}
-        oninput={touch}
-        placeholder=""
-        problem={desk.problem(`${shape}.height`)}
-        read={desk.read(`${shape}.height`)}
       />
       <Field
         id="weight"
         label="Weight, {massUnit}"
-        large
-        measure
+        {...measure('parts[0].weight')}
         bind:value={desk.typed.weight}
-        oninput={touch}
-        placeholder=""
-        problem={desk.problem('parts[0].weight')}
-        read={desk.read('parts[0].weight')}
       />
       <Field
         id="gap"
         label="Gap, {sizeUnit}"
-        large
-        measure
+        {...measure('parts[0].gap')}
         bind:value={desk.typed.gap}
-        oninput={touch}
         placeholder={usualGap}
-        problem={desk.problem('parts[0].gap')}
-        read={desk.read('parts[0].gap')}
       />
     </div>
-    <p class="hint">
-      Wrapped, at its widest, as it will stand. 10 1/2, 5' 3", 26.7 cm, 4 lb 6 oz are all read.
-    </p>
+    <Faults
+      id="sides-faults"
+      hint={HINT}
+      faults={[
+        { field: 'length', label: 'Length', sentence: desk.problem(`${shape}.length`) },
+        { field: 'width', label: 'Width', sentence: desk.problem(`${shape}.width`) },
+        { field: 'height', label: 'Height', sentence: desk.problem(`${shape}.height`) },
+        { field: 'weight', label: 'Weight', sentence: desk.problem('parts[0].weight') },
+        { field: 'gap', label: 'Gap', sentence: desk.problem('parts[0].gap') },
+      ]}
+    />
   </section>
 
   <section class="extras">
@@ -136,6 +131,9 @@
       </div>
     {/if}
     {#each desk.typed.extras as extra, n (extra)}
+      {@const size = desk.problem(`extras[${n}].size`)}
+      {@const weight = desk.problem(`extras[${n}].weight`)}
+      {@const faults = size || weight ? `extra-${n}-faults` : ''}
       <div class="row">
         <Field
           id="extra-{n}-name"
@@ -155,7 +153,8 @@
           bind:value={extra.size}
           oninput={touch}
           placeholder="4 x 3 x 2"
-          problem={desk.problem(`extras[${n}].size`)}
+          problem={size}
+          {faults}
         />
         <Field
           id="extra-{n}-weight"
@@ -166,7 +165,8 @@
           bind:value={extra.weight}
           oninput={touch}
           placeholder="6 oz"
-          problem={desk.problem(`extras[${n}].weight`)}
+          problem={weight}
+          {faults}
         />
         <button
           type="button"
@@ -174,8 +174,24 @@
           onclick={() => removeExtra(n)}
           aria-label="Take {extra.name || `extra ${n + 1}`} off the list">×</button
         >
-        {#if desk.problem(`extras[${n}].size`) || desk.problem(`extras[${n}].weight`)}
-          <p class="wrong">{desk.problem(`extras[${n}].size`) || desk.problem(`extras[${n}].weight`)}</p>
+        {#if faults}
+          <div class="wide">
+            <Faults
+              id={faults}
+              faults={[
+                {
+                  field: `extra-${n}-size`,
+                  label: `Size of ${extra.name || `extra ${n + 1}`}`,
+                  sentence: size,
+                },
+                {
+                  field: `extra-${n}-weight`,
+                  label: `Weight of ${extra.name || `extra ${n + 1}`}`,
+                  sentence: weight,
+                },
+              ]}
+            />
+          </div>
         {/if}
       </div>
     {/each}
@@ -188,6 +204,8 @@
       <Field
         id="to"
         label="To postcode"
+        note={false}
+        faults="ship-faults"
         bind:value={desk.typed.to}
         oninput={touch}
         placeholder="73120"
@@ -196,6 +214,8 @@
       <Field
         id="from"
         label="From"
+        note={false}
+        faults="ship-faults"
         bind:value={desk.typed.from}
         oninput={touch}
         placeholder={shop.view?.shop.postcode ?? ''}
@@ -205,17 +225,34 @@
         id="value"
         label="Value, {shop.view?.shop.currency ?? ''}"
         measure
+        note={false}
+        faults="ship-faults"
         bind:value={desk.typed.value}
         oninput={touch}
         placeholder="not declared"
         problem={desk.problem('value')}
       />
-      <Field id="day" label="Leaves on" type="date" bind:value={desk.typed.day} oninput={touch} />
+      <Field
+        id="day"
+        label="Leaves on"
+        type="date"
+        note={false}
+        bind:value={desk.typed.day}
+        oninput={touch}
+      />
     </div>
     <label class="home">
-      <input type="checkbox" id="residential" bind:checked={desk.typed.residential} onchange={touch} /> The door
-      is a home's, not a business's
+      <input type="checkbox" id="residential" bind:checked={desk.typed.residential} onchange={touch} />
+      The door is a home's, not a business's
     </label>
+    <Faults
+      id="ship-faults"
+      faults={[
+        { field: 'to', label: 'To postcode', sentence: desk.problem('ship.to') },
+        { field: 'from', label: 'From', sentence: desk.problem('ship.from') },
+        { field: 'value', label: 'Value', sentence: desk.problem('value') },
+      ]}
+    />
   </section>
 
   <section class="inside sheet" aria-label="Inside size">
@@ -261,13 +298,8 @@
   }
   .sides {
     display: grid;
-    grid-template-columns: repeat(3, minmax(0, 1fr)) minmax(0, 1.4fr) minmax(0, 0.8fr);
+    grid-template-columns: repeat(3, minmax(0, 1fr)) minmax(0, 1.3fr) minmax(0, 0.95fr);
     gap: 10px;
-  }
-  .hint {
-    font-size: 13.5px;
-    color: var(--soft);
-    margin-top: -8px;
   }
   .extras {
     display: grid;
@@ -291,16 +323,14 @@
   .off:hover {
     color: var(--stop);
   }
-  .wrong {
+  .wide {
     grid-column: 1 / -1;
-    font-size: 13px;
-    color: var(--stop);
   }
   .ship {
     display: grid;
     grid-template-columns: repeat(4, minmax(0, 1fr));
     gap: 10px;
-    margin-top: 4px;
+    margin: 4px 0 12px;
   }
   .home {
     display: inline-flex;
@@ -349,26 +379,29 @@
   }
   @media (max-width: 1100px) {
     .measure {
-      grid-template-columns: minmax(0, 1fr) 250px;
-    }
-    .stated {
-      font-size: 20px;
-    }
-    .sides {
-      grid-template-columns: repeat(3, minmax(0, 1fr));
-    }
-    .ship {
-      grid-template-columns: repeat(2, minmax(0, 1fr));
-    }
-  }
-  @media (max-width: 860px) {
-    .measure {
       grid-template-columns: minmax(0, 1fr);
     }
     .inside {
       grid-column: 1;
-      grid-row: auto;
+      grid-row: 2;
       min-height: 0;
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 230px;
+      align-items: start;
+    }
+    .inside :global(svg) {
+      grid-column: 2;
+      grid-row: 1 / span 4;
+      max-height: 180px;
+    }
+  }
+  @media (max-width: 620px) {
+    .sides,
+    .ship {
+      grid-template-columns: repeat(2, minmax(0, 1fr));
+    }
+    .row {
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 34px;
     }
   }
 </style>

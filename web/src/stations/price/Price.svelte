@@ -54,7 +54,7 @@
     <p>
       <b>No price yet.</b>
       {desk.work.problems.length
-        ? desk.work.problems[0]?.sentence
+        ? 'A measure cannot be read; it is marked there.'
         : `Still missing: ${desk.work.missing.join(', ')}.`}
     </p>
     <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/measure" onclick={follow}>Measure</a></p>

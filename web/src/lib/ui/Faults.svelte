@@ -1,0 +1,36 @@
+<script lang="ts">
+  // The line below a row of fields: a hint, or what is wrong in one of them, named by its label. Its room is kept, so that
+  // nothing moves; words are red only once the field is left, as a half typed measure is no fault yet.
+  interface Props {
+    id: string;
+    faults: { field: string; label: string; sentence: string }[];
+    hint?: string;
+  }
+  let { id, faults, hint = '' }: Props = $props();
+
+  let focus = $state('');
+  const found = $derived(faults.filter((fault) => fault.sentence !== ''));
+  const shown = $derived(found.find((fault) => fault.field !== focus) ?? found[0]);
+</script>
+
+<svelte:document
+  onfocusin={(event) => (focus = (event.target as HTMLElement).id)}
+  onfocusout={() => (focus = '')}
+/>
+
+<p {id} class="faults" class:wrong={shown && shown.field !== focus} aria-live="polite">
+  {#if shown}{shown.label}: {shown.sentence}{:else}{hint}{/if}
+</p>
+
+<style>
+  .faults {
+    min-height: 40px;
+    font-size: 13.5px;
+    line-height: 20px;
+    color: var(--soft);
+  }
+  .wrong {
+    color: var(--stop);
+    font-weight: 550;
+  }
+</style>
