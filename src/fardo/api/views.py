@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.core.plan.progress import State
 from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass, show_sizes
 from fardo.core.why import Value, Why
-from fardo.files.job import JobFile
-from fardo.files.shop import ShopFile
+from fardo.files.job import EXAMPLE, JobFile
+from fardo.files.shop import ShopFile, starting_shop
 
 
 class WhyView(BaseModel):
@@ -192,6 +192,7 @@ class WorkOut(BaseModel):
 
 
 class WorkOutRequest(BaseModel):
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "in_hand": "tray"}]})
     job: JobFile
     in_hand: str | None = Field(None, description="the way looked at: its blanks are drawn, the docket shows it")
 
@@ -206,6 +207,8 @@ class JobView(BaseModel):
 
 class JobChange(BaseModel):
     """A job as it should be, and the revision it was changed from."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 1, "job": EXAMPLE}]})
 
     revision: int = Field(ge=0)
     job: JobFile
@@ -236,6 +239,11 @@ class ShopView(BaseModel):
 
 
 class ShopChange(BaseModel):
+    """The shop as it should be, and the revision it was changed from."""
+
+    model_config = ConfigDict(
+        json_schema_extra={"examples": [{"revision": 0, "shop": starting_shop().model_dump(mode="json")}]}
+    )
     revision: int = Field(ge=0)
     shop: ShopFile
 

@@ -150,9 +150,12 @@ def _dimension(
         beside, along_line = at, True
     else:
         row = (d.side, d.row)
-        along_line = along_x and middle - half > taken.get(row, float("-inf"))
-        beside = at + sign * (0.95 * h if along_line else half + 0.7 * h)
-        taken[row] = middle + (half if along_line else h / 2) + 0.3 * h
+        reached = taken.get(row, float("-inf"))
+        along_line = along_x and middle - half > reached
+        # A turned figure begins beyond the words beside it where they reach under it.
+        clear = 1.8 * h if along_x and middle - h / 2 < reached else 0.7 * h
+        beside = at + sign * (0.95 * h if along_line else half + clear)
+        taken[row] = max(reached, middle + (half if along_line else h / 2) + 0.3 * h)
     angle = 0 if along_line == along_x else 90
     x, y = (middle, beside) if along_x else (beside, middle)
     return strokes, Words(x, y, text, angle, "dimension")

@@ -117,8 +117,27 @@ class Chosen(Strict):
     price: ChosenPrice | None = None
 
 
+EXAMPLE: dict[str, Any] = {
+    "format": FORMAT,
+    "title": "Concertina for Ostwick",
+    "ship": {"from": "10440", "to": "73120", "residential": True},
+    "value": "640.00",
+    "parts": [
+        {
+            "name": "concertina in its case",
+            "weight": "4 lb 6 oz",
+            "gap": "2 in",
+            "shape": {"kind": "box", "length": "9 1/2 in", "width": "9 1/2 in", "height": 203.2},
+        }
+    ],
+    "extras": [{"name": "thank-you card", "size": "6 x 4 1/4 x 1/8 in", "weight": "1 oz"}],
+}
+
+
 class JobFile(Strict):
     """A job. Lengths are millimetres and weights grams where they are numbers, or text with its unit."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [EXAMPLE]})
 
     format: Literal["fardo-job/1"] = FORMAT
     title: str = Field("", max_length=200)

@@ -8,6 +8,11 @@ class ShopDesk {
     return this.view?.shop.units ?? 'in';
   }
 
+  /** How weights are typed without a unit, for labels. */
+  get massUnit(): string {
+    return this.units === 'in' ? 'lb oz' : 'kg';
+  }
+
   /** Settles once the settings are here. */
   async ready(): Promise<void> {
     if (!this.view) await this.load();

@@ -12,7 +12,7 @@ from fardo.api.desk import Desk, OpenDesk
 from fardo.api.picture import draw_up, view_knots
 from fardo.api.problems import RESPONSES
 from fardo.core.refusal import NoAnswer
-from fardo.files.job import JobFile, read_job, understand, with_units, write_job
+from fardo.files.job import EXAMPLE, JobFile, read_job, understand, with_units, write_job
 from fardo.store.jobs import StoredJob
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=RESPONSES)
@@ -36,7 +36,15 @@ def add_job(job: JobFile, desk: OpenDesk) -> views.JobView:
     return view(desk.jobs.add(_checked(job, desk)))
 
 
-@router.post("/file", status_code=201)
+_FILE_BODY = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/json": {"schema": {"type": "object"}, "example": EXAMPLE}},
+    }
+}
+
+
+@router.post("/file", status_code=201, openapi_extra=_FILE_BODY)
 async def open_job_file(request: Request, desk: OpenDesk) -> views.JobView:
     """Starts a job from a job file sent as it is. Nothing is kept of a file with a fault."""
     return view(desk.jobs.add(_checked(read_job(await request.body()), desk)))

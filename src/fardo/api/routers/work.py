@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fastapi import APIRouter
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
 from fardo.api.desk import OpenDesk
@@ -24,6 +24,9 @@ def work_out(request: views.WorkOutRequest, desk: OpenDesk) -> views.WorkOut:
 
 
 class LineText(BaseModel):
+    """What was typed in the bench line."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"text": "24x12x8 9lb to 73120"}, {"text": "saddle"}]})
     text: str = Field(max_length=200)
 
 

@@ -481,6 +481,39 @@ export interface components {
         /**
          * JobChange
          * @description A job as it should be, and the revision it was changed from.
+         * @example {
+         *       "job": {
+         *         "extras": [
+         *           {
+         *             "name": "thank-you card",
+         *             "size": "6 x 4 1/4 x 1/8 in",
+         *             "weight": "1 oz"
+         *           }
+         *         ],
+         *         "format": "fardo-job/1",
+         *         "parts": [
+         *           {
+         *             "gap": "2 in",
+         *             "name": "concertina in its case",
+         *             "shape": {
+         *               "height": 203.2,
+         *               "kind": "box",
+         *               "length": "9 1/2 in",
+         *               "width": "9 1/2 in"
+         *             },
+         *             "weight": "4 lb 6 oz"
+         *           }
+         *         ],
+         *         "ship": {
+         *           "from": "10440",
+         *           "residential": true,
+         *           "to": "73120"
+         *         },
+         *         "title": "Concertina for Ostwick",
+         *         "value": "640.00"
+         *       },
+         *       "revision": 1
+         *     }
          */
         JobChange: {
             job: components["schemas"]["JobFile"];
@@ -490,6 +523,36 @@ export interface components {
         /**
          * JobFile
          * @description A job. Lengths are millimetres and weights grams where they are numbers, or text with its unit.
+         * @example {
+         *       "extras": [
+         *         {
+         *           "name": "thank-you card",
+         *           "size": "6 x 4 1/4 x 1/8 in",
+         *           "weight": "1 oz"
+         *         }
+         *       ],
+         *       "format": "fardo-job/1",
+         *       "parts": [
+         *         {
+         *           "gap": "2 in",
+         *           "name": "concertina in its case",
+         *           "shape": {
+         *             "height": 203.2,
+         *             "kind": "box",
+         *             "length": "9 1/2 in",
+         *             "width": "9 1/2 in"
+         *           },
+         *           "weight": "4 lb 6 oz"
+         *         }
+         *       ],
+         *       "ship": {
+         *         "from": "10440",
+         *         "residential": true,
+         *         "to": "73120"
+         *       },
+         *       "title": "Concertina for Ostwick",
+         *       "value": "640.00"
+         *     }
          */
         JobFile: {
             /**
@@ -646,7 +709,16 @@ export interface components {
              */
             refused: components["schemas"]["RefusedView"][];
         };
-        /** LineText */
+        /**
+         * LineText
+         * @description What was typed in the bench line.
+         * @example {
+         *       "text": "24x12x8 9lb to 73120"
+         *     }
+         * @example {
+         *       "text": "saddle"
+         *     }
+         */
         LineText: {
             /** Text */
             text: string;
@@ -857,7 +929,112 @@ export interface components {
             /** To */
             to?: string | null;
         };
-        /** ShopChange */
+        /**
+         * ShopChange
+         * @description The shop as it should be, and the revision it was changed from.
+         * @example {
+         *       "revision": 0,
+         *       "shop": {
+         *         "boards": [
+         *           {
+         *             "caliper": "1/16 in",
+         *             "code": "E",
+         *             "edge_crush": 23,
+         *             "name": "E flute, single wall",
+         *             "price_per_m2": "2.10",
+         *             "sheets": [
+         *               {
+         *                 "length": "48 in",
+         *                 "width": "36 in"
+         *               }
+         *             ],
+         *             "walls": 1,
+         *             "weight_per_m2": "430 g"
+         *           },
+         *           {
+         *             "caliper": "1/8 in",
+         *             "code": "B",
+         *             "edge_crush": 32,
+         *             "name": "B flute, single wall",
+         *             "price_per_m2": "2.60",
+         *             "sheets": [
+         *               {
+         *                 "length": "30 in",
+         *                 "width": "24 in"
+         *               },
+         *               {
+         *                 "length": "96 in",
+         *                 "width": "48 in"
+         *               }
+         *             ],
+         *             "walls": 1,
+         *             "weight_per_m2": "560 g"
+         *           },
+         *           {
+         *             "caliper": "5/32 in",
+         *             "code": "C",
+         *             "edge_crush": 32,
+         *             "name": "C flute, single wall",
+         *             "price_per_m2": "2.70",
+         *             "sheets": [
+         *               {
+         *                 "length": "96 in",
+         *                 "width": "48 in"
+         *               },
+         *               {
+         *                 "length": "120 in",
+         *                 "width": "60 in"
+         *               }
+         *             ],
+         *             "walls": 1,
+         *             "weight_per_m2": "590 g"
+         *           },
+         *           {
+         *             "caliper": "1/4 in",
+         *             "code": "BC",
+         *             "edge_crush": 51,
+         *             "name": "BC flute, double wall",
+         *             "price_per_m2": "4.90",
+         *             "sheets": [
+         *               {
+         *                 "length": "96 in",
+         *                 "width": "48 in"
+         *               },
+         *               {
+         *                 "length": "120 in",
+         *                 "width": "72 in"
+         *               }
+         *             ],
+         *             "walls": 2,
+         *             "weight_per_m2": "1050 g"
+         *           }
+         *         ],
+         *         "currency": "USD",
+         *         "default_board": "C",
+         *         "fence_step": "1/16 in",
+         *         "fill": {
+         *           "name": "crumpled paper",
+         *           "price_per_100_litres": "3.20",
+         *           "weight_per_litre": "12 g"
+         *         },
+         *         "gap": "2 in",
+         *         "labour_per_hour": "18.00",
+         *         "name": "",
+         *         "pack_minutes": 8,
+         *         "paper": "letter",
+         *         "postcode": "",
+         *         "slip": "1/16 in",
+         *         "tab": "1 1/2 in",
+         *         "tape": {
+         *           "price_per_100_m": "4.40",
+         *           "weight_per_m": "4.5 g"
+         *         },
+         *         "thumb": "1/2 in",
+         *         "town": "",
+         *         "units": "in"
+         *       }
+         *     }
+         */
         ShopChange: {
             /** Revision */
             revision: number;
@@ -1070,7 +1247,42 @@ export interface components {
             /** Ways */
             ways: components["schemas"]["WayView"][];
         };
-        /** WorkOutRequest */
+        /**
+         * WorkOutRequest
+         * @example {
+         *       "in_hand": "tray",
+         *       "job": {
+         *         "extras": [
+         *           {
+         *             "name": "thank-you card",
+         *             "size": "6 x 4 1/4 x 1/8 in",
+         *             "weight": "1 oz"
+         *           }
+         *         ],
+         *         "format": "fardo-job/1",
+         *         "parts": [
+         *           {
+         *             "gap": "2 in",
+         *             "name": "concertina in its case",
+         *             "shape": {
+         *               "height": 203.2,
+         *               "kind": "box",
+         *               "length": "9 1/2 in",
+         *               "width": "9 1/2 in"
+         *             },
+         *             "weight": "4 lb 6 oz"
+         *           }
+         *         ],
+         *         "ship": {
+         *           "from": "10440",
+         *           "residential": true,
+         *           "to": "73120"
+         *         },
+         *         "title": "Concertina for Ostwick",
+         *         "value": "640.00"
+         *       }
+         *     }
+         */
         WorkOutRequest: {
             /**
              * In Hand
@@ -1245,7 +1457,43 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "extras": [
+                 *         {
+                 *           "name": "thank-you card",
+                 *           "size": "6 x 4 1/4 x 1/8 in",
+                 *           "weight": "1 oz"
+                 *         }
+                 *       ],
+                 *       "format": "fardo-job/1",
+                 *       "parts": [
+                 *         {
+                 *           "gap": "2 in",
+                 *           "name": "concertina in its case",
+                 *           "shape": {
+                 *             "height": 203.2,
+                 *             "kind": "box",
+                 *             "length": "9 1/2 in",
+                 *             "width": "9 1/2 in"
+                 *           },
+                 *           "weight": "4 lb 6 oz"
+                 *         }
+                 *       ],
+                 *       "ship": {
+                 *         "from": "10440",
+                 *         "residential": true,
+                 *         "to": "73120"
+                 *       },
+                 *       "title": "Concertina for Ostwick",
+                 *       "value": "640.00"
+                 *     }
+                 */
+                "application/json": Record<string, never>;
+            };
+        };
         responses: {
             /** @description Successful Response */
             201: {

@@ -10,11 +10,11 @@
 
   const sum = (...amounts: string[]) => amounts.reduce((total, amount) => total + Number(amount), 0);
   const pieces = $derived([
-    { name: 'postage', value: sum(quote.costs.postage, quote.costs.surcharges), look: 'post' },
-    { name: 'cover', value: sum(quote.costs.cover), look: 'cover' },
-    { name: 'box', value: sum(quote.costs.box, quote.costs.tape), look: 'box' },
-    { name: 'fill', value: sum(quote.costs.wrap, quote.costs.fill), look: 'fill' },
-    { name: 'time', value: sum(quote.costs.labour), look: 'hatch' },
+    { name: 'postage', value: sum(quote.costs.postage, quote.costs.surcharges), look: 'goes-post' },
+    { name: 'cover', value: sum(quote.costs.cover), look: 'goes-cover' },
+    { name: 'box', value: sum(quote.costs.box, quote.costs.tape), look: 'goes-box' },
+    { name: 'fill', value: sum(quote.costs.wrap, quote.costs.fill), look: 'goes-fill' },
+    { name: 'time', value: sum(quote.costs.labour), look: 'goes-time' },
   ]);
 </script>
 
@@ -39,19 +39,5 @@
   }
   i {
     height: 100%;
-  }
-  .post {
-    background: var(--ink);
-  }
-  .cover {
-    background: repeating-linear-gradient(90deg, var(--ink) 0 1.5px, transparent 1.5px 4px);
-  }
-  .box {
-    background: var(--board);
-  }
-  .fill {
-    background: var(--board-pale);
-    outline: 1px solid var(--board);
-    outline-offset: -1px;
   }
 </style>

@@ -1,0 +1,106 @@
+"""The layout of a drawing: figures that do not run into each other, whatever the proportions."""
+
+from __future__ import annotations
+
+from itertools import combinations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from fardo.core.cut.drawing import Blank
+from fardo.core.make import make_box
+from fardo.core.quantity import Length
+from fardo.files.drawn import ON_SCREEN, Drawn, Words, draw, exact_text, words_height_for
+from fardo.files.svg import svg
+from tests.made_up import allowances, inches, shop, sizes
+
+measure = st.integers(40_000_000, 900_000_000).map(Length)
+
+
+def blanks(inside: tuple[Length, Length, Length]) -> list[Blank]:
+    made = [
+        make_box("tray", inside, shop().grade("C"), allowances("1/16"), "exact"),
+        make_box("tray", inside, shop().grade("C"), allowances("1/16"), "thumb"),
+        make_box("slotted", inside, shop().grade("C"), allowances("1/16")),
+    ]
+    return [blank for box in made for blank in box.blanks]
+
+
+def area(words: Words, height: float) -> tuple[float, float, float, float]:
+    """The rectangle that words take: figures are about six tenths as wide as high."""
+    half = (len(words.text) * 0.55 * height / 2, height * 0.4)
+    across, up = half if words.angle == 0 else half[::-1]
+    return words.x - across, words.y - up, words.x + across, words.y + up
+
+
+def overlap(one: tuple[float, float, float, float], other: tuple[float, float, float, float]) -> bool:
+    return one[0] < other[2] and other[0] < one[2] and one[1] < other[3] and other[1] < one[3]
+
+
+@given(st.tuples(measure, measure, measure))
+@settings(max_examples=60, deadline=None)
+def test_figures_never_run_into_each_other(inside: tuple[Length, Length, Length]) -> None:
+    for blank in blanks(inside):
+        drawn = draw(blank, "in", words_height_for(blank, "in"))
+        figures = [words for words in drawn.words if words.role == "dimension"]
+        for one, other in combinations(figures, 2):
+            # A panel narrower than a figure is high cannot keep its figure to itself on any drawing.
+            if min(d.length.mm for d in blank.dimensions) > 1.2 * drawn.height:
+                assert not overlap(area(one, drawn.height), area(other, drawn.height)), (one, other)
+
+
+@given(st.tuples(measure, measure, measure))
+@settings(max_examples=60, deadline=None)
+def test_everything_drawn_is_within_the_drawings_bounds(inside: tuple[Length, Length, Length]) -> None:
+    for blank in blanks(inside):
+        drawn = draw(blank, "in", words_height_for(blank, "in"))
+        for words in drawn.words:
+            left, bottom, right, top = area(words, drawn.height)
+            if words.role == "dimension":
+                assert drawn.left <= left
+                assert right <= drawn.right
+                assert drawn.bottom <= bottom
+                assert top <= drawn.top
+        for stroke in drawn.strokes:
+            assert drawn.left <= min(stroke.x1, stroke.x2) <= max(stroke.x1, stroke.x2) <= drawn.right
+            assert drawn.bottom <= min(stroke.y1, stroke.y2) <= max(stroke.y1, stroke.y2) <= drawn.top
+
+
+def seen_words(drawn: Drawn) -> float:
+    """How high the words are on the screen, in pixels, once the drawing is fitted."""
+    scale = min(ON_SCREEN.width / (drawn.right - drawn.left), ON_SCREEN.height / (drawn.top - drawn.bottom))
+    return drawn.height * scale
+
+
+@pytest.mark.parametrize("inside", ["72 x 9 x 4 1/2", "25 x 25 x 5", "14 x 12 x 30", "3 x 2 x 1", "40 x 30 x 20"])
+def test_figures_are_read_alike_on_screen_whatever_is_drawn(inside: str) -> None:
+    for blank in blanks(sizes(inside)):
+        drawn = draw(blank, "in", words_height_for(blank, "in"))
+        assert 10 <= seen_words(drawn) <= 16
+
+
+def test_a_dimension_line_is_as_long_as_what_it_says() -> None:
+    (case,) = make_box("slotted", sizes("18 x 12 x 10"), shop().grade("C"), allowances("1/16")).blanks
+    drawn = draw(case, "in", 10)
+    whole = next(d for d in case.dimensions if d.side == "below")
+    row = [s for s in drawn.strokes if s.kind == "thin" and s.y1 == s.y2 and s.y1 < 0]
+    assert max(s.x2 for s in row) - min(s.x1 for s in row) == pytest.approx(whole.length.mm)
+
+
+@pytest.mark.parametrize(
+    ("length", "in_inches", "in_cm"),
+    [("10 1/2", "10 1/2", "26.67"), ("13 11/64", "13 11/64", "33.46"), ("1/64", "1/64", "0.04"), ("12", "12", "30.48")],
+)
+def test_figures_of_a_cut_sheet_are_fine_enough_to_cut_by(length: str, in_inches: str, in_cm: str) -> None:
+    assert exact_text(inches(length), "in") == in_inches
+    assert exact_text(inches(length), "cm") == in_cm
+
+
+def test_a_metric_drawing_has_metric_figures() -> None:
+    made = make_box("tray", sizes("40 x 30 x 10 cm"), shop().grade("C"), allowances("1 mm"))
+    words = svg(made.blanks[0], "cm")
+    # 400 + 3.97 goes up to 404 mm, 100 + 1.98 to 102 mm: 608 in all.
+    assert ">40.4<" in words
+    assert ">10.2<" in words
+    assert ">60.8<" in words

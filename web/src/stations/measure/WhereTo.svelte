@@ -1,0 +1,89 @@
+<script lang="ts">
+  // Where it goes, what it is worth, and when it leaves.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { shop } from '../../lib/shop.svelte';
+  import Faults from '../../lib/ui/Faults.svelte';
+  import Field from '../../lib/ui/Field.svelte';
+
+  interface Props {
+    desk: JobDesk;
+  }
+  let { desk }: Props = $props();
+
+  const touch = () => desk.touch();
+</script>
+
+<section>
+  <h2>Where it goes</h2>
+  <div class="ship">
+    <Field
+      id="to"
+      label="To postcode"
+      note={false}
+      faults="ship-faults"
+      bind:value={desk.typed.to}
+      oninput={touch}
+      placeholder="73120"
+      problem={desk.problem('ship.to')}
+    />
+    <Field
+      id="from"
+      label="From"
+      note={false}
+      faults="ship-faults"
+      bind:value={desk.typed.from}
+      oninput={touch}
+      placeholder={shop.view?.shop.postcode ?? ''}
+      problem={desk.problem('ship.from')}
+    />
+    <Field
+      id="value"
+      label="Value, {shop.view?.shop.currency ?? ''}"
+      measure
+      note={false}
+      faults="ship-faults"
+      bind:value={desk.typed.value}
+      oninput={touch}
+      placeholder="not declared"
+      problem={desk.problem('value')}
+    />
+    <Field id="day" label="Leaves on" type="date" note={false} bind:value={desk.typed.day} oninput={touch} />
+  </div>
+  <label class="home">
+    <input type="checkbox" id="residential" bind:checked={desk.typed.residential} onchange={touch} />
+    The door is a home's, not a business's
+  </label>
+  <Faults
+    id="ship-faults"
+    faults={[
+      { field: 'to', label: 'To postcode', sentence: desk.problem('ship.to') },
+      { field: 'from', label: 'From', sentence: desk.problem('ship.from') },
+      { field: 'value', label: 'Value', sentence: desk.problem('value') },
+    ]}
+  />
+</section>
+
+<style>
+  .ship {
+    display: grid;
+    grid-template-columns: repeat(4, minmax(0, 1fr));
+    gap: 10px;
+    margin: 4px 0 12px;
+  }
+  .home {
+    display: inline-flex;
+    gap: 8px;
+    align-items: center;
+    cursor: pointer;
+  }
+  .home input {
+    width: 18px;
+    height: 18px;
+    accent-color: var(--twine);
+  }
+  @media (max-width: 620px) {
+    .ship {
+      grid-template-columns: repeat(2, minmax(0, 1fr));
+    }
+  }
+</style>
