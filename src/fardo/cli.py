@@ -77,8 +77,6 @@ def plan(
     if said.journey is None:
         raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
     ways = [way for way in file.ways if way in WAYS]
-    if not ways:
-        raise NoAnswer(f"None of the ways {', '.join(file.ways)} is worked out; {' and '.join(WAYS)} are.")
     plans = search(load, ways, said.journey, services, shop, said.school)
     if as_json:
         _print_json({"plans": [_plan_json(p) for p in plans], "elapsed_s": round(time.monotonic() - started, 4)})

@@ -4,21 +4,12 @@ from __future__ import annotations
 
 import shutil
 from collections.abc import Iterator
-from datetime import date
 from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
 
 from fardo.api.app import create_app
-from fardo.demo import open_demo
-
-
-@pytest.fixture(scope="session")
-def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    path = tmp_path_factory.mktemp("demo") / "demo.db"
-    open_demo(path, date(2026, 3, 2))
-    return path
 
 
 @pytest.fixture

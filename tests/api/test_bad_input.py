@@ -107,6 +107,13 @@ def test_wrap_is_not_left_out_silently(client: TestClient) -> None:
     assert "Measure it wrapped" in answer.json()["detail"]
 
 
+def test_a_job_that_wants_only_ways_not_worked_out_is_refused_in_words(client: TestClient) -> None:
+    answer = client.post("/api/jobs", json=job(ways=["shelf", "mailer"]))
+    assert answer.status_code == 422
+    assert "None of the ways shelf, mailer is worked out" in answer.json()["detail"]
+    assert client.post("/api/jobs", json=job(ways=["shelf", "tray"])).status_code == 201
+
+
 def test_the_cut_sheet_of_a_half_measured_job_says_what_is_missing(client: TestClient) -> None:
     half = client.post("/api/jobs", json=job(parts=[part(weight=None)])).json()
     answer = client.get(f"/api/jobs/{half['id']}/cut-sheet.pdf?way=tray")

@@ -4,13 +4,11 @@ from __future__ import annotations
 
 import shutil
 from collections.abc import Iterator
-from datetime import date
 from pathlib import Path
 
 import pytest
 from selenium import webdriver
 
-from fardo.demo import open_demo
 from fardo.files.shop import starting_shop
 from fardo.store.database import Database
 from fardo.store.settings import Settings
@@ -23,13 +21,6 @@ def browser() -> Iterator[webdriver.Chrome]:
     driver = start_browser()
     yield driver
     driver.quit()
-
-
-@pytest.fixture(scope="session")
-def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    path = tmp_path_factory.mktemp("demo") / "demo.db"
-    open_demo(path, date(2026, 3, 2))
-    return path
 
 
 @pytest.fixture

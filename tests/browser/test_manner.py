@@ -188,10 +188,114 @@ def test_while_the_shop_is_away_typing_goes_on_and_is_saved_after(empty_page: Pa
     empty_server.kill()
     page.fill("title", "typed in the dark")
     page.shows(".state .words", "The shop does not answer")
+    # It comes back, and what was typed is saved with no further stroke.
     empty_server.restart()
-    page.one("#title").send_keys("!")
     page.saved()
-    assert page.api(f"/api/jobs/{key}")["job"]["title"] == "typed in the dark!"
+    assert page.api(f"/api/jobs/{key}")["job"]["title"] == "typed in the dark"
+
+
+def test_typed_over_a_job_that_was_changed_elsewhere_meanwhile_is_not_saved_over_it(page: Page) -> None:
+    key = first_job(page)
+    page.fill("length", "ten or so")
+    page.shows(".state .words", "not saved yet")
+    kept = page.api(f"/api/jobs/{key}")
+    page.open("/", ".bench li")
+    change = {"revision": kept["revision"], "job": {**kept["job"], "title": "changed elsewhere"}}
+    httpx.put(f"{page.url}/api/jobs/{key}", json=change).raise_for_status()
+    page.open(f"/jobs/{key}/measure", "#length")
+    page.shows(".state .words", "Changed in another window")
+    assert page.one("#length").get_attribute("value") == "ten or so"
+    page.button("Take theirs").click()
+    page.until(lambda: page.one("#title").get_attribute("value") == "changed elsewhere")
+    assert page.one("#length").get_attribute("value") == "9 1/2"
+
+
+def test_a_sheet_of_what_cannot_be_saved_is_not_printed_and_says_so(page: Page) -> None:
+    first_job(page)
+    page.fill("value", "a lot")
+    page.shows(".state .words", "not saved yet")
+    page.press(Keys.ESCAPE, "b")
+    page.one(".drawing svg")
+    windows = len(page.driver.window_handles)
+    page.button("Print").click()
+    page.shows(".toast", "this job cannot be saved yet")
+    assert len(page.driver.window_handles) == windows
+
+
+def test_a_metric_shop_types_and_reads_centimetres_and_kilos(page: Page) -> None:
+    view = httpx.get(f"{page.url}/api/shop").json()
+    metric = {**view["shop"], "units": "cm", "fence_step": "1 mm", "gap": "5 cm"}
+    httpx.put(f"{page.url}/api/shop", json={"revision": view["revision"], "shop": metric}).raise_for_status()
+    page.open("/", ".bench li")
+    page.press("n")
+    page.until(lambda: page.focus == "title")
+    page.press("Dulcimer", Keys.TAB)
+    page.until(lambda: page.text("label[for=length]") == "Length, cm")
+    page.fill("length", "40")
+    page.press(Keys.TAB, "30", Keys.TAB, "10", Keys.TAB, "2.5")
+    page.shows(".stated", "50 x 40 x 20 cm")
+    page.fill("length", "15 3/4 in")
+    page.shows("#length-note", "= 40.1 cm")
+    page.fill("to", "73120")
+    page.shows("aside .size", "cm")
+    page.shows("aside dl", "kg")
+    page.press(Keys.ESCAPE, "b")
+    page.shows(".cut thead", "Fence, cm")
+
+
+def test_a_whole_job_without_the_mouse(page: Page) -> None:
+    page.open("/", ".bench li")
+    page.press("/")
+    page.until(lambda: page.focus == "bench-line")
+    page.press("Raddle and reeds", Keys.ENTER)
+    page.until(lambda: page.focus == "name")
+    page.press("raddle, wrapped")
+    for typed in ("24", "4 1/2", "2", "1 lb 12 oz", "1"):
+        page.press(Keys.TAB, typed)
+    page.press(Keys.ENTER)
+    page.until(lambda: page.focus == "extra-0-name")
+    page.press("card", Keys.ENTER, "6 x 4 x 1/8", Keys.ENTER, "1 oz")
+    page.until(lambda: page.focus == "extra-0-weight")
+    page.press(Keys.TAB, Keys.TAB, Keys.TAB)
+    page.until(lambda: page.focus == "to")
+    page.press("73120")
+    page.shows("aside .total", "All in")
+    page.press(Keys.ESCAPE, "b")
+    page.one(".way")
+    choose = page.button("Choose this box")
+    page.one("input[name=way]:checked").send_keys("")
+    for _ in range(12):
+        if page.driver.switch_to.active_element == choose:
+            break
+        page.press(Keys.TAB)
+    page.press(Keys.ENTER)
+    page.button("Chosen")
+    page.press("p")
+    page.one("article button").send_keys(Keys.ENTER)
+    page.until(lambda: page.all("article.chosen"))
+    page.saved()
+    page.press(Keys.ESCAPE, "h")
+    page.shows(".bench li", "Print the cut sheet, cut and send")
+
+
+def test_older_jobs_are_fetched_when_asked_for(page: Page) -> None:
+    for n in range(50):
+        httpx.post(f"{page.url}/api/jobs", json=job(title=f"job {n}")).raise_for_status()
+    page.open("/", ".bench li")
+    assert len(page.all(".bench li")) == 50
+    page.button("Older jobs").click()
+    page.until(lambda: len(page.all(".bench li")) == 57)
+
+
+def test_a_crowded_job_still_has_room(page: Page) -> None:
+    extras = [
+        {"name": f"bobbin {n}, in a sleeve of its own", "size": "5 x 2 x 2 in", "weight": "3 oz"} for n in range(14)
+    ]
+    key = httpx.post(f"{page.url}/api/jobs", json=job(title="w" * 200, extras=extras)).json()["id"]
+    page.open(f"/jobs/{key}/measure", ".stated")
+    assert len(page.all(".inside svg g")) == 15
+    assert page.driver.execute_script("return document.documentElement.scrollWidth") <= 1280
+    assert page.axe() == []
 
 
 def test_a_job_file_is_opened_and_a_broken_one_refused_in_words(page: Page, tmp_path: Path) -> None:

@@ -339,6 +339,8 @@ def _beyond(job: JobFile) -> str | None:
             )
         if part.protect:
             return f"{name} has wrap listed; wrap is not worked out. Measure it wrapped and leave the wrap out."
+    if not any(way in WAYS for way in job.ways):
+        return f"None of the ways {', '.join(job.ways) or 'to box it'} is worked out; {' and '.join(WAYS)} are."
     return None
 
 

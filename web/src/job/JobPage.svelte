@@ -65,6 +65,7 @@
         bind:value={desk.typed.title}
         oninput={() => desk?.touch()}
         placeholder="Name this job"
+        maxlength="200"
         autocomplete="off"
       />
       <SavedState {desk} />

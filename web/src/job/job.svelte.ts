@@ -13,9 +13,11 @@ import {
   type WorkOut,
 } from '../lib/api/client';
 import { shop } from '../lib/shop.svelte';
+import { notes } from './notes';
 import { toJob, toTyped, type Typed } from './typed';
 
 const SAVE_AFTER_MS = 450;
+const TRY_AGAIN_MS = 2500; // while the shop does not answer
 
 export type Saved = 'saved' | 'saving' | 'typing' | 'refused' | 'away' | 'conflict';
 
@@ -43,11 +45,19 @@ export class JobDesk {
     this.id = view.id;
     this.#base = view.job;
     this.#revision = view.revision;
-    const noted = this.#noted();
-    this.restored = noted !== null;
-    this.typed = noted ?? toTyped(view.job, shop.units);
-    if (noted) this.touch();
-    else void this.workOut();
+    const note = notes.find(view.id);
+    this.typed = note?.typed ?? toTyped(view.job, shop.units);
+    this.restored = note !== null;
+    if (note === null) {
+      void this.workOut();
+    } else if (note.revision === view.revision) {
+      this.touch();
+    } else {
+      // Typed over a revision that is not the newest any more: the person says which is kept.
+      this.newestRevision = view.revision;
+      this.saved = 'conflict';
+      void this.workOut();
+    }
   }
 
   static async open(id: string): Promise<JobDesk> {
@@ -81,7 +91,7 @@ export class JobDesk {
   touch(): void {
     this.#strokes += 1;
     if (this.saved !== 'conflict') this.saved = 'typing';
-    this.#note();
+    notes.keep(this.id, { revision: this.#revision, typed: $state.snapshot(this.typed) });
     void this.workOut();
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.save(), SAVE_AFTER_MS);
@@ -96,7 +106,6 @@ export class JobDesk {
       const work = await calls.workOut(body, asked.signal);
       this.work = work;
       if (work.docket.outside || this.figures === null) this.figures = work;
-      if (this.saved === 'away') this.saved = 'typing';
     } catch (fault) {
       if (asked.signal.aborted) return;
       this.#failed(fault);
@@ -146,7 +155,7 @@ export class JobDesk {
     this.saved = 'saved';
     this.trouble = '';
     this.restored = false;
-    localStorage.removeItem(this.#noteName);
+    notes.drop(this.id);
   }
 
   /** Saves now if there is anything to save: when a room is left or a sheet is printed. */
@@ -189,13 +198,13 @@ export class JobDesk {
   async keepBoth(): Promise<JobView> {
     const mine = { ...this.job, title: `${this.typed.title || 'Untitled job'} (this window's)` };
     const view = await calls.addJob(mine);
-    localStorage.removeItem(this.#noteName);
+    notes.drop(this.id);
     return view;
   }
 
   /** Drops what this window has; the newer job is shown. */
   async takeTheirs(): Promise<void> {
-    localStorage.removeItem(this.#noteName);
+    notes.drop(this.id);
     const view = await calls.job(this.id);
     this.#keep(view);
     this.typed = toTyped(view.job, shop.units);
@@ -207,6 +216,7 @@ export class JobDesk {
   leave(): void {
     this.#asked?.abort();
     if (this.saved === 'typing') void this.save();
+    else clearTimeout(this.#timer);
   }
 
   #keep(view: JobView): void {
@@ -223,19 +233,7 @@ export class JobDesk {
       this.saved = 'conflict';
     } else {
       this.saved = refusal?.status === 0 ? 'away' : 'refused';
+      if (this.saved === 'away') this.#timer = setTimeout(() => void this.save(), TRY_AGAIN_MS);
     }
-  }
-
-  get #noteName(): string {
-    return `fardo.typed.${this.id}`;
-  }
-
-  #note(): void {
-    localStorage.setItem(this.#noteName, JSON.stringify(this.typed));
-  }
-
-  #noted(): Typed | null {
-    const note = localStorage.getItem(this.#noteName);
-    return note === null ? null : (JSON.parse(note) as Typed);
   }
 }

@@ -53,6 +53,7 @@
     class="field"
     class:large
     class:figure={measure}
+    maxlength={measure ? 80 : 120}
     autocomplete="off"
     autocapitalize="off"
     spellcheck={measure ? false : undefined}

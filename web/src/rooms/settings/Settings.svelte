@@ -33,7 +33,13 @@
     } catch (fault) {
       saved = '';
       trouble = sentence(fault);
-      field = fault instanceof Refusal ? fault.field : '';
+      const refusal = fault instanceof Refusal ? fault : null;
+      field = refusal?.field.replace(/^shop\./, '') ?? '';
+      if (refusal?.newestRevision) {
+        revision = refusal.newestRevision;
+        trouble =
+          'The settings were changed in another window since you opened them. Save again to put yours in their place.';
+      }
     }
   }
 
@@ -82,6 +88,8 @@
           >
           <Field
             id="shop-labour"
+            problem={wrong('labour_per_hour')}
+            faults="shop-faults"
             label="An hour of yours, {d.currency}"
             measure
             note={false}
@@ -95,6 +103,8 @@
         <div class="grid">
           <Field
             id="shop-gap"
+            problem={wrong('gap')}
+            faults="shop-faults"
             label="Gap on every side"
             measure
             note={false}
@@ -103,6 +113,8 @@
           />
           <Field
             id="shop-slip"
+            problem={wrong('slip')}
+            faults="shop-faults"
             label="Lid looser than tray by"
             measure
             note={false}
@@ -111,6 +123,8 @@
           />
           <Field
             id="shop-thumb"
+            problem={wrong('thumb')}
+            faults="shop-faults"
             label="Rule-of-thumb allowance"
             measure
             note={false}
@@ -119,6 +133,8 @@
           />
           <Field
             id="shop-tab"
+            problem={wrong('tab')}
+            faults="shop-faults"
             label="Glue tab"
             measure
             note={false}
@@ -155,6 +171,8 @@
                 <td
                   ><Field
                     id="board-{n}-caliper"
+                    problem={wrong(`boards[${n}].caliper`)}
+                    faults="shop-faults"
                     label="Caliper of {board.code}"
                     hideLabel
                     measure
@@ -166,6 +184,8 @@
                 <td
                   ><Field
                     id="board-{n}-weight"
+                    problem={wrong(`boards[${n}].weight_per_m2`)}
+                    faults="shop-faults"
                     label="Weight of {board.code}"
                     hideLabel
                     measure
@@ -177,6 +197,8 @@
                 <td
                   ><Field
                     id="board-{n}-price"
+                    problem={wrong(`boards[${n}].price_per_m2`)}
+                    faults="shop-faults"
                     label="Price of {board.code}"
                     hideLabel
                     measure
@@ -192,7 +214,7 @@
       </div>
       <div class="end">
         <button class="btn btn-main" type="submit">Save the settings</button>
-        <p role="status" class:trouble={trouble !== ''}>{trouble || saved}</p>
+        <p id="shop-faults" role="status" class:trouble={trouble !== ''}>{trouble || saved}</p>
       </div>
     </form>
     <p class="carriers">Carriers: {shop.view?.carriers.join(', ') || 'none yet'}.</p>

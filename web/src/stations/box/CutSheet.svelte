@@ -4,6 +4,7 @@
   import type { JobDesk } from '../../job/job.svelte';
   import type { WayView } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
+  import { toast } from '../../lib/toast.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import Why from '../../lib/ui/Why.svelte';
   import Schools from './Schools.svelte';
@@ -25,6 +26,7 @@
     event.preventDefault();
     const link = event.currentTarget as HTMLAnchorElement;
     if (await desk.settle()) link.click();
+    else toast.show('A sheet is made from what is saved, and this job cannot be saved yet: see Measure.');
   }
 
   function board(event: Event): void {

@@ -1,0 +1,29 @@
+// What is typed and not saved yet, noted in this browser. A browser that keeps nothing only loses this safety net.
+import type { Typed } from './typed';
+
+/** What was typed, and the revision it was typed over. */
+export interface Note {
+  revision: number;
+  typed: Typed;
+}
+
+const name = (job: string) => `fardo.typed.${job}`;
+
+function trying<T>(deed: () => T, otherwise: T): T {
+  try {
+    return deed();
+  } catch {
+    return otherwise;
+  }
+}
+
+export const notes = {
+  keep: (job: string, note: Note) =>
+    trying(() => localStorage.setItem(name(job), JSON.stringify(note)), undefined),
+  drop: (job: string) => trying(() => localStorage.removeItem(name(job)), undefined),
+  find: (job: string): Note | null =>
+    trying(() => {
+      const found: unknown = JSON.parse(localStorage.getItem(name(job)) ?? 'null');
+      return found && typeof found === 'object' && 'typed' in found ? (found as Note) : null;
+    }, null),
+};
