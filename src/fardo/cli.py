@@ -329,7 +329,7 @@ def _refused_json(refused: Refused) -> dict[str, str]:
 
 def _plan_json(p: Plan) -> dict[str, Any]:
     boxed, quote, costs = p.boxed, p.quote, p.costs
-    gap = boxed.load.part.gap.mm
+    at, turn = boxed.part_placement
     return {
         "label": p.label, "total": str(costs.total), "currency": quote.amount.currency,
         "costs": {name: str(getattr(costs, name)) for name in costs.__dataclass_fields__},
@@ -342,8 +342,7 @@ def _plan_json(p: Plan) -> dict[str, Any]:
             "billed_weight_g": quote.billing.billed.grams,
             "air_percent": round(float(boxed.air * 100), 1),
             "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
-            "placements": [{"part": boxed.load.part.name, "number": 1, "at_mm": [gap, gap, gap],
-                            "turn": [[1, 0, 0], [0, 1, 0], [0, 0, 1]]}],
+            "placements": [{"part": boxed.load.part.name, "number": 1, "at_mm": [c.mm for c in at], "turn": turn}],
             "extras": [{"name": e.name, "at_mm": [c.mm for c in e.at], "size_mm": [c.mm for c in e.sizes]}
                        for e in boxed.arrangement.extras],
         }],

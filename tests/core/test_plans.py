@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import product
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from fardo.core.plan.boxed import box_up
+from fardo.core.goods.part import Extra, Part
+from fardo.core.plan.boxed import Load, box_up
 from fardo.core.plan.cautions import lifting
 from fardo.core.plan.progress import BoxChoice, PriceChoice, tie_knots
 from fardo.core.plan.search import Journey, price, search
-from fardo.core.quantity import POUND, Mass, Money, read_mass, volume_nm3
+from fardo.core.quantity import INCH, POUND, Mass, Money, read_mass, volume_nm3
 from fardo.core.refusal import NoAnswer
 from tests.made_up import load, services, shop, sizes
 
@@ -53,6 +57,40 @@ def test_the_weight_is_goods_extras_board_fill_and_tape() -> None:
     assert weights.total == Mass(
         sum(m.ng for m in (weights.goods, weights.extras, weights.board, weights.fill, weights.tape))
     )
+
+
+side = st.integers(1, 30).map(lambda n: INCH * n)
+things = st.lists(st.tuples(side, side, side), max_size=3)
+
+
+@given(
+    st.tuples(side, side, side), st.integers(0, 3).map(lambda n: INCH * n), things, st.sampled_from(["tray", "slotted"])
+)
+@settings(max_examples=60, deadline=None)
+def test_every_thing_lies_in_the_box_with_the_gap_kept(part_sizes, gap, extras, way) -> None:
+    """Also where the box is longer the other way and everything in it is turned."""
+    packed = Load(
+        Part("thing", part_sizes, POUND, gap), tuple(Extra(str(n), size, POUND) for n, size in enumerate(extras))
+    )
+    boxed = box_up(packed, way, shop().grade("C"), shop())
+    inside = [length.nm for length in boxed.made.inside]
+    at, turn = boxed.part_placement
+    corners = [
+        [
+            sum(turn[axis][k] * (part_sizes[k].nm if corner[k] else 0) for k in range(3)) + at[axis].nm
+            for axis in range(3)
+        ]
+        for corner in product((0, 1), repeat=3)
+    ]
+    low, high = [min(c) for c in zip(*corners, strict=True)], [max(c) for c in zip(*corners, strict=True)]
+    for axis in range(3):
+        assert low[axis] >= gap.nm
+        assert high[axis] + gap.nm <= inside[axis]
+    for extra in boxed.arrangement.extras:
+        spots = [(a.nm, a.nm + s.nm) for a, s in zip(extra.at, extra.sizes, strict=True)]
+        assert all(start >= 0 and end <= inside[axis] for axis, (start, end) in enumerate(spots))
+        # No extra is nearer to the thing than its gap.
+        assert any(end <= low[axis] - gap.nm or start >= high[axis] + gap.nm for axis, (start, end) in enumerate(spots))
 
 
 def test_air_is_the_share_of_the_inside_that_is_no_goods() -> None:

@@ -29,10 +29,21 @@ class Placed:
 
 @dataclass(frozen=True, slots=True)
 class Arrangement:
-    """The inside size that holds everything, with the padded thing's lowest corner at 0,0,0."""
+    """The inside size that holds everything, with the padded thing's lowest corner at 0,0,0; or all of it turned a
+    quarter about its height, for a box that is longer the other way."""
 
     inside: Sizes
     extras: tuple[Placed, ...]
+    quarter_turned: bool = False
+
+    def quarter_turn(self) -> Arrangement:
+        """Length and width change places: what was at x, y is now at y, length - x."""
+        length, width, height = self.inside
+        extras = tuple(
+            Placed(e.name, (e.at[1], length - e.at[0] - e.sizes[0], e.at[2]), (e.sizes[1], e.sizes[0], e.sizes[2]))
+            for e in self.extras
+        )
+        return Arrangement((width, length, height), extras, quarter_turned=True)
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,7 +9,7 @@ from fardo.core.arrange.beside import Arrangement, put_beside
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.nest import count_on_sheet
-from fardo.core.goods.part import Extra, Part
+from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.make import Made, School, make_box
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.fill import fill_void
@@ -18,6 +18,8 @@ from fardo.core.quantity import Mass, Money, show_length, volume_nm3
 from fardo.core.why import Why
 
 _NM2_PER_M2 = 10**18
+
+Turn = tuple[tuple[int, int, int], tuple[int, int, int], tuple[int, int, int]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,6 +79,14 @@ class Boxed:
     minutes: Fraction
     too_large: str | None
 
+    @property
+    def part_placement(self) -> tuple[Sizes, Turn]:
+        """Where the bare part lies: a point p of it, from its lowest corner, is at turn x p + at in the inside."""
+        gap = self.load.part.gap
+        if not self.arrangement.quarter_turned:
+            return (gap, gap, gap), ((1, 0, 0), (0, 1, 0), (0, 0, 1))
+        return (gap, self.arrangement.inside[1] - gap, gap), ((0, 1, 0), (-1, 0, 0), (0, 0, 1))
+
 
 def inside_needed(load: Load) -> tuple[Arrangement, Why]:
     """The inside size that holds the part with its gap and every extra, and why it is so."""
@@ -93,6 +103,8 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
     """The load in a box of that way. Raises BadInput where the inside size is out of range."""
     arrangement, _ = inside_needed(load)
     made = make_box(way, arrangement.inside, grade, shop.allowances, school)
+    if made.needed != arrangement.inside:
+        arrangement = arrangement.quarter_turn()
     void = volume_nm3(*made.inside) - load.volume_nm3
     fill_weight, fill_cost = fill_void(max(void, 0), shop.fill)
     weights = Weights(

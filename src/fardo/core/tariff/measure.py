@@ -122,5 +122,5 @@ def _sum(parcel: Parcel, rule: Dimensional | None) -> str:
 
 
 def _number(value: Fraction) -> str:
-    """Whole, or with two decimals that are never below the truth by more than they show."""
+    """Whole, or to two decimals: for reading only."""
     return str(value) if value.denominator == 1 else f"{float(value):.2f}"
