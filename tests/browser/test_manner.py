@@ -181,6 +181,21 @@ def test_changed_in_another_window_either_or_both_are_kept(page: Page, choice: s
     assert sorted(title for title in titles if "mine" in title or title in ("both", "theirs")) == kept
 
 
+def test_a_choice_made_while_the_shop_was_away_is_kept_over_a_reload(empty_page: Page, empty_server: Served) -> None:
+    page = empty_page
+    httpx.post(f"{page.url}/api/jobs", json=job()).raise_for_status()
+    key = first_job(page, "box", ".drawing svg")
+    choose = page.button("Choose this box")
+    empty_server.kill()
+    choose.click()
+    page.shows(".state .words", "The shop does not answer")
+    empty_server.restart()
+    page.driver.refresh()
+    page.button("Chosen")
+    page.saved()
+    assert page.api(f"/api/jobs/{key}")["job"]["chosen"]["box"]["way"] == "slotted"
+
+
 def test_while_the_shop_is_away_typing_goes_on_and_is_saved_after(empty_page: Page, empty_server: Served) -> None:
     page = empty_page
     httpx.post(f"{page.url}/api/jobs", json=job()).raise_for_status()
@@ -207,6 +222,7 @@ def test_typed_over_a_job_that_was_changed_elsewhere_meanwhile_is_not_saved_over
     assert page.one("#length").get_attribute("value") == "ten or so"
     page.button("Take theirs").click()
     page.until(lambda: page.one("#title").get_attribute("value") == "changed elsewhere")
+    page.saved()
     assert page.one("#length").get_attribute("value") == "9 1/2"
 
 

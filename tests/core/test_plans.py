@@ -129,7 +129,17 @@ PRICE = PriceChoice("Mossgate", "Cart", "account", Money(2100, "USD"), POUND * 1
 @pytest.mark.parametrize(
     ("missing", "boxed", "box", "asked", "price_chosen", "states", "next_move"),
     [
-        (["width"], None, None, None, None, "open open open", "Missing: width"),
+        (["width"], None, None, None, None, "open open open", "Measure width"),
+        (
+            ["width", "height", "weight", "size of card"],
+            None,
+            None,
+            None,
+            None,
+            "open open open",
+            "Measure width, height, weight and 1 more",
+        ),
+        (["postcode it goes to"], None, None, None, None, "open open open", "Say where it goes"),
         ([], BOX, None, None, None, "tied open open", "Choose the box"),
         ([], BOX, BOX, None, None, "tied tied open", "Choose the service"),
         ([], BOX, BOX, PRICE, PRICE, "tied tied tied", "Print the cut sheet, cut and send"),

@@ -70,7 +70,7 @@ class Picture:
     def knots(self) -> tuple[tuple[Knot, ...], str]:
         said, plan = self.said, self.asked
         missing = list(said.missing)
-        missing += [f"{problem.field.rpartition('.')[2]} cannot be read" for problem in said.problems]
+        missing += [f"{problem.field.rpartition('.')[2]} again" for problem in said.problems]
         boxed = asked = None
         if self.current is not None:
             boxed = _choice(self.current.boxed.made)

@@ -35,9 +35,7 @@
   void open();
   onDestroy(() => desk?.leave());
 
-  const hidden = () => {
-    if (document.visibilityState === 'hidden') desk?.leave();
-  };
+  const hidden = () => (document.visibilityState === 'hidden' ? desk?.leave() : desk?.back());
   $effect(() => {
     document.addEventListener('visibilitychange', hidden);
     return () => document.removeEventListener('visibilitychange', hidden);

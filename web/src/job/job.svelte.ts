@@ -48,6 +48,7 @@ export class JobDesk {
     const note = notes.find(view.id);
     this.typed = note?.typed ?? toTyped(view.job, shop.units);
     this.restored = note !== null;
+    if (note) this.#base = { ...view.job, chosen: note.chosen };
     if (note === null) {
       void this.workOut();
     } else if (note.revision === view.revision) {
@@ -91,7 +92,8 @@ export class JobDesk {
   touch(): void {
     this.#strokes += 1;
     if (this.saved !== 'conflict') this.saved = 'typing';
-    notes.keep(this.id, { revision: this.#revision, typed: $state.snapshot(this.typed) });
+    const typed = $state.snapshot(this.typed);
+    notes.keep(this.id, { revision: this.#revision, typed, chosen: this.#base.chosen });
     void this.workOut();
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.save(), SAVE_AFTER_MS);
@@ -206,7 +208,8 @@ export class JobDesk {
   async takeTheirs(): Promise<void> {
     notes.drop(this.id);
     const view = await calls.job(this.id);
-    this.#keep(view);
+    this.#revision = view.revision;
+    this.#base = view.job;
     this.typed = toTyped(view.job, shop.units);
     this.newestRevision = null;
     this.saved = 'saved';
@@ -217,6 +220,11 @@ export class JobDesk {
     this.#asked?.abort();
     if (this.saved === 'typing') void this.save();
     else clearTimeout(this.#timer);
+  }
+
+  /** The page is looked at again: whatever waits is saved. */
+  back(): void {
+    if (this.saved === 'typing' || this.saved === 'away') void this.save();
   }
 
   #keep(view: JobView): void {

@@ -1,10 +1,12 @@
 // What is typed and not saved yet, noted in this browser. A browser that keeps nothing only loses this safety net.
+import type { JobFile } from '../lib/api/client';
 import type { Typed } from './typed';
 
-/** What was typed, and the revision it was typed over. */
+/** What was typed and chosen, and the revision it was typed over. */
 export interface Note {
   revision: number;
   typed: Typed;
+  chosen: JobFile['chosen'];
 }
 
 const name = (job: string) => `fardo.typed.${job}`;

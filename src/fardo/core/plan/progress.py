@@ -83,12 +83,15 @@ def tie_knots(
         priced = Knot("price", "loose", f"was {price.amount}, is {asked.amount}")
     else:
         priced = Knot("price", "tied", f"{price.carrier} {price.service}, {price.amount}")
-    return (measure, tied, priced), _next_move(measure, tied, priced)
+    return (measure, tied, priced), _next_move(missing, tied, priced)
 
 
-def _next_move(measure: Knot, box: Knot, price: Knot) -> str:
-    if measure.state == "open":
-        return measure.says[0].upper() + measure.says[1:]
+def _next_move(missing: list[str], box: Knot, price: Knot) -> str:
+    if measures := [name for name in missing if not name.startswith("postcode")]:
+        more = f" and {len(measures) - 3} more" if len(measures) > 3 else ""
+        return f"Measure {', '.join(measures[:3])}{more}"
+    if missing:
+        return "Say where it goes"
     if box.state != "tied":
         return "Choose the box" if box.state == "open" else "Look at the box again"
     if price.state != "tied":
