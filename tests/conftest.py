@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+import os
 from datetime import date
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 
 from fardo.demo import open_demo
+
+# Where a change is judged, the same change gives the same verdict; at the bench new cases are tried every time.
+settings.register_profile("judged", derandomize=True, deadline=None)
+settings.register_profile("bench", deadline=None)
+settings.load_profile("judged" if os.environ.get("CI") else "bench")
 
 
 @pytest.fixture(scope="session")

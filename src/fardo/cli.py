@@ -42,10 +42,10 @@ DbFile = Annotated[Path | None, typer.Option("--db", help="A shop's database.", 
 TariffFolder = Annotated[Path | None, typer.Option("--tariffs", help="A folder with *.tariff.json files.")]
 
 
-def main() -> None:
-    """Runs the command, turning refusals into one sentence and an exit code."""
+def main(arguments: list[str] | None = None) -> None:
+    """Runs the command (on the process's own arguments unless given), turning refusals into a sentence and a code."""
     try:
-        app()
+        app(arguments)
     except BadInput as error:
         print(f"fardo: {error.sentence}", file=sys.stderr)
         sys.exit(2)

@@ -2,22 +2,35 @@
 
 from __future__ import annotations
 
+import io
 import json
 import subprocess
 import sys
+from contextlib import redirect_stderr, redirect_stdout
+from dataclasses import dataclass
 from pathlib import Path
 
 import pytest
 
+from fardo.cli import main
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
 from tests.made_up import SHARED, box, job, part
 
 
-def fardo(*args: str, code: int = 0) -> subprocess.CompletedProcess[str]:
-    done = subprocess.run([sys.executable, "-m", "fardo.cli", *args], capture_output=True, text=True)
-    assert done.returncode == code, done.stderr + done.stdout
-    return done
+@dataclass
+class Done:
+    stdout: str
+    stderr: str
+
+
+def fardo(*args: str, code: int = 0) -> Done:
+    """The command, run in this process as the installed one runs it."""
+    out, err = io.StringIO(), io.StringIO()
+    with redirect_stdout(out), redirect_stderr(err), pytest.raises(SystemExit) as ended:
+        main(list(args))
+    assert (ended.value.code or 0) == code, out.getvalue() + err.getvalue()
+    return Done(out.getvalue(), err.getvalue())
 
 
 def answer(*args: str) -> dict:
@@ -128,6 +141,16 @@ def test_a_job_that_cannot_be_planned_says_why(tmp_path: Path, content: str, cod
     path = tmp_path / "bad.job.json"
     path.write_text(content)
     assert says in fardo("plan", str(path), code=code).stderr
+
+
+def test_the_installed_command_answers_with_the_same_codes() -> None:
+    command = Path(sys.executable).with_name("fardo")
+    good = subprocess.run([command, "blank", "--way", "tray", "--inside", "10x8x2in", "--json"], capture_output=True)
+    assert good.returncode == 0
+    assert json.loads(good.stdout)["blanks"]
+    bad = subprocess.run([command, "blank", "--way", "tray", "--inside", "10x8in"], capture_output=True, text=True)
+    assert bad.returncode == 2
+    assert bad.stderr.startswith("fardo: inside: read '10x8in', 2 sizes where three are wanted. Allowed: ")
 
 
 def test_the_shared_examples_are_read_and_answered_in_words() -> None:

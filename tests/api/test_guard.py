@@ -54,7 +54,7 @@ def test_the_page_answers_for_each_of_its_rooms(client: TestClient) -> None:
 
 
 @given(st.data())
-@settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck), print_blob=False)
+@settings(max_examples=80, suppress_health_check=list(HealthCheck), print_blob=False)
 def test_any_request_within_the_description_is_answered(shop_file: Path, data: st.DataObject) -> None:
     """Requests made up from the OpenAPI document, on any of its operations."""
     app = _app_on(shop_file)
@@ -75,7 +75,7 @@ def _app_on(path: Path) -> FastAPI:
 @given(
     st.binary(max_size=400), st.sampled_from(["/api/jobs", "/api/jobs/file", "/api/work-out", "/api/line", "/api/shop"])
 )
-@settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=150, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_any_bytes_at_all_are_answered(client: TestClient, body: bytes, url: str) -> None:
     answer = client.request("PUT" if url == "/api/shop" else "POST", url, content=body)
     assert answer.status_code == 422

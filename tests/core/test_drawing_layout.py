@@ -39,7 +39,7 @@ def overlap(one: tuple[float, float, float, float], other: tuple[float, float, f
 
 
 @given(st.tuples(measure, measure, measure))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_figures_never_run_into_each_other(inside: tuple[Length, Length, Length]) -> None:
     for blank in blanks(inside):
         drawn = draw(blank, "in", words_height_for(blank, "in"))
@@ -51,7 +51,7 @@ def test_figures_never_run_into_each_other(inside: tuple[Length, Length, Length]
 
 
 @given(st.tuples(measure, measure, measure))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_everything_drawn_is_within_the_drawings_bounds(inside: tuple[Length, Length, Length]) -> None:
     for blank in blanks(inside):
         drawn = draw(blank, "in", words_height_for(blank, "in"))

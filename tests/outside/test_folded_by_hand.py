@@ -41,7 +41,7 @@ def case(inside: tuple[Length, Length, Length]) -> tuple[Made, list[Polygon]]:
 
 
 @given(insides)
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 def test_a_case_falls_into_four_walls_eight_flaps_and_a_tab(inside: tuple[Length, Length, Length]) -> None:
     made, found = case(inside)
     assert len(found) == 13
@@ -54,11 +54,11 @@ def test_a_case_falls_into_four_walls_eight_flaps_and_a_tab(inside: tuple[Length
     found_sides = [side(panel) for panel in found if side(panel)[0] > allowances().tab.mm + 1]
     assert sorted(w for w, _ in found_sides) == pytest.approx(sorted(widths * 3), abs=1e-3)
     assert sorted(h for _, h in found_sides) == pytest.approx(sorted([body] * 4 + [flap] * 8), abs=1e-3)
-    assert sum(w * h for w, h in found_sides) == pytest.approx(sum(widths) * (body + 2 * flap), rel=1e-6)
+    assert sum(w * h for w, h in found_sides) == pytest.approx(sum(widths) * (body + 2 * flap), rel=1e-5)
 
 
 @given(insides)
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 def test_wall_by_wall_the_case_closes_around_its_inside(inside: tuple[Length, Length, Length]) -> None:
     """Once around, the middle of the board is twice inside length and width and four calipers, less the half that the
     last wall leaves for the seam."""
@@ -70,7 +70,7 @@ def test_wall_by_wall_the_case_closes_around_its_inside(inside: tuple[Length, Le
 
 
 @given(insides, st.sampled_from(["exact", "thumb"]))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 def test_lid_and_tray_fall_into_a_base_and_four_walls_each(inside: tuple[Length, Length, Length], school: str) -> None:
     made = make_box("tray", inside, shop().grade("C"), allowances(), school)
     for blank in made.blanks:
@@ -86,7 +86,7 @@ def test_lid_and_tray_fall_into_a_base_and_four_walls_each(inside: tuple[Length,
 
 
 @given(insides)
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 def test_the_exact_lid_goes_over_the_tray_with_its_slip_and_no_more(inside: tuple[Length, Length, Length]) -> None:
     """Board outside the score's middle line is half a caliper, inside too: lid inside - tray outside is the slip."""
     made = make_box("tray", inside, shop().grade("C"), allowances(), "exact")
