@@ -38,7 +38,7 @@ class PricedWay:
 
 @dataclass(frozen=True, slots=True)
 class Picture:
-    """What was understood of a job and worked out from it."""
+    """What was understood of a job and worked out from it; the ways cheapest in all first, those with no sum last."""
 
     job: JobFile
     said: Understood
@@ -53,9 +53,6 @@ class Picture:
         for way in self.ways:
             if way.boxed.made.way == wanted:
                 return way
-        priced = [(way.cheapest.minor, n) for n, way in enumerate(self.ways) if way.cheapest is not None]
-        if priced:
-            return self.ways[min(priced)[1]]
         return self.ways[0] if self.ways else None
 
     @property
@@ -85,6 +82,7 @@ def draw_up(job: JobFile, today: Today, in_hand: str | None = None) -> Picture:
     ways: list[PricedWay] = []
     if said.load is not None:
         ways = [way for name in WAYS if name in job.ways and (way := _work_out(name, said.load, said, job, today))]
+        ways.sort(key=lambda way: (way.cheapest is None, way.cheapest.minor if way.cheapest else 0))
     return Picture(job, said, today, ways, in_hand)
 
 

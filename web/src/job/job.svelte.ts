@@ -121,10 +121,9 @@ export class JobDesk {
     void this.workOut();
   }
 
-  /** The ways to box it, by what they cost in all; those that cost nothing yet come last. */
+  /** The ways to box it, cheapest in all first. */
   get ways(): WayView[] {
-    const cost = (way: WayView) => (way.total === null ? Infinity : Number(way.total));
-    return [...(this.work?.ways ?? [])].sort((a, b) => cost(a) - cost(b));
+    return this.work?.ways ?? [];
   }
 
   /** The way in hand: what is looked at, or was chosen, or costs least. */
