@@ -9,13 +9,15 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from pydantic import ValidationError
 
 from fardo.core.quantity import Money, read_length, read_mass
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Refused, quote
-from fardo.files.shop import ShopFile, read_shop, starting_shop
+from fardo.files.shop import ShopFile, starting_shop
 from fardo.files.tariff import read_tariff, read_tariffs
+from fardo.files.typed import complaints
 from tests.made_up import sizes
 
 METRIC: dict[str, Any] = {
@@ -133,6 +135,14 @@ def test_a_folder_says_which_file_is_wrong(tmp_path: Path) -> None:
     (tmp_path / "b.tariff.json").write_text("{}")
     with pytest.raises(BadInput, match=r"b\.tariff\.json\.carrier"):
         read_tariffs(tmp_path)
+
+
+def read_shop(content: dict[str, Any]) -> ShopFile:
+    """A shop as it comes over the wire, its first fault worded as the API words it."""
+    try:
+        return ShopFile.model_validate(content)
+    except ValidationError as error:
+        raise next(complaints(error)) from error
 
 
 def settings(**changes: Any) -> dict[str, Any]:

@@ -113,6 +113,7 @@ def test_the_cut_sheet_prints_every_dimension_and_fence_setting() -> None:
     for figure in ("18 3/16", "12 3/16", "10 5/16", "6 1/8", "1 1/2"):
         assert figure in text
     assert "cut away from yourself" in text
+    assert "flutes across the blank" in text  # upright in the case
     assert re.search(r"scale 1:\d+", text)
 
 

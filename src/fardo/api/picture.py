@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from fardo.api import views
 from fardo.api.desk import Today
+from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.plan.boxed import Boxed, Load, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
@@ -180,10 +181,7 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         sheets=[_sheet(on, units) for on in boxed.sheets],
         notes=list(made.notes),
         blank_why=views.view_why(made.whys["blank"], units),
-        blanks=[
-            views.BlankView(name=blank.name, size=_cross(blank.size, units), svg=svg(blank, units) if drawn else None)
-            for blank in made.blanks
-        ],
+        blanks=[_view_blank(blank, units, drawn) for blank in made.blanks],
         fence=[
             views.FenceView(fence=exact_text(s.fence, units), blade=s.blade, do=s.do, cuts=s.cuts) for s in made.fence
         ],
@@ -197,13 +195,22 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
     )  # fmt: skip
 
 
+def _view_blank(blank: Blank, units: Units, drawn: bool = False) -> views.BlankView:
+    return views.BlankView(
+        name=blank.name,
+        size=_cross(blank.size, units),
+        flutes=blank.flutes,
+        svg=svg(blank, units) if drawn else None,
+    )
+
+
 def _other_school(boxed: Boxed, picture: Picture) -> views.OtherSchool:
     made, units = boxed.made, picture.today.shop.units
     other: School = "thumb" if made.school == "exact" else "exact"
     compared = make_box(made.way, boxed.arrangement.inside, made.grade, picture.today.shop.allowances, other)
     return views.OtherSchool(
         school=other,
-        blanks=[views.BlankView(name=blank.name, size=_cross(blank.size, units)) for blank in compared.blanks],
+        blanks=[_view_blank(blank, units) for blank in compared.blanks],
         outside=views.view_sizes(compared.outside, units).figure.text,
         inside=views.view_sizes(compared.inside, units).figure.text,
         notes=list(compared.notes),

@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.core.plan.progress import State
-from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass, show_sizes
+from fardo.core.quantity import FINEST, Length, Mass, Money, Units, show_length, show_mass, show_sizes
 from fardo.core.why import Value, Why
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.shop import ShopFile, starting_shop
@@ -56,6 +56,7 @@ class Layout(BaseModel):
 class BlankView(BaseModel):
     name: str
     size: str
+    flutes: str
     svg: str | None = Field(None, description="the drawing, where it was asked for")
 
 
@@ -273,8 +274,7 @@ def view_why(why: Why, units: Units) -> WhyView:
 def say(value: Value, units: Units) -> str:
     """A value in words; lengths to a sixty-fourth or a tenth of a millimetre, so that the sum can be checked."""
     if isinstance(value, Length):
-        step = Length(396_875) if units == "in" else Length(100_000)
-        return show_length(value, units, "nearest", step).text
+        return show_length(value, units, "nearest", FINEST[units]).text
     if isinstance(value, Mass):
         return show_mass(value, units, "up").text
     return f"{value} {value.currency}" if isinstance(value, Money) else value

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fardo.core.cut.drawing import Blank, Dimension, Kind
-from fardo.core.quantity import Length, Units, show_length
+from fardo.core.quantity import FINEST, Length, Units, show_length
 
 StrokeKind = Kind | Literal["thin"]
 
@@ -118,8 +118,7 @@ def words_height_for(blank: Blank, units: Units, seen: Seen = ON_SCREEN) -> floa
 
 def exact_text(length: Length, units: Units) -> str:
     """A figure of a cut sheet: without its unit, and fine enough that nothing is rounded away at the bench."""
-    step = Length(396_875) if units == "in" else Length(100_000)
-    return show_length(length, units, "nearest", step).text.removesuffix(f" {units}")
+    return show_length(length, units, "nearest", FINEST[units]).text.removesuffix(f" {units}")
 
 
 def _reach(words: Words, h: float) -> tuple[float, float]:

@@ -49,7 +49,7 @@ def cut_sheet(
     buffer, canvas = _open(heading.title, paper)
     width, height = _PAPERS[paper]
     for page, blank in enumerate(blanks, 1):
-        top = _head(canvas, heading, height, f"{blank.name}, page {page} of {len(blanks)}")
+        top = _head(canvas, heading, height, f"{blank.name}, flutes {blank.flutes}, page {page} of {len(blanks)}")
         caution_lines = sum(math.ceil(len(caution) / 110) for caution in cautions)
         table_height = ((len(fence) + 2) * 7 + 9 + 4 * caution_lines) * mm
         room = (width - 2 * _MARGIN, top - _MARGIN - table_height - 8 * mm)

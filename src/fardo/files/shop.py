@@ -8,7 +8,7 @@ from fractions import Fraction
 from importlib.resources import files
 from typing import Literal
 
-from pydantic import Field, ValidationError
+from pydantic import Field
 
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.make.made import Allowances
@@ -17,7 +17,7 @@ from fardo.core.protect.fill import Fill
 from fardo.core.quantity import Length, Mass, Money, Units
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import read_postcode
-from fardo.files.typed import Measure, Strict, complaints, to_length, to_mass
+from fardo.files.typed import Measure, Strict, to_length, to_mass
 
 _CALIPER_MOST = Length.of_mm(50)
 _ALLOWANCE_MOST = Length.of_mm(200)
@@ -113,14 +113,6 @@ class ShopFile(Strict):
 def starting_shop() -> ShopFile:
     """The shop as it is before anyone has changed it."""
     return ShopFile.model_validate(tomllib.loads(files("fardo.files").joinpath("start/shop.toml").read_text("utf-8")))
-
-
-def read_shop(content: object) -> ShopFile:
-    """A shop from JSON values. Raises BadInput."""
-    try:
-        return ShopFile.model_validate(content)
-    except ValidationError as error:
-        raise next(complaints(error)) from error
 
 
 def _money(currency: str) -> Callable[[str, str], Money]:

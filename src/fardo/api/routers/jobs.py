@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import re
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
 
 from fardo.api import views
 from fardo.api.desk import Desk, OpenDesk
+from fardo.api.downloads import download
 from fardo.api.picture import draw_up, view_knots
 from fardo.api.problems import RESPONSES
 from fardo.core.refusal import NoAnswer
@@ -76,11 +76,7 @@ def bring_back_job(key: str, desk: OpenDesk) -> views.JobView:
 def job_file(key: str, desk: OpenDesk) -> Response:
     """The job as a job file."""
     job = desk.jobs.get(key).job
-    name = re.sub(r"[^a-z0-9]+", "-", job.title.lower()).strip("-") or "job"
-    return Response(
-        write_job(job), media_type="application/json",
-        headers={"Content-Disposition": f'attachment; filename="{name}.job.json"'},
-    )  # fmt: skip
+    return download(write_job(job), "application/json", job.title, ".job.json")
 
 
 def row(stored: StoredJob, desk: Desk) -> views.JobRow:

@@ -62,7 +62,7 @@ class Blank:
     lines: tuple[Line, ...]
     dimensions: tuple[Dimension, ...]
     notes: tuple[Note, ...]
-    flutes: Literal["along x", "along y"]
+    flutes: Literal["along the blank", "across the blank"]
 
     @property
     def area_nm2(self) -> int:

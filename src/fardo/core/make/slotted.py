@@ -90,7 +90,7 @@ def _case(tab: Length, long: Length, short: Length, last: Length, flap: Length, 
     middle = (y1 + y2).half()
     notes = [Note(((a + b).half(), middle), word) for word, a, b in zip("LWLW", across[1:], across[2:], strict=False)]
     notes.append(Note(((x1 + x2).half(), Length((y1.nm + 3 * y2.nm) // 4)), "inside face up"))
-    return Blank("case", (x5, y3), outline, tuple(lines), tuple(dimensions), tuple(notes), "along y")
+    return Blank("case", (x5, y3), outline, tuple(lines), tuple(dimensions), tuple(notes), "across the blank")
 
 
 def _fence(blank: Blank, tab: Length, long: Length, short: Length, flap: Length) -> tuple[FenceSetting, ...]:

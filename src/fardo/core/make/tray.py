@@ -124,7 +124,7 @@ def _trough(name: str, base: Point, wall: Length, second: Length | None) -> Blan
         ]  # fmt: skip
     middle = (x3.half(), y3.half())
     notes = (Note(middle, "inside face up"),)
-    return Blank(name, (x3, y3), outline, tuple(lines), tuple(dimensions), notes, "along x")
+    return Blank(name, (x3, y3), outline, tuple(lines), tuple(dimensions), notes, "along the blank")
 
 
 def _fence(tray: Blank, lid: Blank, wall: Length, lid_wall: Length, second: Length | None) -> tuple[FenceSetting, ...]:

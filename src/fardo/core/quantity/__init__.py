@@ -1,14 +1,14 @@
 """Lengths, masses and money: exact, read from what people type, shown as people read."""
 
-from fardo.core.quantity.length import EIGHTH, INCH, MM, SIXTEENTH, SIXTY_FOURTH, Length, Rounding
+from fardo.core.quantity.length import INCH, MM, SIXTEENTH, SIXTY_FOURTH, Length, Rounding
 from fardo.core.quantity.mass import OUNCE, POUND, Mass
 from fardo.core.quantity.money import Money
 from fardo.core.quantity.read import check_length, check_mass, read_length, read_mass, read_sizes
-from fardo.core.quantity.show import Shown, Units, show_length, show_mass, show_sizes
+from fardo.core.quantity.show import FINEST, Shown, Units, show_length, show_mass, show_sizes
 from fardo.core.quantity.space import cubic_cm, cubic_inches, volume_nm3
 
 __all__ = [
-    "EIGHTH",
+    "FINEST",
     "INCH",
     "MM",
     "OUNCE",

@@ -89,6 +89,5 @@ def _nearest(value: Fraction) -> int:
 
 MM = Length(NM_PER_MM)
 INCH = Length(NM_PER_INCH)
-EIGHTH = Length(NM_PER_INCH // 8)
 SIXTEENTH = Length(NM_PER_INCH // 16)
 SIXTY_FOURTH = Length(NM_PER_INCH // 64)

@@ -10,10 +10,13 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from fardo.core.quantity.length import MM, NM_PER_INCH, NM_PER_MM, SIXTEENTH, Length, Rounding
+from fardo.core.quantity.length import MM, NM_PER_INCH, NM_PER_MM, SIXTEENTH, SIXTY_FOURTH, Length, Rounding
 from fardo.core.quantity.mass import NG_PER_GRAM, NG_PER_OUNCE, Mass
 
 Units = Literal["in", "cm"]  # the shop's choice: inches with pounds, or centimetres with kilos
+
+# The finest anyone enters or cuts by: a figure shown to this step has nothing rounded away at the bench.
+FINEST: dict[Units, Length] = {"in": SIXTY_FOURTH, "cm": Length(NM_PER_MM // 10)}
 
 
 @dataclass(frozen=True, slots=True)

@@ -257,6 +257,8 @@ export interface components {
     schemas: {
         /** BlankView */
         BlankView: {
+            /** Flutes */
+            flutes: string;
             /** Name */
             name: string;
             /** Size */

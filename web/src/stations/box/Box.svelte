@@ -1,7 +1,7 @@
 <script lang="ts">
   // Box: the ways to get one by what each costs in all, and the cut sheet of the way in hand.
   import type { JobDesk } from '../../job/job.svelte';
-  import { follow } from '../../lib/router.svelte';
+  import NotYet from '../../job/NotYet.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
   import CutSheet from './CutSheet.svelte';
   import WayChoice from './WayChoice.svelte';
@@ -34,15 +34,7 @@
     <CutSheet {desk} {way} />
   </div>
 {:else if desk.work}
-  <div class="sheet teach">
-    <p>
-      <b>No box yet.</b>
-      {desk.work.problems.length
-        ? 'A measure cannot be read; it is marked there.'
-        : `Still to measure: ${desk.work.missing.join(', ')}.`}
-    </p>
-    <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/measure" onclick={follow}>Measure</a></p>
-  </div>
+  <NotYet {desk} what="box" />
 {/if}
 
 <style>
@@ -55,9 +47,6 @@
   fieldset {
     margin: 6px 0 10px;
     border-bottom: 1px solid var(--hair);
-  }
-  .teach {
-    padding: 20px;
   }
   @media (max-width: 1100px) {
     .station {

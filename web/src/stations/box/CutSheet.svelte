@@ -100,7 +100,11 @@
     </tbody>
   </table>
 
-  <p class="stock">{way.sheets.join('; ')}. Inside as cut <Measured text={way.inside.figure.text} />.</p>
+  <p class="stock">
+    {way.sheets.join('; ')}. Flutes {way.blanks.find((blank) => blank.name === shown)?.flutes}. Inside as cut <Measured
+      text={way.inside.figure.text}
+    />.
+  </p>
   <details>
     <summary>Before you cut</summary>
     <ul>

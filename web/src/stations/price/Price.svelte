@@ -1,7 +1,7 @@
 <script lang="ts">
   // Price: what each service asks for the box in hand, line by line, and who does not take it.
   import type { JobDesk } from '../../job/job.svelte';
-  import { follow } from '../../lib/router.svelte';
+  import NotYet from '../../job/NotYet.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
   import QuoteSlip from './QuoteSlip.svelte';
 
@@ -50,15 +50,7 @@
     </ul>
   {/if}
 {:else if desk.work}
-  <div class="sheet teach">
-    <p>
-      <b>No price yet.</b>
-      {desk.work.problems.length
-        ? 'A measure cannot be read; it is marked there.'
-        : `Still missing: ${desk.work.missing.join(', ')}.`}
-    </p>
-    <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/measure" onclick={follow}>Measure</a></p>
-  </div>
+  <NotYet {desk} what="price" />
 {/if}
 
 <style>
@@ -98,8 +90,5 @@
   li b {
     color: var(--ink);
     margin-right: 8px;
-  }
-  .teach {
-    padding: 20px;
   }
 </style>

@@ -1,0 +1,22 @@
+<script lang="ts">
+  // A station that has nothing to show yet: what is still wanted, and the way there.
+  import { follow } from '../lib/router.svelte';
+  import type { JobDesk } from './job.svelte';
+
+  interface Props {
+    desk: JobDesk;
+    what: string;
+  }
+  let { desk, what }: Props = $props();
+
+  const wanted = $derived(
+    desk.work?.problems.length
+      ? 'A measure cannot be read; it is marked there.'
+      : `Still missing: ${desk.work?.missing.join(', ')}.`,
+  );
+</script>
+
+<div class="sheet p-5">
+  <p><b>No {what} yet.</b> {wanted}</p>
+  <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/measure" onclick={follow}>Measure</a></p>
+</div>
