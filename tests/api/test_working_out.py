@@ -33,6 +33,15 @@ def test_a_measured_job_has_inside_ways_prices_and_docket(client: TestClient) ->
     assert docket["missing"] == []
 
 
+def test_the_room_a_box_has_is_never_shown_larger_than_it_is(client: TestClient) -> None:
+    """On C board (5/32) a panel for 14 1/2 is cut 14 11/16: 14 17/32 inside, which is shown as 14 1/2."""
+    case = next(way for way in work(client, job())["ways"] if way["way"] == "slotted")
+    assert case["inside"]["mm"][0] == pytest.approx((14 + 17 / 32) * 25.4)
+    assert case["inside"]["figure"]["text"] == "14 1/2 x 13 1/2 x 12 in"
+    assert (case["inside"]["figure"]["exact"], case["inside"]["figure"]["rounded"]) == (False, "down")
+    assert case["outside"]["figure"]["rounded"] == "up"
+
+
 def test_every_figure_says_why(client: TestClient) -> None:
     told = work(client, job())
     assert told["inside"]["figure"]["why"]["formula"] == "contents + 2 x gap, then the extras"

@@ -173,7 +173,7 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
         board=made.grade.code, chosen=said.box == _choice(made), too_large=boxed.too_large,
         needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
-        inside=views.view_sizes(made.inside, units, made.whys["inside"]),
+        inside=views.view_sizes(made.inside, units, made.whys["inside"], "down"),
         outside=views.view_sizes(made.outside, units, made.whys["outside"]),
         weight=_weight(boxed, units),
         air_percent=round(boxed.air * 100),
@@ -212,7 +212,7 @@ def _other_school(boxed: Boxed, picture: Picture) -> views.OtherSchool:
         school=other,
         blanks=[_view_blank(blank, units) for blank in compared.blanks],
         outside=views.view_sizes(compared.outside, units).figure.text,
-        inside=views.view_sizes(compared.inside, units).figure.text,
+        inside=views.view_sizes(compared.inside, units, rounding="down").figure.text,
         notes=list(compared.notes),
     )
 

@@ -259,11 +259,13 @@ class LineAnswer(BaseModel):
     jobs: list[JobRow] = []
 
 
-def view_sizes(sizes: tuple[Length, Length, Length], units: Units, why: Why | None = None) -> SizesView:
-    """Sizes that must hold: rounded up for reading."""
-    shown = show_sizes(sizes, units, "up")
-    a, b, c = (show_length(side, units, "up").text.removesuffix(f" {units}") for side in sizes)
-    figure = Figure(text=shown.text, exact=shown.exact, why=view_why(why, units) if why else None)
+def view_sizes(
+    sizes: tuple[Length, Length, Length], units: Units, why: Why | None = None, rounding: Literal["up", "down"] = "up"
+) -> SizesView:
+    """Sizes in words: `up` for what is needed or measured outside, `down` for the room a box really has."""
+    shown = show_sizes(sizes, units, rounding)
+    a, b, c = (show_length(side, units, rounding).text.removesuffix(f" {units}") for side in sizes)
+    figure = Figure(text=shown.text, exact=shown.exact, rounded=rounding, why=view_why(why, units) if why else None)
     return SizesView(mm=(sizes[0].mm, sizes[1].mm, sizes[2].mm), sides=(a, b, c), figure=figure)
 
 
