@@ -6,9 +6,11 @@ from pathlib import Path
 from typing import Any
 
 from fardo.core.goods.part import Extra, Part, Sizes
+from fardo.core.goods.shape import Box
 from fardo.core.make.made import Allowances
 from fardo.core.plan.boxed import Load
 from fardo.core.plan.shop import Shop
+from fardo.core.plan.wrapped import wrap_up
 from fardo.core.quantity import Length, read_length, read_mass, read_sizes
 from fardo.demo import TARIFFS
 from fardo.files.shop import starting_shop
@@ -36,8 +38,10 @@ def allowances(step: str | None = None) -> Allowances:
 
 
 def load(size: str = "25 x 18 1/2 x 9 3/4", weight: str = "17 lb", gap: str = "2", *extras: tuple[str, str]) -> Load:
-    part = Part("table loom, folded", sizes(size), read_mass(weight), inches(gap))
-    return Load(part, tuple(Extra(name, sizes(size), read_mass("4 oz")) for name, size in extras))
+    part = Part("table loom, folded", Box(*sizes(size)), read_mass(weight), inches(gap))
+    return Load(
+        (wrap_up(part, (), shop()),), tuple(Extra(name, sizes(size), read_mass("4 oz")) for name, size in extras)
+    )
 
 
 def services():

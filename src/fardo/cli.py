@@ -25,9 +25,10 @@ from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.core.tariff.service import Quote, Refused, Service, compare
 from fardo.files.drawn import exact_text
-from fardo.files.job import read_job, understand
+from fardo.files.job import read_job
 from fardo.files.shop import ShopFile, starting_shop
 from fardo.files.tariff import read_tariffs, services_of
+from fardo.files.understood import understand
 from fardo.store.database import Database, StoreError, check_file
 from fardo.store.jobs import Jobs
 from fardo.store.settings import Settings
@@ -77,7 +78,7 @@ def plan(
     if said.journey is None:
         raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
     ways = [way for way in file.ways if way in WAYS]
-    plans = search(load, ways, said.journey, services, shop, said.school)
+    plans = search(load, ways, said.journey, services, shop, said.school, file.board)
     if as_json:
         _print_json({"plans": [_plan_json(p) for p in plans], "elapsed_s": round(time.monotonic() - started, 4)})
         return
@@ -329,7 +330,6 @@ def _refused_json(refused: Refused) -> dict[str, str]:
 
 def _plan_json(p: Plan) -> dict[str, Any]:
     boxed, quote, costs = p.boxed, p.quote, p.costs
-    at, turn = boxed.part_placement
     return {
         "label": p.label, "total": str(costs.total), "currency": quote.amount.currency,
         "costs": {name: str(getattr(costs, name)) for name in costs.__dataclass_fields__},
@@ -342,9 +342,10 @@ def _plan_json(p: Plan) -> dict[str, Any]:
             "billed_weight_g": quote.billing.billed.grams,
             "air_percent": round(float(boxed.air * 100), 1),
             "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
-            "placements": [{"part": boxed.load.part.name, "number": 1, "at_mm": [c.mm for c in at], "turn": turn}],
+            "placements": [{"part": lies.part, "number": lies.number, "at_mm": [c.mm for c in lies.at],
+                            "turn": lies.turn} for lies in boxed.placements],
             "extras": [{"name": e.name, "at_mm": [c.mm for c in e.at], "size_mm": [c.mm for c in e.sizes]}
-                       for e in boxed.arrangement.extras],
+                       for e in boxed.extras_placed],
         }],
     }  # fmt: skip
 

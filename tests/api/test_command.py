@@ -6,6 +6,7 @@ import io
 import json
 import subprocess
 import sys
+from collections import Counter
 from contextlib import redirect_stderr, redirect_stdout
 from dataclasses import dataclass
 from pathlib import Path
@@ -132,8 +133,8 @@ def test_bad_input_is_exit_2_with_one_sentence(args: list[str], says: str) -> No
         (json.dumps(job(parts=[part(shape=box(length=None))])), 2, "length"),
         (json.dumps(job(ship={})), 2, "ship.to"),
         (json.dumps(job(ways=["shelf"])), 1, "None of the ways shelf"),
-        (json.dumps(job(parts=[part(count=3)])), 1, "3 parts"),
-        (json.dumps(job(parts=[part(shape={"kind": "ring", "outer_diameter": "22 in"})])), 1, "'ring'"),
+        (json.dumps(job(parts=[part(count=300)])), 1, "300 things to pack"),
+        (json.dumps(job(parts=[part(shape={"kind": "ring", "outer_diameter": "22 in"})])), 2, "inside diameter"),
         (json.dumps(job(parts=[part(weight="200 lb")])), 1, "weighs 20"),
     ],
 )
@@ -153,9 +154,13 @@ def test_the_installed_command_answers_with_the_same_codes() -> None:
     assert bad.stderr.startswith("fardo: inside: read '10x8in', 2 sizes where three are wanted. Allowed: ")
 
 
-def test_the_shared_examples_are_read_and_answered_in_words() -> None:
+def test_the_shared_examples_are_planned_with_every_part_in_its_place() -> None:
     for path in sorted((SHARED / "examples").glob("*.job.json")):
-        assert "parts" in fardo("plan", str(path), code=1).stderr
+        wanted = {part["name"]: part["count"] for part in json.loads(path.read_text("utf-8"))["parts"]}
+        for plan in json.loads(fardo("plan", str(path), "--json").stdout)["plans"]:
+            lying = Counter(placed["part"] for placed in plan["parcels"][0]["placements"])
+            assert lying == wanted
+            assert float(plan["costs"]["wrap"]) > 0
 
 
 def test_backup_restore_and_check(shop_file: Path, tmp_path: Path) -> None:

@@ -10,10 +10,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fardo.core.arrange import beside
-from fardo.core.arrange.beside import put_beside
-from fardo.core.goods.part import Extra, Sizes
+from fardo.core.arrange.beside import Block, put_beside
+from fardo.core.goods.part import Sizes
 from fardo.core.plan.boxed import inside_needed
-from fardo.core.quantity import INCH, Length, Mass, volume_nm3
+from fardo.core.quantity import INCH, Length, volume_nm3
 from tests.made_up import load, sizes
 
 
@@ -54,9 +54,12 @@ def _overlap(one: tuple[Sizes, Sizes], other: tuple[Sizes, Sizes]) -> bool:
 @given(st.tuples(side, side, side), things)
 @settings(max_examples=60)
 def test_nothing_overlaps_and_everything_is_inside(padded: Sizes, extras: list[Sizes]) -> None:
-    arrangement = put_beside(padded, tuple(Extra(str(n), size, Mass(0)) for n, size in enumerate(extras)))
-    placed = [((Length(0),) * 3, padded), *((e.at, e.sizes) for e in arrangement.extras)]
-    assert sorted(sorted(e.sizes) for e in arrangement.extras) == sorted(sorted(size) for size in extras)
+    arrangement = put_beside(
+        (Block("goods", padded), *(Block(str(n), size, extra=True) for n, size in enumerate(extras)))
+    )
+    placed = [(p.at, p.sizes) for p in arrangement.placed]
+    assert placed[0] == ((Length(0),) * 3, padded)
+    assert [sorted(p.sizes) for p in arrangement.placed[1:]] == [sorted(size) for size in extras]
     for one, other in combinations(placed, 2):
         assert not _overlap(one, other)
     for at, size in placed:
@@ -71,7 +74,7 @@ def test_for_a_single_extra_no_place_gives_a_smaller_box(padded: Sizes, extra: S
         volume_nm3(*(padded[a] + turn[a] if a == axis else max(padded[a], turn[a]) for a in range(3)))
         for turn, axis in product(permutations(extra), range(3))
     )
-    assert volume_nm3(*put_beside(padded, (Extra("one", extra, Mass(0)),)).inside) == best
+    assert volume_nm3(*put_beside((Block("goods", padded), Block("one", extra, extra=True))).inside) == best
 
 
 def test_for_three_extras_the_narrow_beam_loses_next_to_nothing(monkeypatch: pytest.MonkeyPatch) -> None:
@@ -83,11 +86,12 @@ def test_for_three_extras_the_narrow_beam_loses_next_to_nothing(monkeypatch: pyt
         padded, *sizes_of_extras = (
             tuple(INCH * chance.randint(1, most) for _ in range(3)) for most in (30, 12, 12, 12)
         )
-        extras = tuple(Extra(str(n), size, Mass(0)) for n, size in enumerate(sizes_of_extras))
-        narrow = volume_nm3(*search(padded, extras).inside)
+        blocks = (Block("goods", padded), *(Block(str(n), size, extra=True) for n, size in enumerate(sizes_of_extras)))
+        narrow = volume_nm3(*search(blocks).inside)
         with monkeypatch.context() as patch:
             patch.setattr(beside, "_BEAM", 600)
-            ratios.append(narrow / volume_nm3(*search(padded, extras).inside))
+            patch.setattr(beside, "_STEPS", 6000)
+            ratios.append(narrow / volume_nm3(*search(blocks).inside))
     assert max(ratios) <= 1.05
     assert sum(ratio > 1 for ratio in ratios) <= 4
 
@@ -96,8 +100,8 @@ def test_a_quarter_turn_keeps_everything_and_four_of_them_change_nothing() -> No
     arrangement = inside_needed(load("25 x 18 x 9", "17 lb", "1", ("reeds", "4 x 3 x 1"), ("card", "6 x 4 x 1/8")))[0]
     turned = arrangement.quarter_turn()
     assert turned.inside == (arrangement.inside[1], arrangement.inside[0], arrangement.inside[2])
-    for before, after in zip(arrangement.extras, turned.extras, strict=True):
+    for before, after in zip(arrangement.placed, turned.placed, strict=True):
         assert sorted(before.sizes) == sorted(after.sizes)
         assert all(a + s <= whole for a, s, whole in zip(after.at, after.sizes, turned.inside, strict=True))
     again = turned.quarter_turn().quarter_turn().quarter_turn()
-    assert (again.inside, again.extras) == (arrangement.inside, arrangement.extras)
+    assert again == arrangement

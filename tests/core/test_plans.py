@@ -10,10 +10,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fardo.core.goods.part import Extra, Part
+from fardo.core.goods.shape import Box
 from fardo.core.plan.boxed import Load, box_up
 from fardo.core.plan.cautions import lifting
 from fardo.core.plan.progress import BoxChoice, PriceChoice, tie_knots
 from fardo.core.plan.search import Journey, price, search
+from fardo.core.plan.wrapped import wrap_up
 from fardo.core.quantity import INCH, POUND, Mass, Money, read_mass, volume_nm3
 from fardo.core.refusal import NoAnswer
 from tests.made_up import load, services, shop, sizes
@@ -55,7 +57,7 @@ def test_the_weight_is_goods_extras_board_fill_and_tape() -> None:
     void = volume_nm3(*boxed.made.inside) - volume_nm3(*sizes("20 x 10 x 5")) - volume_nm3(*sizes("4 x 3 x 2"))
     assert weights.fill.grams == pytest.approx(12 * void / 10**24, rel=1e-9)
     assert weights.total == Mass(
-        sum(m.ng for m in (weights.goods, weights.extras, weights.board, weights.fill, weights.tape))
+        sum(m.ng for m in (weights.goods, weights.wrap, weights.extras, weights.board, weights.fill, weights.tape))
     )
 
 
@@ -70,11 +72,13 @@ things = st.lists(st.tuples(side, side, side), max_size=3)
 def test_every_thing_lies_in_the_box_with_the_gap_kept(part_sizes, gap, extras, way) -> None:
     """Also where the box is longer the other way and everything in it is turned."""
     packed = Load(
-        Part("thing", part_sizes, POUND, gap), tuple(Extra(str(n), size, POUND) for n, size in enumerate(extras))
+        (wrap_up(Part("thing", Box(*part_sizes), POUND, gap), (), shop()),),
+        tuple(Extra(str(n), size, POUND) for n, size in enumerate(extras)),
     )
     boxed = box_up(packed, way, shop().grade("C"), shop())
     inside = [length.nm for length in boxed.made.inside]
-    at, turn = boxed.part_placement
+    (lies,) = boxed.placements
+    at, turn = lies.at, lies.turn
     corners = [
         [
             sum(turn[axis][k] * (part_sizes[k].nm if corner[k] else 0) for k in range(3)) + at[axis].nm
@@ -86,7 +90,7 @@ def test_every_thing_lies_in_the_box_with_the_gap_kept(part_sizes, gap, extras, 
     for axis in range(3):
         assert low[axis] >= gap.nm
         assert high[axis] + gap.nm <= inside[axis]
-    for extra in boxed.arrangement.extras:
+    for extra in boxed.extras_placed:
         spots = [(a.nm, a.nm + s.nm) for a, s in zip(extra.at, extra.sizes, strict=True)]
         assert all(start >= 0 and end <= inside[axis] for axis, (start, end) in enumerate(spots))
         # No extra is nearer to the thing than its gap.

@@ -12,8 +12,9 @@ import pytest
 from fardo.api.desk import Desk
 from fardo.api.picture import draw_up
 from fardo.demo import TARIFFS, open_demo
-from fardo.files.job import read_job, understand, write_job
+from fardo.files.job import read_job, write_job
 from fardo.files.tariff import read_tariff
+from fardo.files.understood import understand
 from fardo.schemas import documents, text
 from tests.made_up import SHARED, job, shop
 
@@ -40,8 +41,12 @@ def test_job_files_validate_and_keep_everything_when_written_again(path: Path) -
 
 
 @pytest.mark.parametrize("path", EXAMPLES, ids=lambda path: path.name)
-def test_what_is_not_worked_out_yet_is_said_and_not_left_out(path: Path) -> None:
-    assert "parts" in (understand(read_job(path.read_bytes()), shop()).beyond or "")
+def test_the_shared_examples_are_understood_to_the_last_part(path: Path) -> None:
+    job = read_job(path.read_bytes())
+    said = understand(job, shop())
+    assert (said.missing, said.problems, said.beyond) == ([], [], None)
+    assert said.load is not None
+    assert len(said.load.units) == sum(part.count for part in job.parts)
 
 
 @pytest.mark.parametrize("path", sorted(TARIFFS.glob("*.json")), ids=lambda path: path.name)

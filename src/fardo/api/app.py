@@ -21,7 +21,10 @@ _ROOMS = ("/", "/settings", "/jobs/{key}", "/jobs/{key}/{station}")
 
 def create_app(database: Path) -> FastAPI:
     """The application on one shop's database."""
-    app = FastAPI(title="Fardo", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Fardo", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
+        separate_input_output_schemas=False,  # a job is one thing, whichever way it goes
+    )  # fmt: skip
     app.state.desk = Desk(database)
     answer_with_problems(app)
     for router in (jobs.router, sheets.router, work.router, shop.router):

@@ -6,20 +6,22 @@ from dataclasses import dataclass
 
 from fardo.api import views
 from fardo.api.desk import Today
+from fardo.api.parts import measured, view_parts, wrap_list
+from fardo.core.arrange.beside import Arrangement, Placed
 from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.plan.boxed import Boxed, Load, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, tie_knots
 from fardo.core.plan.search import Plan, price
-from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass
+from fardo.core.quantity import Length, Mass, Money, Units, show_mass
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.service import Quote, Refused
 from fardo.core.why import Value, Why
 from fardo.files.drawn import exact_text
-from fardo.files.job import BoxShape, JobFile, Understood, understand
+from fardo.files.job import JobFile
 from fardo.files.svg import svg
-from fardo.files.typed import Measure, to_length, to_mass
+from fardo.files.understood import Understood, understand
 
 _COSTS = tuple(views.CostsView.model_fields)
 
@@ -121,19 +123,22 @@ def view_picture(picture: Picture) -> views.WorkOut:
     if said.load is not None:
         arrangement, why = inside_needed(said.load)
         inside = views.view_sizes(arrangement.inside, units, why)
-        layout = _layout(said.load)
+        layout = _layout(said.load, arrangement)
+    dropped = picture.current.boxed.weights.total if picture.current else None
     return views.WorkOut(
         problems=[views.FieldProblem(field=p.field, sentence=p.plain) for p in said.problems],
         missing=said.missing,
         beyond=said.beyond,
         inside=inside,
         layout=layout,
+        parts=view_parts(picture.job, said, picture.today.shop, dropped),
+        wrap=wrap_list(said, picture.today.shop),
         ways=[_view_way(way, picture, way.boxed.made.way == picture.in_hand) for way in picture.ways],
         docket=_docket(picture),
         knots=view_knots(knots),
         next_move=next_move,
         cutting_cautions=list(CUTTING),
-        measured=_measured(picture.job, units),
+        measured=measured(picture.job, units),
     )
 
 
@@ -243,7 +248,7 @@ def _docket(picture: Picture) -> views.Docket:
 
 def _total_why(plan: Plan) -> Why:
     costs = plan.costs
-    names = ("postage", "surcharges", "cover", "box", "fill", "tape", "labour")
+    names = ("postage", "surcharges", "cover", "box", "wrap", "fill", "tape", "labour")
     amounts: list[tuple[str, Value]] = [(name, getattr(costs, name)) for name in names if getattr(costs, name).minor]
     return Why(" + ".join(name for name, _ in amounts), tuple(amounts), "what the shop pays for this parcel in all")
 
@@ -252,25 +257,31 @@ def _weight(boxed: Boxed, units: Units) -> views.Figure:
     weights = boxed.weights
     shown = show_mass(weights.total, units, "up")
     parts: tuple[tuple[str, Value], ...] = (
-        ("goods", weights.goods), ("extras", weights.extras), ("board", weights.board),
+        ("goods", weights.goods), ("wrap", weights.wrap), ("extras", weights.extras), ("board", weights.board),
         ("fill", weights.fill), ("tape", weights.tape),
     )  # fmt: skip
     why = Why(
-        "goods + extras + board + fill + tape",
+        "goods + wrap + extras + board + fill + tape",
         tuple((name, weight) for name, weight in parts if isinstance(weight, Mass) and weight.ng),
         "estimated before packing; weigh it when it is closed",
     )
     return views.Figure(text=shown.text, exact=shown.exact, why=views.view_why(why, units))
 
 
-def _layout(load: Load) -> views.Layout:
-    arrangement, _ = inside_needed(load)
-    gap = load.part.gap.mm
+def _layout(load: Load, arrangement: Arrangement) -> views.Layout:
+    def placement(placed: Placed, gap: Length) -> views.Placement:
+        at = (placed.at[0] + gap, placed.at[1] + gap, placed.at[2] + gap)
+        length, width, height = (side - gap * 2 for side in placed.sizes)
+        return views.Placement(name=placed.name, at_mm=_mm(at), size_mm=_mm((length, width, height)), gap_mm=gap.mm)
+
+    count = len(load.units)
     return views.Layout(
         inside_mm=_mm(arrangement.inside),
-        part=views.Placement(name=load.part.name, at_mm=(gap, gap, gap), size_mm=_mm(load.part.sizes)),
-        gap_mm=gap,
-        extras=[views.Placement(name=e.name, at_mm=_mm(e.at), size_mm=_mm(e.sizes)) for e in arrangement.extras],
+        parts=[
+            placement(p, unit.part.gap - arrangement.shared)
+            for unit, p in zip(load.units, arrangement.placed, strict=False)
+        ],
+        extras=[placement(p, arrangement.shared) for p in arrangement.placed[count:]],
     )
 
 
@@ -279,28 +290,6 @@ def _sheet(on: OnSheet, units: Units) -> str:
         return f"{on.blank}: larger than any sheet in stock"
     each = "one" if on.count == 1 else str(on.count)
     return f"{on.blank}: a {_cross((on.sheet.length, on.sheet.width), units)} sheet gives {each}"
-
-
-def _measured(job: JobFile, units: Units) -> dict[str, str]:
-    """What each typed measure of the part was read as; only those that can be read."""
-    part = job.parts[0] if job.parts else None
-    if part is None or not isinstance(part.shape, BoxShape):
-        return {}
-    typed: list[tuple[str, Measure | None]] = [
-        (f"parts[0].shape.{side}", getattr(part.shape, side)) for side in ("length", "width", "height")
-    ]
-    read: dict[str, str] = {}
-    for field, value in (*typed, ("parts[0].gap", part.gap), ("parts[0].weight", part.weight)):
-        if value is None or value == "":
-            continue
-        try:
-            if field.endswith("weight"):
-                read[field] = show_mass(to_mass(value, units, field), units, "up").text
-            else:
-                read[field] = show_length(to_length(value, units, field, zero=True), units, "up").text
-        except BadInput:
-            continue
-    return read
 
 
 def _cross(size: tuple[Length, Length], units: Units) -> str:

@@ -39,18 +39,84 @@ class SizesView(BaseModel):
 
 
 class Placement(BaseModel):
+    """A thing in the box, as large as it is wrapped; `gap_mm` is kept free around it."""
+
     name: str
     at_mm: tuple[float, float, float]
     size_mm: tuple[float, float, float]
+    gap_mm: float = 0
 
 
 class Layout(BaseModel):
-    """Where things lie in the inside of the box."""
+    """Where things lie in the inside of the box, each as a box of its size."""
 
     inside_mm: tuple[float, float, float]
-    part: Placement
-    gap_mm: float
+    parts: list[Placement]
     extras: list[Placement]
+
+
+class CoatView(BaseModel):
+    """A layer on a part: what is cut for one of them, and what it adds."""
+
+    material: str
+    name: str
+    grows: str = Field(description="on each side; nothing where it adds nothing outside")
+    cuts: list[str]
+    amount: str
+    weight: str
+    price: str
+    says: list[str]
+    why: WhyView | None
+
+
+class CushionView(BaseModel):
+    enough: bool
+    asks: str
+    has: str
+    says: str
+    why: WhyView
+
+
+class PartView(BaseModel):
+    """A part as it was understood; what is None waits for a measure."""
+
+    name: str
+    bare: SizesView | None = None
+    volume: str | None = None
+    wrapped: Figure | None = None
+    weight: str | None = Field(None, description="of one, or one pile, with its wrap")
+    piles: list[int] = Field(default_factory=list, description="how many in each pile, where it is piled")
+    gap: str | None = None
+    coats: list[CoatView] = []
+    says: list[str] = []
+    cushion: CushionView | None = None
+    guards: bool = False
+
+
+class CutView(BaseModel):
+    """One size to cut: for what, and how many in all."""
+
+    material: str
+    pieces: str
+    size: str
+    what: str
+
+
+class MaterialTotal(BaseModel):
+    name: str
+    amount: str
+    weight: str
+    price: str
+
+
+class WrapList(BaseModel):
+    """Everything to cut and to use for wrapping, for the whole job."""
+
+    cuts: list[CutView]
+    totals: list[MaterialTotal]
+    weight: str
+    price: str
+    minutes: int
 
 
 class BlankView(BaseModel):
@@ -184,6 +250,8 @@ class WorkOut(BaseModel):
     beyond: str | None
     inside: SizesView | None
     layout: Layout | None
+    parts: list[PartView]
+    wrap: WrapList
     ways: list[WayView]
     docket: Docket
     knots: list[KnotView]
@@ -279,4 +347,6 @@ def say(value: Value, units: Units) -> str:
         return show_length(value, units, "nearest", FINEST[units]).text
     if isinstance(value, Mass):
         return show_mass(value, units, "up").text
+    if isinstance(value, tuple):
+        return show_sizes(value, units, "nearest", FINEST[units]).text
     return f"{value} {value.currency}" if isinstance(value, Money) else value

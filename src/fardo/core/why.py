@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from fardo.core.quantity import Length, Mass, Money
 
-Value = Length | Mass | Money | str
+Value = Length | Mass | Money | tuple[Length, Length, Length] | str
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ import tomllib
 from collections.abc import Callable
 from fractions import Fraction
 from importlib.resources import files
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -14,10 +14,11 @@ from fardo.core.board.grade import Grade, Sheet
 from fardo.core.make.made import Allowances
 from fardo.core.plan.shop import Shop, Tape
 from fardo.core.protect.fill import Fill
-from fardo.core.quantity import Length, Mass, Money, Units
+from fardo.core.protect.material import Material
+from fardo.core.quantity import ZERO, Length, Mass, Money, Units
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import read_postcode
-from fardo.files.typed import Measure, Strict, to_length, to_mass
+from fardo.files.typed import ExtraEntry, Measure, Strict, to_length, to_mass, to_sizes
 
 _CALIPER_MOST = Length.of_mm(50)
 _ALLOWANCE_MOST = Length.of_mm(200)
@@ -50,6 +51,40 @@ class TapeEntry(Strict):
     price_per_100_m: str
 
 
+FormName = Literal[
+    "surface", "bag", "stuffing", "corner", "face", "edge", "tube", "wrap", "pad", "box", "liner"
+]  # fmt: skip
+
+
+class MaterialEntry(Strict):
+    """What things are wrapped in, as the shop buys it."""
+
+    code: str = Field(min_length=1, max_length=40)
+    name: str = Field(min_length=1, max_length=80)
+    form: FormName = Field(description="how it is put on")
+    thickness: Measure = Field(description="of one layer, pressed lightly")
+    sold: Literal["m2", "m", "litre", "each"]
+    weight_per: Measure = Field(description="of one square metre, metre, litre or piece")
+    price_per_100: str
+    width: Measure | None = Field(None, description="of the roll; nothing where it is cut to any width")
+    overlap: int = Field(0, ge=0, le=100, description="per cent of a length, where it meets itself")
+    bubbly: bool = Field(False, description="it has a smooth and a bubble side")
+    cushions: bool = Field(False, description="its thickness counts against a blow")
+    inner: Measure | None = Field(None, description="the widest tube it goes over")
+    reach: Measure | None = Field(None, description="how far a corner guard goes along the face")
+    board: str | None = Field(None, max_length=20, description="what an inner box is made of")
+
+
+class GapEntry(Strict):
+    bears: int = Field(ge=1, le=1000, description="what bears no more than so many g")
+    gap: Measure
+
+
+def _from_start(name: str) -> Any:
+    """What a shop that was set up before there was such a setting has of it."""
+    return lambda: tomllib.loads(_start())[name]
+
+
 class ShopFile(Strict):
     """Everything a shop can set. Lengths are millimetres and weights grams where they are numbers."""
 
@@ -61,6 +96,7 @@ class ShopFile(Strict):
     currency: str
     labour_per_hour: str
     pack_minutes: int = Field(ge=0, le=600)
+    wrap_minutes: int = Field(2, ge=0, le=120, description="for each layer put on")
     gap: Measure
     thumb: Measure
     slip: Measure
@@ -70,6 +106,16 @@ class ShopFile(Strict):
     tape: TapeEntry
     boards: list[BoardEntry] = Field(min_length=1, max_length=40)
     default_board: str
+    bubbles: Literal["out", "in"] = Field("out", description="which way they look; out: the smooth side to the goods")
+    cushion_factor: float = Field(3.0, ge=1, le=20, description="C of the cushion check, of what fills the gap")
+    gaps: list[GapEntry] = Field(default_factory=_from_start("gaps"), max_length=12, validate_default=True)
+    materials: list[MaterialEntry] = Field(
+        default_factory=_from_start("materials"), min_length=1, max_length=200, validate_default=True
+    )
+    habits: list[ExtraEntry] = Field(
+        default_factory=_from_start("habits"), max_length=20, validate_default=True,
+        description="what goes into every parcel unless it is taken off the list",
+    )  # fmt: skip
 
     def to_core(self) -> Shop:
         """Raises BadInput naming the first field that cannot be used."""
@@ -84,11 +130,22 @@ class ShopFile(Strict):
             raise BadInput(
                 "not a board of this shop", read=self.default_board, allowed=", ".join(grades), field="default_board"
             )
+        for n, habit in enumerate(self.habits):
+            if habit.size is not None:
+                to_sizes(habit.size, units, f"habits[{n}].size")
         return Shop(
             units=units,
             currency=self.currency,
             labour_per_hour=money(self.labour_per_hour, "labour_per_hour"),
             pack_minutes=Fraction(self.pack_minutes),
+            wrap_minutes=Fraction(self.wrap_minutes),
+            gaps=tuple(
+                sorted(
+                    (entry.bears, to_length(entry.gap, units, f"gaps[{n}].gap", zero=True, most=_ALLOWANCE_MOST))
+                    for n, entry in enumerate(self.gaps)
+                )
+            ),
+            cushion_factor=Fraction(str(self.cushion_factor)),
             default_gap=to_length(self.gap, units, "gap", zero=True, most=_ALLOWANCE_MOST),
             allowances=Allowances(
                 thumb=to_length(self.thumb, units, "thumb", zero=True, most=_ALLOWANCE_MOST),
@@ -107,12 +164,18 @@ class ShopFile(Strict):
             ),
             grades=grades,
             default_grade=self.default_board,
+            materials=_materials(self.materials, units, self.currency, grades),
+            bubbles=self.bubbles,
         )
 
 
 def starting_shop() -> ShopFile:
     """The shop as it is before anyone has changed it."""
-    return ShopFile.model_validate(tomllib.loads(files("fardo.files").joinpath("start/shop.toml").read_text("utf-8")))
+    return ShopFile.model_validate(tomllib.loads(_start()))
+
+
+def _start() -> str:
+    return files("fardo.files").joinpath("start/shop.toml").read_text("utf-8")
 
 
 def _money(currency: str) -> Callable[[str, str], Money]:
@@ -143,4 +206,43 @@ def _grade(board: BoardEntry, units: Units, currency: str, path: str) -> Grade:
             )
             for n, sheet in enumerate(board.sheets)
         ),
+    )
+
+
+def _materials(
+    entries: list[MaterialEntry], units: Units, currency: str, grades: dict[str, Grade]
+) -> dict[str, Material]:
+    made: dict[str, Material] = {}
+    for n, entry in enumerate(entries):
+        path = f"materials[{n}]"
+        if entry.code in made:
+            raise BadInput("twice the same code", read=entry.code, allowed="a code of its own", field=f"{path}.code")
+        if entry.form == "box" and entry.board not in grades:
+            raise BadInput(
+                "not a board of this shop", read=entry.board, allowed=", ".join(grades), field=f"{path}.board"
+            )
+        made[entry.code] = _material(entry, units, currency, path)
+    return made
+
+
+def _material(entry: MaterialEntry, units: Units, currency: str, path: str) -> Material:
+    def optional(name: Literal["width", "inner", "reach"]) -> Length | None:
+        value = getattr(entry, name)
+        return None if value is None else to_length(value, units, f"{path}.{name}")
+
+    return Material(
+        code=entry.code,
+        name=entry.name,
+        form=entry.form,
+        thickness=to_length(entry.thickness, units, f"{path}.thickness", zero=True, most=_ALLOWANCE_MOST),
+        sold=entry.sold,
+        weight_per=to_mass(entry.weight_per, units, f"{path}.weight_per", zero=True),
+        price_per_100=_money(currency)(entry.price_per_100, f"{path}.price_per_100"),
+        width=optional("width"),
+        overlap=Fraction(entry.overlap, 100),
+        bubbly=entry.bubbly,
+        inner=optional("inner"),
+        reach=optional("reach") or ZERO,
+        board=entry.board,
+        cushions=entry.cushions,
     )

@@ -12,6 +12,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel as PydanticModel
 from pydantic import ConfigDict, Field, ValidationError
 
+from fardo.core.goods.shape import SHAPES
 from fardo.core.quantity import Length, Mass, Units, check_length, check_mass, read_length, read_mass, read_sizes
 from fardo.core.quantity.read import HEAVIEST, LONGEST
 from fardo.core.refusal import BadInput
@@ -34,6 +35,14 @@ class Strict(PydanticModel):
     """A model that takes no field it does not know, so that a slip in a name is told and not lost."""
 
     model_config = ConfigDict(extra="forbid", str_max_length=400)
+
+
+class ExtraEntry(Strict):
+    """What must go in besides the goods."""
+
+    name: str = Field("", max_length=120)
+    size: TypedSizes | None = None
+    weight: Measure | None = None
 
 
 def to_length(value: str | float, units: Units, field: str, *, zero: bool = False, most: Length = LONGEST) -> Length:
@@ -98,6 +107,11 @@ def complaints(error: ValidationError) -> Iterator[BadInput]:
 def complaint(found: Mapping[str, Any]) -> BadInput:
     """A refusal with the field's path and what was read, for one finding of the checker."""
     kind = found["type"]
+    if kind == "union_tag_invalid":
+        return BadInput(
+            "not a kind of shape", read=found["ctx"]["tag"], field=_path((*found["loc"], "kind")),
+            allowed=str(found["ctx"]["expected_tags"]).replace("'", ""),
+        )  # fmt: skip
     read = {"missing": "nothing", "too_long": f"{len(found['input'])} of them" if kind == "too_long" else ""}
     return BadInput(
         _WORDS.get(kind, found["msg"][0].lower() + found["msg"][1:]),
@@ -130,7 +144,7 @@ def _allowed(kind: str, context: Mapping[str, object]) -> str:
 
 
 # The checker's own names for the branches of a choice; no field of a file is called so.
-_BRANCHES = {"str", "float", "list[union[str,float]]", "body", "box", "other"}
+_BRANCHES = {"str", "float", "list[union[str,float]]", "body", *SHAPES}
 
 
 def _path(loc: tuple[int | str, ...]) -> str:

@@ -12,7 +12,8 @@ from fardo.api.downloads import download
 from fardo.api.picture import draw_up, view_knots
 from fardo.api.problems import RESPONSES
 from fardo.core.refusal import NoAnswer
-from fardo.files.job import EXAMPLE, JobFile, read_job, understand, with_units, write_job
+from fardo.files.job import EXAMPLE, JobFile, read_job, with_units, write_job
+from fardo.files.understood import understand
 from fardo.store.jobs import StoredJob
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=RESPONSES)

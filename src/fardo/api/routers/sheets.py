@@ -14,9 +14,9 @@ from fardo.core.make import Made
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput
-from fardo.files.job import understand
 from fardo.files.pdf import Heading, cut_sheet, full_size
 from fardo.files.svg import svg
+from fardo.files.understood import understand
 
 router = APIRouter(prefix="/api/jobs/{key}/cut-sheet", tags=["cut sheet"], responses=RESPONSES)
 

@@ -1,56 +1,116 @@
-"""One thing with its gap, and the extras beside it: the inside size, and where each lies.
+"""Things laid beside each other as boxes: the inside size that holds them all, and where each lies.
 
-Extras never take from the gap: they lie against the padded thing, on whichever side makes the box grow least, and later
-ones first go into the corners that earlier ones left. A beam search over sides and turns; the same input gives the same
-answer. It is exact for a single extra; for several it is the best of `_BEAM` arrangements followed side by side.
+The largest of the goods stands as it was measured; each of the others lies against what is there already, on
+whichever side makes the box grow least, and later ones first go into the corners that earlier ones left. Every thing
+brings room with it, so no gap is ever taken from. A beam search over sides and turns; the same input gives the same
+answer. It is exact for a single thing beside the first; for several it is the best of those followed side by side.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from functools import lru_cache
-from itertools import permutations
 
-from fardo.core.goods.part import Extra, Sizes
-from fardo.core.quantity import Length
+from fardo.core.goods.part import Sizes
+from fardo.core.quantity import ZERO, Length
 
 _BEAM = 12
+_STEPS = 60  # arrangements followed over all steps; many things share them, so that an answer comes at once
 _Spot = tuple[int, int, int]
+
+Turn = tuple[tuple[int, int, int], tuple[int, int, int], tuple[int, int, int]]
+UNTURNED: Turn = ((1, 0, 0), (0, 1, 0), (0, 0, 1))
+QUARTER: Turn = ((0, 1, 0), (-1, 0, 0), (0, 0, 1))
+
+# Which of a thing's own sides comes to lie along length, width and height, and the turn that brings it there.
+_TURNS: dict[_Spot, Turn] = {
+    (0, 1, 2): UNTURNED,
+    (1, 0, 2): QUARTER,
+    (2, 1, 0): ((0, 0, 1), (0, 1, 0), (-1, 0, 0)),
+    (0, 2, 1): ((1, 0, 0), (0, 0, 1), (0, -1, 0)),
+    (1, 2, 0): ((0, 1, 0), (0, 0, 1), (1, 0, 0)),
+    (2, 0, 1): ((0, 0, 1), (1, 0, 0), (0, 1, 0)),
+}
+_STANDING: tuple[_Spot, ...] = ((0, 1, 2), (1, 0, 2))
+
+
+@dataclass(frozen=True, slots=True)
+class Block:
+    """A thing to lay down, with its gap around it. `upright` keeps its height up; an `extra` comes after the goods."""
+
+    name: str
+    sizes: Sizes
+    upright: bool = False
+    extra: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class Placed:
-    """An extra in the box: its lowest corner, and its sizes as turned."""
+    """A block in the box.
 
+    Args:
+        block: its number among those given. at: its lowest corner. sizes: as turned. turn: from its own frame.
+    """
+
+    block: int
     name: str
     at: Sizes
     sizes: Sizes
+    turn: Turn
+
+    def origin(self, inset: Sizes) -> Sizes:
+        """Where a point of the block at `inset` from its own lowest corner lies."""
+        own = _turned_back(self.sizes, self.turn)
+        return _lengths(
+            _spot([
+                self.at[axis].nm
+                + sum(
+                    row[k] * inset[k].nm + (own[k].nm if row[k] < 0 else 0) for k in range(3)
+                )
+                for axis, row in enumerate(self.turn)
+            ])
+        )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class Arrangement:
-    """The inside size that holds everything, with the padded thing's lowest corner at 0,0,0; or all of it turned a
-    quarter about its height, for a box that is longer the other way."""
+    """The inside size that holds everything, and where each block lies, in the order they were given. `shared` is what
+    of their gaps is kept along the walls and not in the blocks."""
 
     inside: Sizes
-    extras: tuple[Placed, ...]
-    quarter_turned: bool = False
+    placed: tuple[Placed, ...]
+    shared: Length = ZERO
 
     def quarter_turn(self) -> Arrangement:
-        """Length and width change places: what was at x, y is now at y, length - x."""
+        """All of it turned about its height: what was at x, y is now at y, length - x."""
         length, width, height = self.inside
-        extras = tuple(
-            Placed(e.name, (e.at[1], length - e.at[0] - e.sizes[0], e.at[2]), (e.sizes[1], e.sizes[0], e.sizes[2]))
-            for e in self.extras
+        placed = tuple(
+            Placed(
+                p.block,
+                p.name,
+                (p.at[1], length - p.at[0] - p.sizes[0], p.at[2]),
+                (p.sizes[1], p.sizes[0], p.sizes[2]),
+                _product(QUARTER, p.turn),
+            )
+            for p in self.placed
         )
-        return Arrangement((width, length, height), extras, quarter_turned=True)
+        return replace(self, inside=(width, length, height), placed=placed)
+
+    def moved_in(self, by: Length) -> Arrangement:
+        """With so much more room on every side: the liner's."""
+        length, width, height = (side + by * 2 for side in self.inside)
+        placed = tuple(
+            Placed(p.block, p.name, (p.at[0] + by, p.at[1] + by, p.at[2] + by), p.sizes, p.turn) for p in self.placed
+        )
+        return replace(self, inside=(length, width, height), placed=placed)
 
 
 @dataclass(frozen=True, slots=True)
 class _State:
     box: _Spot
     free: tuple[tuple[_Spot, _Spot], ...]  # lowest corner and size of each empty corner of the box
-    placed: tuple[tuple[str, _Spot, _Spot], ...]
+    placed: tuple[tuple[int, _Spot, _Spot, _Spot], ...]  # block, at, size, which side lies where
 
     @property
     def rank(self) -> tuple[int, int, _Spot, int]:
@@ -60,39 +120,51 @@ class _State:
 
 # One picture of a job asks for the same arrangement several times, for each way to box it.
 @lru_cache(maxsize=128)
-def put_beside(padded: Sizes, extras: tuple[Extra, ...]) -> Arrangement:
-    """The least box found for a padded thing and its extras.
+def put_beside(blocks: tuple[Block, ...]) -> Arrangement:
+    """The least box found for at least one block. The largest of the goods is not turned.
 
-    >>> from fardo.core.quantity import Mass
     >>> inch = Length.of_inches
-    >>> card = Extra("card", (inch(6), inch(4), inch(1)), Mass(0))
-    >>> [str(side.inches) for side in put_beside((inch(10), inch(8), inch(3)), (card,)).inside]
+    >>> things = (Block("case", (inch(10), inch(8), inch(3))), Block("card", (inch(6), inch(4), inch(1))))
+    >>> [str(side.inches) for side in put_beside(things).inside]
     ['10', '8', '4']
     """
-    length, width, height = (side.nm for side in padded)
-    beam = [_State((length, width, height), (), ())]
-    for extra in sorted(extras, key=lambda e: (-(e.sizes[0].nm * e.sizes[1].nm * e.sizes[2].nm), e.name)):
-        turns = sorted({(a, b, c) for a, b, c in permutations(side.nm for side in extra.sizes)})
-        options = {(option.box, option.free): option for state in beam for option in _options(state, extra.name, turns)}
-        beam = sorted(options.values(), key=lambda state: state.rank)[:_BEAM]
+    sizes = [_spot([side.nm for side in block.sizes]) for block in blocks]
+    order = sorted(range(len(blocks)), key=lambda n: (blocks[n].extra, -_volume(sizes[n]), blocks[n].name, n))
+    first, *others = order
+    width = max(1, min(_BEAM, _STEPS // max(1, len(others))))
+    beam = [_State(sizes[first], (), ((first, (0, 0, 0), sizes[first], (0, 1, 2)),))]
+    for n in others:
+        turns = _turns(sizes[n], blocks[n].upright)
+        options = {(option.box, option.free): option for state in beam for option in _options(state, n, turns)}
+        beam = sorted(options.values(), key=lambda state: state.rank)[:width]
     best = beam[0]
+    placed = sorted(best.placed)
     return Arrangement(
-        _lengths(best.box), tuple(Placed(n, _lengths(at), _lengths(size)) for n, at, size in best.placed)
+        _lengths(best.box),
+        tuple(Placed(n, blocks[n].name, _lengths(at), _lengths(size), _TURNS[way]) for n, at, size, way in placed),
     )
 
 
-def _options(state: _State, name: str, turns: list[_Spot]) -> list[_State]:
+def _turns(size: _Spot, upright: bool) -> list[tuple[_Spot, _Spot]]:
+    """The sizes it can have in the box, each once, and which side lies where."""
+    found: dict[_Spot, _Spot] = {}
+    for way in _STANDING if upright else _TURNS:
+        found.setdefault((size[way[0]], size[way[1]], size[way[2]]), way)
+    return sorted(found.items())
+
+
+def _options(state: _State, n: int, turns: Sequence[tuple[_Spot, _Spot]]) -> list[_State]:
     filled = [
-        _State(state.box, _without(state.free, spot, turn), (*state.placed, (name, spot[0], turn)))
+        _State(state.box, _without(state.free, spot, turn), (*state.placed, (n, spot[0], turn, way)))
         for spot in state.free
-        for turn in turns
-        if all(a <= b for a, b in zip(turn, spot[1], strict=True))
+        for turn, way in turns
+        if turn[0] <= spot[1][0] and turn[1] <= spot[1][1] and turn[2] <= spot[1][2]
     ]
-    return filled or [_grown(state, name, turn, axis) for turn in turns for axis in (2, 1, 0)]
+    return filled or [_grown(state, n, turn, way, axis) for turn, way in turns for axis in (2, 1, 0)]
 
 
-def _grown(state: _State, name: str, turn: _Spot, axis: int) -> _State:
-    """The box made longer along `axis` by the extra, and wider where the extra sticks out."""
+def _grown(state: _State, n: int, turn: _Spot, way: _Spot, axis: int) -> _State:
+    """The box made longer along `axis` by the block, and wider where the block sticks out."""
     box, old = list(state.box), state.box
     at = [0, 0, 0]
     at[axis] = old[axis]
@@ -109,7 +181,7 @@ def _grown(state: _State, name: str, turn: _Spot, axis: int) -> _State:
     slab = list(box)
     slab[axis] = turn[axis]
     whole = (_spot(at), _spot(slab))
-    return _State(_spot(box), _without((*free, whole), whole, turn), (*state.placed, (name, _spot(at), turn)))
+    return _State(_spot(box), _without((*free, whole), whole, turn), (*state.placed, (n, _spot(at), turn, way)))
 
 
 def _without(
@@ -129,7 +201,22 @@ def _without(
     return tuple(left)
 
 
-def _spot(values: list[int]) -> _Spot:
+def _product(a: Turn, b: Turn) -> Turn:
+    rows = [_spot([sum(a[i][k] * b[k][j] for k in range(3)) for j in range(3)]) for i in range(3)]
+    return rows[0], rows[1], rows[2]
+
+
+def _turned_back(sizes: Sizes, turn: Turn) -> Sizes:
+    """Sizes in the thing's own frame, from those it has as turned."""
+    own = [next(sizes[axis] for axis in range(3) if turn[axis][k]) for k in range(3)]
+    return own[0], own[1], own[2]
+
+
+def _volume(size: _Spot) -> int:
+    return size[0] * size[1] * size[2]
+
+
+def _spot(values: Sequence[int]) -> _Spot:
     return values[0], values[1], values[2]
 
 

@@ -1,27 +1,48 @@
-"""The goods as they are measured: one box-shaped thing, and the extras that must go in with it."""
+"""The goods as they are measured: parts in their own shapes, and the extras that must go in with them."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fardo.core.goods.shape import Shape, Sizes
 from fardo.core.quantity import Length, Mass
 
-Sizes = tuple[Length, Length, Length]  # length, width, height
+__all__ = ["Extra", "Part", "Rules", "Sizes"]
+
+
+@dataclass(frozen=True, slots=True)
+class Rules:
+    """How a part may lie. It keeps its height upright where `this_side_up` or `keep_flat` is said."""
+
+    this_side_up: bool = False
+    keep_flat: bool = False
+    no_load_on_top: bool = False
+
+    @property
+    def upright(self) -> bool:
+        return self.this_side_up or self.keep_flat
 
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """A thing to send, measured wrapped and at its widest.
+    """A thing to send, measured bare and at its widest.
 
     Args:
-        name: for lists and labels. sizes: length, width, height as it stands in the box.
-        weight: of one. gap: free on each of the six sides, filled when packed.
+        name: for lists and labels. count: how many alike. weight: of one. fragility: in g, what it bears; None where
+        nobody said. gap: free on each of the six sides once wrapped, filled when packed.
     """
 
     name: str
-    sizes: Sizes
+    shape: Shape
     weight: Mass
     gap: Length
+    count: int = 1
+    fragility: int | None = None
+    rules: Rules = Rules()
+
+    @property
+    def sizes(self) -> Sizes:
+        return self.shape.sizes
 
 
 @dataclass(frozen=True, slots=True)

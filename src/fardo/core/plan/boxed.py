@@ -2,36 +2,47 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from fardo.core.arrange.beside import Arrangement, put_beside
+from fardo.core.arrange.beside import Arrangement, Block, Placed, Turn, put_beside
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.nest import count_on_sheet
-from fardo.core.goods.part import Extra, Part, Sizes
+from fardo.core.goods.part import Extra, Sizes
 from fardo.core.make import Made, School, make_box
 from fardo.core.plan.shop import Shop
+from fardo.core.plan.wrapped import Wrapped
+from fardo.core.protect.coat import Coat, Layer
 from fardo.core.protect.fill import fill_void
-from fardo.core.protect.gap import with_gap
-from fardo.core.quantity import Mass, Money, show_length, volume_nm3
-from fardo.core.why import Why
+from fardo.core.protect.liner import line_walls
+from fardo.core.protect.pile import lying
+from fardo.core.quantity import ZERO, Length, Mass, Money, show_length, volume_nm3
+from fardo.core.quantity.money import total
+from fardo.core.why import Value, Why
 
 _NM2_PER_M2 = 10**18
-
-Turn = tuple[tuple[int, int, int], tuple[int, int, int], tuple[int, int, int]]
+MOST_UNITS = 80
 
 
 @dataclass(frozen=True, slots=True)
 class Load:
-    """What goes into one parcel."""
+    """What goes into one parcel: the wrapped things, the extras, and what lines the walls."""
 
-    part: Part
+    units: tuple[Wrapped, ...]
     extras: tuple[Extra, ...]
+    liner: Layer | None = None
 
     @property
     def volume_nm3(self) -> int:
-        return sum(volume_nm3(*sizes) for sizes in (self.part.sizes, *(extra.sizes for extra in self.extras)))
+        """Goods and extras."""
+        goods = sum(unit.shape.volume_nm3 for unit in self.units)
+        return goods + sum(volume_nm3(*extra.sizes) for extra in self.extras)
+
+    @property
+    def goods_weight(self) -> Mass:
+        return Mass(sum(unit.goods_weight.ng for unit in self.units))
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +50,7 @@ class Weights:
     """The estimate before anything is packed, part by part."""
 
     goods: Mass
+    wrap: Mass
     extras: Mass
     board: Mass
     fill: Mass
@@ -46,7 +58,7 @@ class Weights:
 
     @property
     def total(self) -> Mass:
-        return self.goods + self.extras + self.board + self.fill + self.tape
+        return self.goods + self.wrap + self.extras + self.board + self.fill + self.tape
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,20 +71,33 @@ class OnSheet:
 
 
 @dataclass(frozen=True, slots=True)
+class Lies:
+    """Where a bare part lies: a point p of it is at turn x p + at in the inside."""
+
+    part: str
+    number: int
+    at: Sizes
+    turn: Turn
+
+
+@dataclass(frozen=True, slots=True)
 class Boxed:
     """
     Args:
-        air: the share of the inside that is neither goods nor extras, 0 to 1. box, fill, tape, labour: what each costs.
-        too_large: why it cannot be cut from the sheets in stock, or None.
+        coats: every layer in it, the liner last. air: the share of the inside that is neither goods nor extras, 0 to 1.
+        box, wrap, fill, tape, labour: what each costs. too_large: why it cannot be cut from the sheets in stock, or
+        None.
     """
 
     load: Load
     arrangement: Arrangement
     made: Made
+    coats: tuple[Coat, ...]
     weights: Weights
     air: Fraction
     sheets: tuple[OnSheet, ...]
     box: Money
+    wrap: Money
     fill: Money
     tape: Money
     labour: Money
@@ -80,48 +105,102 @@ class Boxed:
     too_large: str | None
 
     @property
-    def part_placement(self) -> tuple[Sizes, Turn]:
-        """Where the bare part lies: a point p of it, from its lowest corner, is at turn x p + at in the inside."""
-        gap = self.load.part.gap
-        if not self.arrangement.quarter_turned:
-            return (gap, gap, gap), ((1, 0, 0), (0, 1, 0), (0, 0, 1))
-        return (gap, self.arrangement.inside[1] - gap, gap), ((0, 1, 0), (-1, 0, 0), (0, 0, 1))
+    def placements(self) -> tuple[Lies, ...]:
+        """Where each bare part lies, in the order of the load; those of a pile one on the other."""
+        numbers: dict[str, int] = {}
+        return tuple(self._lie(numbers))
+
+    def _lie(self, numbers: dict[str, int]) -> Iterator[Lies]:
+        for unit, placed in zip(self.load.units, self.arrangement.placed, strict=False):
+            gap = unit.part.gap - self.arrangement.shared
+            for spot in lying(unit.part.shape, unit.pile):
+                x, y, z = (by + gap + at for by, at in zip(unit.grown, spot, strict=True))
+                name = unit.part.name
+                numbers[name] = numbers.get(name, 0) + 1
+                yield Lies(name, numbers[name], placed.origin((x, y, z)), placed.turn)
+
+    @property
+    def extras_placed(self) -> tuple[Placed, ...]:
+        return self.arrangement.placed[len(self.load.units) :]
+
+
+def arrange(load: Load) -> Arrangement:
+    """Everything side by side, inside the liner.
+
+    Two things next to each other need the larger of their gaps once, not both. Half of the least gap is therefore kept
+    along the walls instead of around each thing; then it is whole at a wall, and between any two. An extra keeps as
+    much. Where everything by itself makes a smaller box, that is taken.
+    """
+    plain = _side_by_side(load, ZERO)
+    least = min(unit.part.gap for unit in load.units).half()
+    if len(load.units) == 1 or not least.nm:
+        return plain
+    shared = _side_by_side(load, least)
+    return min(plain, shared, key=lambda found: volume_nm3(*found.inside))
+
+
+def _side_by_side(load: Load, shared: Length) -> Arrangement:
+    units = [Block(unit.part.name, unit.padded(shared), unit.part.rules.upright) for unit in load.units]
+    extras = []
+    for extra in load.extras:
+        length, width, height = (side + shared * 2 for side in extra.sizes)
+        extras.append(Block(extra.name, (length, width, height), extra=True))
+    found = put_beside((*units, *extras)).moved_in(shared)
+    return replace(found, shared=shared)
 
 
 def inside_needed(load: Load) -> tuple[Arrangement, Why]:
-    """The inside size that holds the part with its gap and every extra, and why it is so."""
-    arrangement = put_beside(with_gap(load.part), load.extras)
-    length, width, height = load.part.sizes
-    values = [("length", length), ("width", width), ("height", height), ("gap on every side", load.part.gap)]
-    values += [(f"{extra.name} {side}", size) for extra in load.extras
-               for side, size in zip(("length", "width", "height"), extra.sizes, strict=True)]  # fmt: skip
-    rule = "the gap is kept on all six sides; extras lie beside it, where the box grows least (common practice)"
-    return arrangement, Why("contents + 2 x gap, then the extras", tuple(values), rule)
+    """The inside size that holds every part with its gap, every extra and the liner, and why it is so."""
+    values: list[tuple[str, Value]] = []
+    if len(load.units) == 1:
+        unit = load.units[0]
+        values += zip(("length", "width", "height"), unit.sizes, strict=True)
+        values.append(("gap on every side", unit.part.gap))
+    else:
+        values += [(f"{unit.part.name}, wrapped, with its gap", unit.padded()) for unit in load.units]
+    values += [(f"{extra.name}", extra.sizes) for extra in load.extras]
+    thick = liner_thickness(load)
+    if thick.nm:
+        values.append(("liner on every wall", thick))
+    rule = "the gap is kept on all six sides; the rest lies beside it, where the box grows least (common practice)"
+    formula = "contents + 2 x gap, then the extras" if len(load.units) == 1 else "parts side by side, gaps between kept"
+    return arrange(load).moved_in(thick), Why(formula, tuple(values), rule)
+
+
+def liner_thickness(load: Load) -> Length:
+    return load.liner.material.thickness * load.liner.layers if load.liner else ZERO
 
 
 def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact") -> Boxed:
     """The load in a box of that way. Raises BadInput where the inside size is out of range."""
-    arrangement, _ = inside_needed(load)
+    arrangement = arrange(load)
+    coats = [coat for unit in load.units for coat in unit.coats]
+    if load.liner:
+        coats.append(line_walls(arrangement.inside, load.liner))
+        arrangement = arrangement.moved_in(liner_thickness(load))
     made = make_box(way, arrangement.inside, grade, shop.allowances, school)
     if made.needed != arrangement.inside:
         arrangement = arrangement.quarter_turn()
-    void = volume_nm3(*made.inside) - load.volume_nm3
-    fill_weight, fill_cost = fill_void(max(void, 0), shop.fill)
+    air = max(volume_nm3(*made.inside) - load.volume_nm3, 0)
+    void = max(air - sum(coat.room_nm3 for coat in coats), 0)
+    fill_weight, fill_cost = fill_void(void, shop.fill)
     weights = Weights(
-        goods=load.part.weight,
+        goods=load.goods_weight,
+        wrap=Mass(sum(coat.weight.ng for coat in coats)),
         extras=Mass(sum(extra.weight.ng for extra in load.extras)),
         board=_share_up(grade.weight_per_m2, sum(blank.area_nm2 for blank in made.blanks)),
         fill=fill_weight,
         tape=Mass(-(-made.tape.nm * shop.tape.weight_per_m.ng // 10**9)),
     )
     used = Fraction(sum(blank.sheet_area_nm2 for blank in made.blanks), _NM2_PER_M2)
-    minutes = made.minutes + shop.pack_minutes
+    minutes = made.minutes + shop.pack_minutes + shop.wrap_minutes * len(coats)
     sheets = tuple(_on_sheet(blank, grade.sheets) for blank in made.blanks)
     return Boxed(
-        load, arrangement, made, weights,
-        air=Fraction(max(void, 0), volume_nm3(*made.inside)),
+        load, arrangement, made, tuple(coats), weights,
+        air=Fraction(air, volume_nm3(*made.inside)),
         sheets=sheets,
         box=grade.price_per_m2.share(used),
+        wrap=total([coat.price for coat in coats], shop.currency),
         fill=fill_cost,
         tape=shop.tape.price_per_100_m.share(Fraction(made.tape.nm, 10**11)),
         labour=shop.labour_per_hour.share(minutes / 60),

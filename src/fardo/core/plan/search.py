@@ -80,9 +80,18 @@ def price(boxed: Boxed, journey: Journey, services: Iterable[Service]) -> tuple[
 
 
 def search(
-    load: Load, ways: Sequence[str], journey: Journey, services: Sequence[Service], shop: Shop, school: School = "exact"
+    load: Load,
+    ways: Sequence[str],
+    journey: Journey,
+    services: Sequence[Service],
+    shop: Shop,
+    school: School = "exact",
+    board: str | None = None,
 ) -> list[Plan]:
     """The plans for a load, best first; equal sums keep the order of `ways`.
+
+    Args:
+        board: what the job names; else the shop's usual one, or where its sheets are too small the next that is not.
 
     Raises: NoAnswer, with every reason, where no box can be cut or no service takes one.
     """
@@ -90,7 +99,7 @@ def search(
     reasons: list[str] = []
     for way in ways:
         made_school: School = school if school in WAYS[way].SCHOOLS else "exact"
-        boxed = box_up(load, way, shop.grade(None), shop, made_school)
+        boxed = _on_board(load, way, shop, made_school, board)
         if boxed.too_large:
             reasons.append(f"{WAYS[way].TITLE}: {boxed.too_large}")
             continue
@@ -102,6 +111,14 @@ def search(
     return sorted(plans, key=lambda plan: plan.costs.total.minor)
 
 
+def _on_board(load: Load, way: str, shop: Shop, school: School, board: str | None) -> Boxed:
+    usual = box_up(load, way, shop.grade(board), shop, school)
+    if usual.too_large is None or board is not None:
+        return usual
+    others = (box_up(load, way, grade, shop, school) for grade in shop.grades.values() if grade != usual.made.grade)
+    return next((boxed for boxed in others if boxed.too_large is None), usual)
+
+
 def _costs(boxed: Boxed, quote: Quote) -> Costs:
     def of(*kinds: str) -> Money:
         return total([line.amount for line in quote.lines if line.kind in kinds], quote.amount.currency)
@@ -109,5 +126,5 @@ def _costs(boxed: Boxed, quote: Quote) -> Costs:
     postage, cover = of("postage"), of("cover")
     return Costs(
         postage=postage, surcharges=quote.amount - postage - cover, cover=cover, box=boxed.box,
-        wrap=Money(0, boxed.box.currency), fill=boxed.fill, tape=boxed.tape, labour=boxed.labour,
+        wrap=boxed.wrap, fill=boxed.fill, tape=boxed.tape, labour=boxed.labour,
     )  # fmt: skip

@@ -8,6 +8,7 @@ from fractions import Fraction
 from fardo.core.board.grade import Grade
 from fardo.core.make.made import Allowances
 from fardo.core.protect.fill import Fill
+from fardo.core.protect.material import BubbleSide, Material
 from fardo.core.quantity import Length, Mass, Money, Units
 from fardo.core.refusal import BadInput
 
@@ -23,20 +24,44 @@ class Shop:
     """
     Args:
         units: what it reads and writes. currency: of all its money. labour_per_hour: its own rate.
-        pack_minutes: to place, fill, close and label, whatever the box. default_gap: where a part names none.
-        grades: its board, by code; `default_grade` is used unless a job says otherwise.
+        pack_minutes: to place, fill, close and label, whatever the box. wrap_minutes: for each layer put on.
+        default_gap: where a part names neither a gap nor how fragile it is. gaps: by the least g of a fragility class,
+        the first that is at least what the part bears. cushion_factor: C of the check, of the fill it has around it.
+        grades: its board, by code; `default_grade` is used unless a job says otherwise. materials: by code.
+        bubbles: which way they look, its habit.
     """
 
     units: Units
     currency: str
     labour_per_hour: Money
     pack_minutes: Fraction
+    wrap_minutes: Fraction
     default_gap: Length
+    gaps: tuple[tuple[int, Length], ...]
+    cushion_factor: Fraction
     allowances: Allowances
     fill: Fill
     tape: Tape
     grades: dict[str, Grade]
     default_grade: str
+    materials: dict[str, Material]
+    bubbles: BubbleSide
+
+    def gap(self, fragility: int | None) -> Length:
+        """The habit for what bears so many g, None where nobody said."""
+        if fragility is not None:
+            for bears, gap in self.gaps:
+                if fragility <= bears:
+                    return gap
+        return self.default_gap
+
+    def material(self, code: str) -> Material:
+        """Raises BadInput for a code the shop does not have."""
+        if code not in self.materials:
+            raise BadInput(
+                "not a material the shop has", read=code, allowed=", ".join(self.materials), field="material"
+            )
+        return self.materials[code]
 
     def grade(self, code: str | None) -> Grade:
         """The grade of that code, or the usual one. Raises BadInput for a code the shop does not have."""

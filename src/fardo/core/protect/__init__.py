@@ -1,1 +1,1 @@
-"""What keeps the goods whole: the gap around them and what fills it."""
+"""What keeps the goods whole: layers from the goods outward, the gap around them and what fills it."""

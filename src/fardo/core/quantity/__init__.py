@@ -1,6 +1,6 @@
 """Lengths, masses and money: exact, read from what people type, shown as people read."""
 
-from fardo.core.quantity.length import INCH, MM, SIXTEENTH, SIXTY_FOURTH, Length, Rounding
+from fardo.core.quantity.length import INCH, MM, SIXTEENTH, SIXTY_FOURTH, ZERO, Length, Rounding
 from fardo.core.quantity.mass import OUNCE, POUND, Mass
 from fardo.core.quantity.money import Money
 from fardo.core.quantity.read import check_length, check_mass, read_length, read_mass, read_sizes
@@ -15,6 +15,7 @@ __all__ = [
     "POUND",
     "SIXTEENTH",
     "SIXTY_FOURTH",
+    "ZERO",
     "Length",
     "Mass",
     "Money",

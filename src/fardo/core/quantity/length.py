@@ -87,6 +87,7 @@ def _nearest(value: Fraction) -> int:
     return round(value)
 
 
+ZERO = Length(0)
 MM = Length(NM_PER_MM)
 INCH = Length(NM_PER_INCH)
 SIXTEENTH = Length(NM_PER_INCH // 16)

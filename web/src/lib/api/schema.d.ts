@@ -255,6 +255,21 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * BarsShape
+         * @description Round bars of one diameter; each member is its two ends, along the middle.
+         */
+        BarsShape: {
+            /** Diameter */
+            diameter?: (string | number) | null;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bars";
+            /** Members */
+            members: (string | number)[][][];
+        };
         /** BlankView */
         BlankView: {
             /** Flutes */
@@ -299,7 +314,7 @@ export interface components {
         };
         /**
          * BoxShape
-         * @description A box-shaped thing. Sizes may be missing while it is still being measured.
+         * @description box
          */
         BoxShape: {
             /** Height */
@@ -368,6 +383,45 @@ export interface components {
             /** Service */
             service: string;
         };
+        /**
+         * CoatView
+         * @description A layer on a part: what is cut for one of them, and what it adds.
+         */
+        CoatView: {
+            /** Amount */
+            amount: string;
+            /** Cuts */
+            cuts: string[];
+            /**
+             * Grows
+             * @description on each side; nothing where it adds nothing outside
+             */
+            grows: string;
+            /** Material */
+            material: string;
+            /** Name */
+            name: string;
+            /** Price */
+            price: string;
+            /** Says */
+            says: string[];
+            /** Weight */
+            weight: string;
+            why: components["schemas"]["WhyView"] | null;
+        };
+        /**
+         * CompoundShape
+         * @description Several shapes fixed together, each in its place.
+         */
+        CompoundShape: {
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "compound";
+            /** Of */
+            of: components["schemas"]["PieceEntry"][];
+        };
         /** CostsView */
         CostsView: {
             /** Box */
@@ -386,6 +440,64 @@ export interface components {
             tape: string;
             /** Wrap */
             wrap: string;
+        };
+        /** CushionView */
+        CushionView: {
+            /** Asks */
+            asks: string;
+            /** Enough */
+            enough: boolean;
+            /** Has */
+            has: string;
+            /** Says */
+            says: string;
+            why: components["schemas"]["WhyView"];
+        };
+        /**
+         * CutView
+         * @description One size to cut: for what, and how many in all.
+         */
+        CutView: {
+            /** Material */
+            material: string;
+            /** Pieces */
+            pieces: string;
+            /** Size */
+            size: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * CylinderShape
+         * @description cylinder, tube or roll
+         */
+        CylinderShape: {
+            /** Diameter */
+            diameter?: (string | number) | null;
+            /**
+             * Kind
+             * @default cylinder
+             * @constant
+             */
+            kind: "cylinder";
+            /** Length */
+            length?: (string | number) | null;
+        };
+        /**
+         * DiscShape
+         * @description disc
+         */
+        DiscShape: {
+            /** Diameter */
+            diameter?: (string | number) | null;
+            /**
+             * Kind
+             * @default disc
+             * @constant
+             */
+            kind: "disc";
+            /** Thickness */
+            thickness?: (string | number) | null;
         };
         /**
          * Docket
@@ -415,7 +527,28 @@ export interface components {
             total_why?: components["schemas"]["WhyView"] | null;
             weight?: components["schemas"]["Figure"] | null;
         };
-        /** ExtraEntry */
+        /**
+         * EllipsoidShape
+         * @description rounded, like an egg
+         */
+        EllipsoidShape: {
+            /** Height */
+            height?: (string | number) | null;
+            /**
+             * Kind
+             * @default ellipsoid
+             * @constant
+             */
+            kind: "ellipsoid";
+            /** Length */
+            length?: (string | number) | null;
+            /** Width */
+            width?: (string | number) | null;
+        };
+        /**
+         * ExtraEntry
+         * @description What must go in besides the goods.
+         */
         ExtraEntry: {
             /**
              * Name
@@ -479,6 +612,19 @@ export interface components {
              * @description a number in millimetres or grams, or text with its unit: '10 1/2 in', '4 lb 6 oz'
              */
             weight_per_litre: string | number;
+        };
+        /** GapEntry */
+        GapEntry: {
+            /**
+             * Bears
+             * @description what bears no more than so many g
+             */
+            bears: number;
+            /**
+             * Gap
+             * @description a number in millimetres or grams, or text with its unit: '10 1/2 in', '4 lb 6 oz'
+             */
+            gap: string | number;
         };
         /**
          * JobChange
@@ -558,6 +704,13 @@ export interface components {
          */
         JobFile: {
             /**
+             * Answers
+             * @description to the questions about hazards
+             */
+            answers?: {
+                [key: string]: string;
+            };
+            /**
              * Board
              * @description code of the board, the shop's usual one unless given
              */
@@ -577,6 +730,13 @@ export interface components {
              */
             format: "fardo-job/1";
             /**
+             * Kind
+             * @description code of the kind of goods it was begun from
+             */
+            kind?: string | null;
+            /** @description on all six walls of the box */
+            liner?: components["schemas"]["LayerEntry"] | null;
+            /**
              * Parcels At Most
              * @default 1
              */
@@ -590,6 +750,8 @@ export interface components {
              */
             school: "exact" | "thumb";
             ship?: components["schemas"]["Ship"];
+            /** Take Apart */
+            take_apart?: components["schemas"]["StepEntry"][];
             /**
              * Title
              * @default
@@ -656,32 +818,60 @@ export interface components {
              */
             state: "open" | "tied" | "loose";
         };
-        /** Layer */
-        Layer: {
+        /**
+         * LayerEntry
+         * @description A material on a part. What a form does not ask for is left out.
+         */
+        LayerEntry: {
+            /**
+             * Bubbles
+             * @description where the shop's habit is not followed
+             */
+            bubbles?: ("in" | "out") | null;
+            /**
+             * Crossed
+             * @description wound both ways, as many layers each way
+             * @default false
+             */
+            crossed: boolean;
+            /**
+             * Hollow
+             * @description size of the hollow that is stuffed
+             */
+            hollow?: (string | (string | number)[]) | null;
             /**
              * Layers
              * @default 1
              */
             layers: number;
+            /**
+             * Lengths
+             * @description of the tubes to cover
+             */
+            lengths?: (string | number)[] | null;
             /** Material */
             material: string;
+            /**
+             * Room
+             * @description free on each side inside an inner box
+             */
+            room?: (string | number) | null;
         };
         /**
          * Layout
-         * @description Where things lie in the inside of the box.
+         * @description Where things lie in the inside of the box, each as a box of its size.
          */
         Layout: {
             /** Extras */
             extras: components["schemas"]["Placement"][];
-            /** Gap Mm */
-            gap_mm: number;
             /** Inside Mm */
             inside_mm: [
                 number,
                 number,
                 number
             ];
-            part: components["schemas"]["Placement"];
+            /** Parts */
+            parts: components["schemas"]["Placement"][];
         };
         /**
          * LineAnswer
@@ -726,6 +916,106 @@ export interface components {
             text: string;
         };
         /**
+         * MaterialEntry
+         * @description What things are wrapped in, as the shop buys it.
+         */
+        MaterialEntry: {
+            /**
+             * Board
+             * @description what an inner box is made of
+             */
+            board?: string | null;
+            /**
+             * Bubbly
+             * @description it has a smooth and a bubble side
+             * @default false
+             */
+            bubbly: boolean;
+            /** Code */
+            code: string;
+            /**
+             * Cushions
+             * @description its thickness counts against a blow
+             * @default false
+             */
+            cushions: boolean;
+            /**
+             * Form
+             * @description how it is put on
+             * @enum {string}
+             */
+            form: "surface" | "bag" | "stuffing" | "corner" | "face" | "edge" | "tube" | "wrap" | "pad" | "box" | "liner";
+            /**
+             * Inner
+             * @description the widest tube it goes over
+             */
+            inner?: (string | number) | null;
+            /** Name */
+            name: string;
+            /**
+             * Overlap
+             * @description per cent of a length, where it meets itself
+             * @default 0
+             */
+            overlap: number;
+            /** Price Per 100 */
+            price_per_100: string;
+            /**
+             * Reach
+             * @description how far a corner guard goes along the face
+             */
+            reach?: (string | number) | null;
+            /**
+             * Sold
+             * @enum {string}
+             */
+            sold: "m2" | "m" | "litre" | "each";
+            /**
+             * Thickness
+             * @description of one layer, pressed lightly
+             */
+            thickness: string | number;
+            /**
+             * Weight Per
+             * @description of one square metre, metre, litre or piece
+             */
+            weight_per: string | number;
+            /**
+             * Width
+             * @description of the roll; nothing where it is cut to any width
+             */
+            width?: (string | number) | null;
+        };
+        /** MaterialTotal */
+        MaterialTotal: {
+            /** Amount */
+            amount: string;
+            /** Name */
+            name: string;
+            /** Price */
+            price: string;
+            /** Weight */
+            weight: string;
+        };
+        /**
+         * MeshShape
+         * @description A mesh file kept with the shop, or beside the job file. `unit` is how long one step of it is.
+         */
+        MeshShape: {
+            /** File */
+            file: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "mesh";
+            /**
+             * Unit
+             * @description '1 in', '1 mm'
+             */
+            unit?: (string | number) | null;
+        };
+        /**
          * OtherSchool
          * @description The same box by the other school, for comparison.
          */
@@ -745,17 +1035,21 @@ export interface components {
             school: "exact" | "thumb";
         };
         /**
-         * OtherShape
-         * @description Any other shape of the format, kept as it came.
+         * OutlineShape
+         * @description A flat thing by its corners in order.
          */
-        OtherShape: {
+        OutlineShape: {
+            /** Holes */
+            holes?: (string | number)[][][];
             /**
              * Kind
-             * @enum {string}
+             * @constant
              */
-            kind: "cylinder" | "disc" | "ring" | "taper" | "ellipsoid" | "bars" | "outline" | "compound" | "mesh";
-        } & {
-            [key: string]: unknown;
+            kind: "outline";
+            /** Points */
+            points: (string | number)[][];
+            /** Thickness */
+            thickness?: (string | number) | null;
         };
         /** PartEntry */
         PartEntry: {
@@ -764,7 +1058,10 @@ export interface components {
              * @default 1
              */
             count: number;
-            /** Fragility */
+            /**
+             * Fragility
+             * @description a class, or what it bears: '60 G'
+             */
             fragility?: string | null;
             /** Gap */
             gap?: (string | number) | null;
@@ -773,15 +1070,93 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Off By
+             * @description the step that took it off
+             */
+            off_by?: string | null;
+            /**
+             * Photos
+             * @description files kept with the shop
+             */
+            photos?: string[];
+            /**
+             * Piles
+             * @description flat things of a count, in so many piles
+             */
+            piles?: number | null;
             /** Protect */
-            protect?: components["schemas"]["Layer"][];
-            rules?: components["schemas"]["Rules"];
+            protect?: components["schemas"]["LayerEntry"][];
+            rules?: components["schemas"]["RulesEntry"];
             /** Shape */
-            shape?: components["schemas"]["BoxShape"] | components["schemas"]["OtherShape"];
-            /** Weight */
+            shape?: components["schemas"]["BoxShape"] | components["schemas"]["CylinderShape"] | components["schemas"]["DiscShape"] | components["schemas"]["RingShape"] | components["schemas"]["TaperShape"] | components["schemas"]["EllipsoidShape"] | components["schemas"]["BarsShape"] | components["schemas"]["OutlineShape"] | components["schemas"]["CompoundShape"] | components["schemas"]["MeshShape"];
+            /**
+             * Sleeve Holds
+             * @description at most so many in a pile
+             */
+            sleeve_holds?: number | null;
+            /**
+             * Weight
+             * @description of one
+             */
             weight?: (string | number) | null;
         };
-        /** Placement */
+        /**
+         * PartView
+         * @description A part as it was understood; what is None waits for a measure.
+         */
+        PartView: {
+            bare?: components["schemas"]["SizesView"] | null;
+            /**
+             * Coats
+             * @default []
+             */
+            coats: components["schemas"]["CoatView"][];
+            cushion?: components["schemas"]["CushionView"] | null;
+            /** Gap */
+            gap?: string | null;
+            /**
+             * Guards
+             * @default false
+             */
+            guards: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Piles
+             * @description how many in each pile, where it is piled
+             */
+            piles?: number[];
+            /**
+             * Says
+             * @default []
+             */
+            says: string[];
+            /** Volume */
+            volume?: string | null;
+            /**
+             * Weight
+             * @description of one, or one pile, with its wrap
+             */
+            weight?: string | null;
+            wrapped?: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * PieceEntry
+         * @description A point p of the shape is at turn x p + at.
+         */
+        PieceEntry: {
+            /** At */
+            at?: (string | number)[];
+            /** Shape */
+            shape: components["schemas"]["BoxShape"] | components["schemas"]["CylinderShape"] | components["schemas"]["DiscShape"] | components["schemas"]["RingShape"] | components["schemas"]["TaperShape"] | components["schemas"]["EllipsoidShape"] | components["schemas"]["BarsShape"] | components["schemas"]["OutlineShape"] | components["schemas"]["CompoundShape"] | components["schemas"]["MeshShape"];
+            /** Turn */
+            turn?: number[][] | null;
+        };
+        /**
+         * Placement
+         * @description A thing in the box, as large as it is wrapped; `gap_mm` is kept free around it.
+         */
         Placement: {
             /** At Mm */
             at_mm: [
@@ -789,6 +1164,11 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Gap Mm
+             * @default 0
+             */
+            gap_mm: number;
             /** Name */
             name: string;
             /** Size Mm */
@@ -885,8 +1265,26 @@ export interface components {
             /** Why */
             why: string;
         };
-        /** Rules */
-        Rules: {
+        /**
+         * RingShape
+         * @description ring
+         */
+        RingShape: {
+            /** Inner Diameter */
+            inner_diameter?: (string | number) | null;
+            /**
+             * Kind
+             * @default ring
+             * @constant
+             */
+            kind: "ring";
+            /** Outer Diameter */
+            outer_diameter?: (string | number) | null;
+            /** Thickness */
+            thickness?: (string | number) | null;
+        };
+        /** RulesEntry */
+        RulesEntry: {
             /**
              * Keep Flat
              * @default false
@@ -1011,7 +1409,9 @@ export interface components {
          *             "weight_per_m2": "1050 g"
          *           }
          *         ],
+         *         "bubbles": "out",
          *         "currency": "USD",
+         *         "cushion_factor": 3,
          *         "default_board": "C",
          *         "fence_step": "1/16 in",
          *         "fill": {
@@ -1020,7 +1420,260 @@ export interface components {
          *           "weight_per_litre": "12 g"
          *         },
          *         "gap": "2 in",
+         *         "gaps": [
+         *           {
+         *             "bears": 24,
+         *             "gap": "4 in"
+         *           },
+         *           {
+         *             "bears": 59,
+         *             "gap": "3 in"
+         *           },
+         *           {
+         *             "bears": 114,
+         *             "gap": "2 in"
+         *           },
+         *           {
+         *             "bears": 1000,
+         *             "gap": "1 in"
+         *           }
+         *         ],
+         *         "habits": [
+         *           {
+         *             "name": "packing slip and note",
+         *             "size": "9 x 6 x 1/8 in",
+         *             "weight": "1 oz"
+         *           }
+         *         ],
          *         "labour_per_hour": "18.00",
+         *         "materials": [
+         *           {
+         *             "bubbly": false,
+         *             "code": "tissue",
+         *             "cushions": false,
+         *             "form": "surface",
+         *             "name": "acid-free tissue",
+         *             "overlap": 15,
+         *             "price_per_100": "18.00",
+         *             "sold": "m2",
+         *             "thickness": "0.1 mm",
+         *             "weight_per": "20 g",
+         *             "width": "30 in"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "glassine",
+         *             "cushions": false,
+         *             "form": "surface",
+         *             "name": "glassine",
+         *             "overlap": 15,
+         *             "price_per_100": "46.00",
+         *             "sold": "m2",
+         *             "thickness": "0.1 mm",
+         *             "weight_per": "40 g",
+         *             "width": "36 in"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "film",
+         *             "cushions": false,
+         *             "form": "surface",
+         *             "name": "plastic film",
+         *             "overlap": 15,
+         *             "price_per_100": "30.00",
+         *             "sold": "m2",
+         *             "thickness": "0.1 mm",
+         *             "weight_per": "92 g",
+         *             "width": "40 in"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "bag",
+         *             "cushions": false,
+         *             "form": "bag",
+         *             "name": "plastic bag, seams sealed",
+         *             "overlap": 0,
+         *             "price_per_100": "48.00",
+         *             "sold": "each",
+         *             "thickness": "0.1 mm",
+         *             "weight_per": "40 g"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "sleeve",
+         *             "cushions": false,
+         *             "form": "bag",
+         *             "name": "water-proof sleeve",
+         *             "overlap": 0,
+         *             "price_per_100": "9.00",
+         *             "sold": "each",
+         *             "thickness": "0.1 mm",
+         *             "weight_per": "6 g"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "stuffing",
+         *             "cushions": false,
+         *             "form": "stuffing",
+         *             "name": "paper stuffed into the hollow",
+         *             "overlap": 0,
+         *             "price_per_100": "3.20",
+         *             "sold": "litre",
+         *             "thickness": 0,
+         *             "weight_per": "12 g"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "corners",
+         *             "cushions": false,
+         *             "form": "corner",
+         *             "name": "corner guards of B board",
+         *             "overlap": 0,
+         *             "price_per_100": "260.00",
+         *             "reach": "4 in",
+         *             "sold": "m2",
+         *             "thickness": "1/8 in",
+         *             "weight_per": "560 g"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "faces",
+         *             "cushions": false,
+         *             "form": "face",
+         *             "name": "stiff faces of C board",
+         *             "overlap": 0,
+         *             "price_per_100": "270.00",
+         *             "sold": "m2",
+         *             "thickness": "5/32 in",
+         *             "weight_per": "590 g"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "edge-foam",
+         *             "cushions": true,
+         *             "form": "edge",
+         *             "name": "foam edge profile",
+         *             "overlap": 0,
+         *             "price_per_100": "55.00",
+         *             "sold": "m",
+         *             "thickness": "3/8 in",
+         *             "weight_per": "25 g"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "pipe-foam",
+         *             "cushions": true,
+         *             "form": "tube",
+         *             "inner": "1 3/8 in",
+         *             "name": "pipe insulation",
+         *             "overlap": 0,
+         *             "price_per_100": "62.00",
+         *             "sold": "m",
+         *             "thickness": "3/8 in",
+         *             "weight_per": "30 g"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "foam-thin",
+         *             "cushions": true,
+         *             "form": "wrap",
+         *             "name": "thin foam, 1/8 in",
+         *             "overlap": 10,
+         *             "price_per_100": "65.00",
+         *             "sold": "m2",
+         *             "thickness": "1/8 in",
+         *             "weight_per": "60 g",
+         *             "width": "24 in"
+         *           },
+         *           {
+         *             "bubbly": true,
+         *             "code": "bubble-small",
+         *             "cushions": true,
+         *             "form": "wrap",
+         *             "name": "small bubble, 3/16 in",
+         *             "overlap": 10,
+         *             "price_per_100": "42.00",
+         *             "sold": "m2",
+         *             "thickness": "3/16 in",
+         *             "weight_per": "60 g",
+         *             "width": "24 in"
+         *           },
+         *           {
+         *             "bubbly": true,
+         *             "code": "bubble-large",
+         *             "cushions": true,
+         *             "form": "wrap",
+         *             "name": "large bubble, 1/2 in",
+         *             "overlap": 10,
+         *             "price_per_100": "60.00",
+         *             "sold": "m2",
+         *             "thickness": "1/2 in",
+         *             "weight_per": "95 g",
+         *             "width": "24 in"
+         *           },
+         *           {
+         *             "bubbly": true,
+         *             "code": "bubble-inch",
+         *             "cushions": true,
+         *             "form": "wrap",
+         *             "name": "very large bubble, 1 in",
+         *             "overlap": 10,
+         *             "price_per_100": "95.00",
+         *             "sold": "m2",
+         *             "thickness": "1 in",
+         *             "weight_per": "130 g",
+         *             "width": "24 in"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "pad-foam",
+         *             "cushions": true,
+         *             "form": "pad",
+         *             "name": "foam pad or end disc, 1/2 in",
+         *             "overlap": 0,
+         *             "price_per_100": "420.00",
+         *             "sold": "m2",
+         *             "thickness": "1/2 in",
+         *             "weight_per": "380 g"
+         *           },
+         *           {
+         *             "board": "C",
+         *             "bubbly": false,
+         *             "code": "inner-box",
+         *             "cushions": false,
+         *             "form": "box",
+         *             "name": "box of its own, C board",
+         *             "overlap": 0,
+         *             "price_per_100": "270.00",
+         *             "sold": "m2",
+         *             "thickness": "5/32 in",
+         *             "weight_per": "590 g"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "liner-board",
+         *             "cushions": false,
+         *             "form": "liner",
+         *             "name": "liner of C board",
+         *             "overlap": 0,
+         *             "price_per_100": "270.00",
+         *             "sold": "m2",
+         *             "thickness": "5/32 in",
+         *             "weight_per": "590 g"
+         *           },
+         *           {
+         *             "bubbly": false,
+         *             "code": "liner-foam",
+         *             "cushions": true,
+         *             "form": "liner",
+         *             "name": "liner of foam, 1/2 in",
+         *             "overlap": 0,
+         *             "price_per_100": "420.00",
+         *             "sold": "m2",
+         *             "thickness": "1/2 in",
+         *             "weight_per": "380 g"
+         *           }
+         *         ],
          *         "name": "",
          *         "pack_minutes": 8,
          *         "paper": "letter",
@@ -1033,7 +1686,8 @@ export interface components {
          *         },
          *         "thumb": "1/2 in",
          *         "town": "",
-         *         "units": "in"
+         *         "units": "in",
+         *         "wrap_minutes": 2
          *       }
          *     }
          */
@@ -1049,8 +1703,21 @@ export interface components {
         ShopFile: {
             /** Boards */
             boards: components["schemas"]["BoardEntry"][];
+            /**
+             * Bubbles
+             * @description which way they look; out: the smooth side to the goods
+             * @default out
+             * @enum {string}
+             */
+            bubbles: "out" | "in";
             /** Currency */
             currency: string;
+            /**
+             * Cushion Factor
+             * @description C of the cushion check, of what fills the gap
+             * @default 3
+             */
+            cushion_factor: number;
             /** Default Board */
             default_board: string;
             /**
@@ -1064,8 +1731,17 @@ export interface components {
              * @description a number in millimetres or grams, or text with its unit: '10 1/2 in', '4 lb 6 oz'
              */
             gap: string | number;
+            /** Gaps */
+            gaps?: components["schemas"]["GapEntry"][];
+            /**
+             * Habits
+             * @description what goes into every parcel unless it is taken off the list
+             */
+            habits?: components["schemas"]["ExtraEntry"][];
             /** Labour Per Hour */
             labour_per_hour: string;
+            /** Materials */
+            materials?: components["schemas"]["MaterialEntry"][];
             /**
              * Name
              * @default
@@ -1111,6 +1787,12 @@ export interface components {
              * @enum {string}
              */
             units: "in" | "cm";
+            /**
+             * Wrap Minutes
+             * @description for each layer put on
+             * @default 2
+             */
+            wrap_minutes: number;
         };
         /** ShopView */
         ShopView: {
@@ -1139,6 +1821,63 @@ export interface components {
                 string
             ];
         };
+        /**
+         * StepEntry
+         * @description A step of taking apart, as it was when the job was begun.
+         */
+        StepEntry: {
+            /**
+             * Back
+             * @description how it goes back on, for the receiver
+             * @default
+             */
+            back: string;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+            /**
+             * Chosen
+             * @default false
+             */
+            chosen: boolean;
+            /** Do */
+            do: string;
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
+            /** Frees */
+            frees?: components["schemas"]["PartEntry"][];
+            /** Id */
+            id: string;
+            /**
+             * Keep
+             * @description what comes loose and where it is kept
+             * @default
+             */
+            keep: string;
+            /**
+             * Saves
+             * @description what it takes off the main part
+             */
+            saves?: {
+                [key: string]: string | number;
+            };
+            /**
+             * Tool
+             * @default
+             */
+            tool: string;
+            /**
+             * Turn
+             * @description which way a thread turns
+             * @default
+             */
+            turn: string;
+        };
         /** TapeEntry */
         TapeEntry: {
             /** Price Per 100 M */
@@ -1148,6 +1887,24 @@ export interface components {
              * @description a number in millimetres or grams, or text with its unit: '10 1/2 in', '4 lb 6 oz'
              */
             weight_per_m: string | number;
+        };
+        /**
+         * TaperShape
+         * @description taper
+         */
+        TaperShape: {
+            /** Diameter A */
+            diameter_a?: (string | number) | null;
+            /** Diameter B */
+            diameter_b?: (string | number) | null;
+            /**
+             * Kind
+             * @default taper
+             * @constant
+             */
+            kind: "taper";
+            /** Length */
+            length?: (string | number) | null;
         };
         /**
          * WayView
@@ -1244,10 +2001,13 @@ export interface components {
             missing: string[];
             /** Next Move */
             next_move: string;
+            /** Parts */
+            parts: components["schemas"]["PartView"][];
             /** Problems */
             problems: components["schemas"]["FieldProblem"][];
             /** Ways */
             ways: components["schemas"]["WayView"][];
+            wrap: components["schemas"]["WrapList"];
         };
         /**
          * WorkOutRequest
@@ -1292,6 +2052,22 @@ export interface components {
              */
             in_hand?: string | null;
             job: components["schemas"]["JobFile"];
+        };
+        /**
+         * WrapList
+         * @description Everything to cut and to use for wrapping, for the whole job.
+         */
+        WrapList: {
+            /** Cuts */
+            cuts: components["schemas"]["CutView"][];
+            /** Minutes */
+            minutes: number;
+            /** Price */
+            price: string;
+            /** Totals */
+            totals: components["schemas"]["MaterialTotal"][];
+            /** Weight */
+            weight: string;
         };
     };
     responses: never;

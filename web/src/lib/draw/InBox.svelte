@@ -61,14 +61,32 @@
     ];
   });
 
+  type Block = Layout['parts'][number] & { extra: boolean };
+
+  /** Whether one lies wholly before another along some side, away from the eye: then it is drawn first. */
+  const behind = (one: Block, other: Block) =>
+    [0, 1, 2].some(
+      (axis) => (one.at_mm[axis] ?? 0) + (one.size_mm[axis] ?? 0) <= (other.at_mm[axis] ?? 0) + 0.01,
+    );
+
   /** Far and low ones first, so that nearer ones are drawn over them. */
-  const blocks = $derived(
-    [{ ...layout.part, extra: false }, ...layout.extras.map((extra) => ({ ...extra, extra: true }))].sort(
-      (one, other) => depth(one.at_mm, one.size_mm) - depth(other.at_mm, other.size_mm),
-    ),
-  );
-  const depth = (corner: Triple, size: Triple) =>
-    corner[0] + size[0] / 2 + corner[1] + size[1] / 2 + (corner[2] + size[2] / 2);
+  const blocks = $derived.by(() => {
+    let left: Block[] = [
+      ...layout.parts.map((part) => ({ ...part, extra: false })),
+      ...layout.extras.map((extra) => ({ ...extra, extra: true })),
+    ];
+    const drawn: Block[] = [];
+    while (left.length) {
+      const all = left;
+      const next =
+        all.find((one) => all.every((other) => other === one || behind(one, other) || !behind(other, one))) ??
+        all[0];
+      if (!next) break;
+      drawn.push(next);
+      left = all.filter((one) => one !== next);
+    }
+    return drawn;
+  });
 
   const walls = $derived.by(() => {
     const [l, w, h] = layout.inside_mm;

@@ -1,0 +1,125 @@
+"""A part as it is packed: piled where it is a flat thing of many, with its layers on, its size grown by each of them.
+
+Wrapped sizes are the bare sizes plus the growth of every layer on each side, so the bare part lies in the middle.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from fardo.core.goods.part import Part, Sizes
+from fardo.core.goods.shape import Box, Shape
+from fardo.core.make import make_box
+from fardo.core.plan.shop import Shop
+from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, grown, square_metres
+from fardo.core.protect.forms import BOXED, put_on
+from fardo.core.protect.forms.corner import CornerGuard, guard_for
+from fardo.core.protect.pile import divide, how_to_pile, stacked
+from fardo.core.quantity import ZERO, Length, Mass
+from fardo.core.refusal import BadInput
+
+FLOATS = "The inner box floats: the room around it in the outer one is filled on all six sides."
+
+
+@dataclass(frozen=True, slots=True)
+class Wrapped:
+    """One thing to pack, or one pile.
+
+    Args:
+        pile: how many of the part lie in it. shape: bare, the whole pile. coats: from the goods outward.
+        grown: on each side, along length, width and height. guards: the corner guards among the coats.
+    """
+
+    part: Part
+    pile: int
+    shape: Shape
+    coats: tuple[Coat, ...]
+    grown: Sizes
+    guards: tuple[CornerGuard, ...] = ()
+
+    @property
+    def sizes(self) -> Sizes:
+        length, width, height = (side + by * 2 for side, by in zip(self.shape.sizes, self.grown, strict=True))
+        return length, width, height
+
+    def padded(self, shared: Length = ZERO) -> Sizes:
+        """With the gap it keeps on every side, less the part of it that is kept elsewhere."""
+        length, width, height = (side + (self.part.gap - shared) * 2 for side in self.sizes)
+        return length, width, height
+
+    @property
+    def goods_weight(self) -> Mass:
+        return Mass(self.part.weight.ng * self.pile)
+
+    @property
+    def wrap_weight(self) -> Mass:
+        return Mass(sum(coat.weight.ng for coat in self.coats))
+
+    @property
+    def weight(self) -> Mass:
+        return self.goods_weight + self.wrap_weight
+
+    @property
+    def says(self) -> tuple[str, ...]:
+        """How it is piled, then how each layer goes on."""
+        return (*how_to_pile(self.pile), *(sentence for coat in self.coats for sentence in coat.says))
+
+    @property
+    def cushion(self) -> Length:
+        """What gives way on its thinnest side: the gap, and the layers that cushion."""
+        soft = [coat.growth for coat in self.coats if coat.material.cushions]
+        return self.part.gap + min(Length(sum(by[axis].nm for by in soft)) for axis in range(3))
+
+
+def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) -> Wrapped:
+    """A part, or a pile of it, with its layers put on in their order.
+
+    Raises: BadInput where a layer does not suit the shape, or a pile is asked of what is not flat.
+    """
+    shape = part.shape if pile == 1 else stacked(part.shape, pile)
+    wearer = Wearer(shape, NONE, shop.bubbles)
+    coats: list[Coat] = []
+    growth = NONE
+    guards: list[CornerGuard] = []
+    for n, layer in enumerate(layers):
+        try:
+            if layer.material.form == "corner":
+                guards.append(guard_for(wearer, layer))
+            coat = _box_in(wearer, layer, shop) if layer.material.form == BOXED else put_on(wearer, layer)
+        except BadInput as problem:
+            raise problem.under(f"protect[{n}]") from problem
+        coats.append(coat)
+        growth = grown(growth, coat.growth)
+        if layer.material.form == BOXED:  # what goes on after it goes around a box
+            length, width, height = (side + by * 2 for side, by in zip(shape.sizes, growth, strict=True))
+            wearer = Wearer(Box(length, width, height), NONE, shop.bubbles)
+        else:
+            wearer = replace(wearer, grown=grown(wearer.grown, coat.growth))
+    return Wrapped(part, pile, shape, tuple(coats), growth, tuple(guards))
+
+
+def units_of(part: Part, layers: tuple[Layer, ...], shop: Shop, piles: int | None = None) -> tuple[Wrapped, ...]:
+    """Everything to pack of a part: each one by itself, or in so many piles as even as can be."""
+    if piles is None:
+        return (wrap_up(part, layers, shop),) * part.count
+    made = {pile: wrap_up(part, layers, shop, pile) for pile in set(divide(part.count, piles))}
+    return tuple(made[pile] for pile in divide(part.count, piles))
+
+
+def _box_in(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
+    """A slotted case of its own around it. It is made as every box is; half of what it adds is on each side."""
+    grade = shop.grade(layer.material.board)
+    length, width, height = (side + layer.room * 2 for side in wearer.sizes)
+    made = make_box("slotted", (length, width, height), grade, shop.allowances)
+    # A case is longer than wide; it stands around the thing as the thing lies.
+    outside = made.outside if made.needed == (length, width, height) else (made.outside[1], made.outside[0],
+                                                                           made.outside[2])  # fmt: skip
+    a, b, c = (Length(-(-(out.nm - side.nm) // 2)) for out, side in zip(outside, wearer.sizes, strict=True))
+    board = replace(
+        layer.material, thickness=grade.caliper, sold="m2", weight_per=grade.weight_per_m2,
+        price_per_100=grade.price_per_m2.share(Fraction(100)),
+    )  # fmt: skip
+    cuts = tuple(Cut(1, blank.size[0], blank.size[1]) for blank in made.blanks)
+    says = (f"A slotted case of {grade.code} board.", *((FLOATS,) if layer.room.nm else ()))
+    return Coat(board, (a, b, c), cuts, square_metres(cuts), says)

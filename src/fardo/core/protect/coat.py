@@ -1,0 +1,113 @@
+"""A layer worked out on one part: how much it adds on each side, what is cut for it, what that weighs and costs."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+
+from fardo.core.goods.shape import Shape, Sizes
+from fardo.core.protect.material import BubbleSide, Layer, Material
+from fardo.core.quantity import ZERO, Length, Mass, Money
+from fardo.core.why import Why
+
+NONE: Sizes = (ZERO, ZERO, ZERO)
+_NM_PER_M = 10**9
+_NM3_PER_LITRE = 10**24
+
+
+@dataclass(frozen=True, slots=True)
+class Cut:
+    """So many pieces of one size. `width` is None for what is cut to length only."""
+
+    count: int
+    length: Length
+    width: Length | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Coat:
+    """
+    Args:
+        growth: added on each side, along length, width and height. cuts: what is cut. amount: how much of what the
+        material is sold by. says: how it is put on, in sentences. why: of the length to cut, where there is one.
+    """
+
+    material: Material
+    growth: Sizes
+    cuts: tuple[Cut, ...]
+    amount: Fraction
+    says: tuple[str, ...] = ()
+    why: Why | None = None
+
+    @property
+    def weight(self) -> Mass:
+        return Mass(-(-(self.amount * self.material.weight_per.ng) // 1))
+
+    @property
+    def price(self) -> Money:
+        return self.material.price_per_100.share(self.amount / 100)
+
+    @property
+    def room_nm3(self) -> int:
+        """The room it takes up, so that no fill is counted there."""
+        if self.material.sold == "litre":
+            return int(self.amount * _NM3_PER_LITRE)
+        flat = sum(cut.count * cut.length.nm * cut.width.nm for cut in self.cuts if cut.width)
+        return flat * self.material.thickness.nm
+
+
+@dataclass(frozen=True, slots=True)
+class Wearer:
+    """What a layer is put on: a bare shape, and how far earlier layers have grown it on each side."""
+
+    shape: Shape
+    grown: Sizes
+    bubbles: BubbleSide
+
+    @property
+    def sizes(self) -> Sizes:
+        length, width, height = (side + by * 2 for side, by in zip(self.shape.sizes, self.grown, strict=True))
+        return length, width, height
+
+    @property
+    def axes(self) -> tuple[int, int, int]:
+        """The axes from the longest side to the shortest; of equal ones the earlier first."""
+        a, b, c = sorted(range(3), key=lambda axis: -self.sizes[axis].nm)
+        return a, b, c
+
+    def girth(self, axis: int) -> Length:
+        """Taut around what is on it already. A layer put on before adds eight of its thickness, as around a box."""
+        u, v = (i for i in range(3) if i != axis)
+        return self.shape.girth(axis) + (self.grown[u] + self.grown[v]) * 4
+
+
+def all_round(thickness: Length) -> Sizes:
+    return thickness, thickness, thickness
+
+
+def along(axis: int, thickness: Length) -> Sizes:
+    """Growth on the two sides across one axis only."""
+    a, b, c = (thickness if axis == i else ZERO for i in range(3))
+    return a, b, c
+
+
+def grown(growth: Sizes, by: Sizes) -> Sizes:
+    length, width, height = (a + b for a, b in zip(growth, by, strict=True))
+    return length, width, height
+
+
+def metres(lengths: Sequence[Length]) -> Fraction:
+    return Fraction(sum(length.nm for length in lengths), _NM_PER_M)
+
+
+def square_metres(cuts: Sequence[Cut]) -> Fraction:
+    return Fraction(sum(cut.count * cut.length.nm * cut.width.nm for cut in cuts if cut.width), _NM_PER_M**2)
+
+
+def plus(length: Length, share: Fraction) -> Length:
+    """A length and a share of it, up to the nanometre."""
+    return Length(-(-length.nm * (1 + share) // 1))
+
+
+__all__ = ["NONE", "Coat", "Cut", "Layer", "Wearer", "all_round", "along", "grown", "metres", "plus", "square_metres"]

@@ -1,0 +1,15 @@
+"""Edge caps: a profile pushed over the four long edges of a slab."""
+
+from __future__ import annotations
+
+from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, all_round, metres
+
+FORM = "edge"
+TITLE = "caps along the edges"
+ORDER = 2
+
+
+def put_on(wearer: Wearer, layer: Layer) -> Coat:
+    long, middle, _ = (wearer.sizes[axis] for axis in wearer.axes)
+    cuts = (Cut(2, long), Cut(2, middle))
+    return Coat(layer.material, all_round(layer.material.thickness), cuts, metres([long, long, middle, middle]))

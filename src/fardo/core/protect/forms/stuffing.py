@@ -1,0 +1,31 @@
+"""Stuffing: hollows filled so that they keep their shape. It adds nothing outside."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from fardo.core.goods.shape import Cylinder, Ring, Shape
+from fardo.core.protect.coat import NONE, Coat, Layer, Wearer
+from fardo.core.quantity import cubic_cm
+from fardo.core.refusal import BadInput
+
+FORM = "stuffing"
+TITLE = "stuffed into the hollow"
+ORDER = 1
+
+
+def put_on(wearer: Wearer, layer: Layer) -> Coat:
+    hollow = layer.hollow_nm3 or _hollow(wearer.shape)
+    if not hollow:
+        raise BadInput(
+            "the hollow is not known", read="nothing", allowed="its size, such as 10 x 4 x 3 in", field="hollow"
+        )
+    litres = cubic_cm(hollow) / 1000
+    return Coat(layer.material, NONE, (), Fraction(litres), ("Firm enough to keep its shape, not to spread it.",))
+
+
+def _hollow(shape: Shape) -> int:
+    """The hole of a ring; others are measured."""
+    if isinstance(shape, Ring):
+        return Cylinder(shape.inner_diameter, shape.thickness).volume_nm3
+    return 0

@@ -1,0 +1,19 @@
+"""Surface: tissue, glassine or film next to the goods, so that nothing else touches the finish."""
+
+from __future__ import annotations
+
+from fardo.core.protect.coat import Coat, Layer, Wearer, all_round, plus, square_metres
+from fardo.core.protect.forms.wrap import strips, winding
+
+FORM = "surface"
+TITLE = "next to the goods"
+ORDER = 0
+
+
+def put_on(wearer: Wearer, layer: Layer) -> Coat:
+    long, _, short = wearer.axes
+    material, sizes = layer.material, wearer.sizes
+    length = plus(winding(wearer.girth(long), material.thickness, layer.layers), material.overlap)
+    cuts = strips(material, length, sizes[long] + sizes[short])
+    says = ("Only low-tack tape holds it; packing tape touches board only.",)
+    return Coat(material, all_round(material.thickness * layer.layers), cuts, square_metres(cuts), says)

@@ -1,0 +1,61 @@
+"""What things are wrapped in, as the shop buys it, and a layer of it on a part."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from fardo.core.quantity import ZERO, Length, Mass, Money
+
+Sold = Literal["m2", "m", "litre", "each"]
+BubbleSide = Literal["in", "out"]
+
+IN_WORDS: dict[Sold, str] = {"m2": "square metre", "m": "metre", "litre": "litre", "each": "piece"}
+
+
+@dataclass(frozen=True, slots=True)
+class Material:
+    """
+    Args:
+        code: how jobs name it. form: how it is put on, one of `FORMS`. thickness: of one layer, pressed lightly.
+        sold: what is counted. weight_per: of one of these. price_per_100: of a hundred; one may cost less than a coin.
+        width: of the roll or sheet it is cut from, None where it is cut to any width. overlap: share of a length added
+        where it meets itself. bubbly: whether it has a smooth and a bubble side. inner: the widest tube it goes over.
+        reach: how far a corner guard goes along the face. board: the shop's board an inner box is made of.
+        cushions: whether its thickness counts against a blow.
+    """
+
+    code: str
+    name: str
+    form: str
+    thickness: Length
+    sold: Sold
+    weight_per: Mass
+    price_per_100: Money
+    width: Length | None = None
+    overlap: Fraction = Fraction(0)
+    bubbly: bool = False
+    inner: Length | None = None
+    reach: Length = ZERO
+    board: str | None = None
+    cushions: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Layer:
+    """A material on a part.
+
+    Args:
+        layers: how many lie on each other. crossed: wound both ways, as many each way. room: free on each side inside
+        an inner box. hollow_nm3: what is stuffed, cubic nanometres. lengths: of the tubes to cover.
+        bubbles: which way the bubbles look where the shop's habit is not followed.
+    """
+
+    material: Material
+    layers: int = 1
+    crossed: bool = False
+    room: Length = ZERO
+    hollow_nm3: int = 0
+    lengths: tuple[Length, ...] = ()
+    bubbles: BubbleSide | None = None

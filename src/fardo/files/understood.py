@@ -1,0 +1,233 @@
+"""What a job says once its measures are read: the load, where it goes, what was chosen, what is missing or wrong.
+
+What is not worked out yet is said in a sentence rather than left out.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from typing import Any, TypeVar
+
+from fardo.core.goods.part import Extra, Part, Rules
+from fardo.core.goods.shape import Scanned
+from fardo.core.make import WAYS
+from fardo.core.make.made import School
+from fardo.core.plan.boxed import MOST_UNITS, Load
+from fardo.core.plan.progress import BoxChoice, PriceChoice
+from fardo.core.plan.search import Journey
+from fardo.core.plan.shop import Shop
+from fardo.core.plan.wrapped import Wrapped, units_of
+from fardo.core.protect.cushion import read_fragility
+from fardo.core.protect.forms import LINER
+from fardo.core.protect.material import Layer
+from fardo.core.protect.pile import piles_needed
+from fardo.core.quantity import ZERO, Length, Mass, Money, volume_nm3
+from fardo.core.refusal import BadInput, NoAnswer
+from fardo.core.tariff.parcel import read_postcode
+from fardo.files.job import Chosen, JobFile, LayerEntry, PartEntry
+from fardo.files.shapes import MeshFinder, ShapeReader
+from fardo.files.typed import ExtraEntry, to_length, to_mass, to_sizes
+
+T = TypeVar("T")
+_EMPTY_PART = PartEntry()
+
+
+@dataclass
+class Understood:
+    """
+    Args:
+        units: of each part in the job, what is packed of it; empty where it cannot be read yet.
+        load, journey, school, box, price: as far as they could be read. missing: what is not there yet, in words.
+        problems: what cannot be read. beyond: what the job asks for that is not worked out, or None.
+    """
+
+    units: list[tuple[Wrapped, ...]] = field(default_factory=list)
+    load: Load | None = None
+    journey: Journey | None = None
+    school: School = "exact"
+    box: BoxChoice | None = None
+    price: PriceChoice | None = None
+    missing: list[str] = field(default_factory=list)
+    problems: list[BadInput] = field(default_factory=list)
+    beyond: str | None = None
+
+    def must_load(self) -> Load:
+        """The load. Raises BadInput or NoAnswer, the first there is."""
+        if self.problems:
+            raise self.problems[0]
+        if self.beyond:
+            raise NoAnswer(self.beyond)
+        if self.load is None:
+            raise BadInput(
+                "nothing given", read="", allowed="a measure", field=self.missing[0] if self.missing else "parts"
+            )
+        return self.load
+
+
+def no_mesh(file: str, unit: Length) -> Scanned:
+    """Where no files are at hand."""
+    raise BadInput("not a file that is here", read=file, allowed="a mesh file kept with the shop", field="file")
+
+
+def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder = no_mesh) -> Understood:
+    """Reads every measure of a job; never raises for what a person may type.
+
+    Args:
+        origin: the shop's own postcode, where the job names none. find_mesh: gives the shape of a mesh file.
+    """
+    reading = _Reading(shop, find_mesh)
+    said = Understood(school=job.school, missing=reading.missing, problems=reading.problems)
+    parts = [part for part in job.parts if not _is_blank(part)] or [_EMPTY_PART]
+    numbers = [job.parts.index(part) for part in parts] if parts[0] is not _EMPTY_PART else [0]
+    alone = len(parts) == 1
+    said.units = [()] * max(len(job.parts), 1)
+    for n, entry in zip(numbers, parts, strict=True):
+        said.units[n] = reading.part(entry, n, "" if alone else f" of {entry.name or f'part {n + 1}'}")
+    extras = reading.extras(job.extras)
+    liner = reading.liner(job.liner) if job.liner else None
+    said.beyond = _beyond(job, said.units)
+    if (
+        said.beyond is None
+        and all(said.units[n] for n in numbers)
+        and extras is not None
+        and bool(job.liner) == bool(liner)
+    ):
+        said.load = Load(tuple(unit for units in said.units for unit in units), extras, liner)
+    said.journey = reading.journey(job, origin)
+    if job.board is not None:
+        reading.attempt(shop.grade, job.board)
+    said.box, said.price = reading.chosen(job.chosen)
+    return said
+
+
+class _Reading:
+    """Reads a job's fields one by one, keeping what is missing and what is wrong apart."""
+
+    def __init__(self, shop: Shop, find_mesh: MeshFinder) -> None:
+        self.shop = shop
+        self.find_mesh = find_mesh
+        self.missing: list[str] = []
+        self.problems: list[BadInput] = []
+
+    def attempt(self, read: Callable[..., T], *args: Any, under: str = "", **options: Any) -> T | None:
+        """What `read` gives, or None with its refusal kept."""
+        try:
+            return read(*args, **options)
+        except BadInput as problem:
+            self.problems.append(problem.under(under) if under else problem)
+            return None
+
+    def needed(self, name: str, value: Any, read: Callable[..., T], *args: Any) -> T | None:
+        """As `attempt`, where an empty value is missing rather than wrong."""
+        if _empty(value):
+            self.missing.append(name)
+            return None
+        return self.attempt(read, value, *args)
+
+    def optional(self, value: Any, otherwise: T, read: Callable[..., T], *args: Any, **options: Any) -> T | None:
+        """As `attempt`, where an empty value stands for another."""
+        return otherwise if _empty(value) else self.attempt(read, value, *args, **options)
+
+    def part(self, entry: PartEntry, n: int, of: str) -> tuple[Wrapped, ...]:
+        """What is packed of a part; nothing where something of it is missing or wrong."""
+        path, units = f"parts[{n}]", self.shop.units
+        faults = len(self.problems)
+
+        def measure(name: str, value: Any, where: str) -> Length | None:
+            return self.needed(f"{name}{of}", value, to_length, units, where)
+
+        shape = ShapeReader(units, measure, self.attempt, self.find_mesh).read(entry.shape, f"{path}.shape")
+        weight = self.needed(f"weight{of}", entry.weight, to_mass, units, f"{path}.weight")
+        fragility = self.optional(entry.fragility, None, read_fragility, f"{path}.fragility")
+        gap = self.optional(entry.gap, self.shop.gap(fragility), to_length, units, f"{path}.gap", zero=True)
+        layers = [self.layer(layer, f"{path}.protect[{k}]") for k, layer in enumerate(entry.protect)]
+        if shape is None or weight is None or gap is None or None in layers or len(self.problems) > faults:
+            return ()
+        rules = Rules(**entry.rules.model_dump())
+        part = Part(entry.name or "the goods", shape, weight, gap, entry.count, fragility, rules)
+        piles = entry.piles
+        if entry.sleeve_holds is not None:
+            piles = max(piles or 1, piles_needed(entry.count, entry.sleeve_holds))
+        whole = tuple(layer for layer in layers if layer is not None)
+        return self.attempt(units_of, part, whole, self.shop, piles, under=path) or ()
+
+    def layer(self, entry: LayerEntry, path: str) -> Layer | None:
+        units = self.shop.units
+        material = self.attempt(self.shop.material, entry.material, under=path)
+        room = self.optional(entry.room, ZERO, to_length, units, f"{path}.room", zero=True)
+        hollow = self.optional(entry.hollow, None, to_sizes, units, f"{path}.hollow")
+        lengths = [
+            self.attempt(to_length, length, units, f"{path}.lengths[{k}]")
+            for k, length in enumerate(entry.lengths or ())
+        ]
+        if material is None or room is None or None in lengths:
+            return None
+        return Layer(
+            material, entry.layers, entry.crossed, room, volume_nm3(*hollow) if hollow else 0,
+            tuple(length for length in lengths if length is not None), entry.bubbles,
+        )  # fmt: skip
+
+    def liner(self, entry: LayerEntry) -> Layer | None:
+        layer = self.layer(entry, "liner")
+        if layer is not None and layer.material.form != LINER:
+            allowed = ", ".join(m.code for m in self.shop.materials.values() if m.form == LINER) or "none"
+            self.problems.append(BadInput("not a liner", read=entry.material, field="liner.material", allowed=allowed))
+            return None
+        return layer
+
+    def extras(self, entries: Sequence[ExtraEntry]) -> tuple[Extra, ...] | None:
+        counted = [
+            self.extra(extra, n)
+            for n, extra in enumerate(entries)
+            if extra.name or not _empty(extra.size) or not _empty(extra.weight)  # a row begun and left empty is none
+        ]
+        return None if None in counted else tuple(extra for extra in counted if extra is not None)
+
+    def extra(self, entry: ExtraEntry, n: int) -> Extra | None:
+        name = entry.name or f"extra {n + 1}"
+        sizes = self.needed(f"size of {name}", entry.size, to_sizes, self.shop.units, f"extras[{n}].size")
+        weight = self.optional(entry.weight, Mass(0), to_mass, self.shop.units, f"extras[{n}].weight", zero=True)
+        return None if sizes is None or weight is None else Extra(name, sizes, weight)
+
+    def journey(self, job: JobFile, shop_origin: str) -> Journey | None:
+        origin = self.needed("postcode it leaves from", job.ship.origin or shop_origin, read_postcode, "ship.from")
+        destination = self.needed("postcode it goes to", job.ship.to, read_postcode, "ship.to")
+        value: Money | None = None
+        if not _empty(job.value):
+            value = self.attempt(Money.read, job.value, self.shop.currency, under="value")
+            if value is None:
+                return None
+        return Journey(origin, destination, job.ship.residential, value) if origin and destination else None
+
+    def chosen(self, chosen: Chosen) -> tuple[BoxChoice | None, PriceChoice | None]:
+        box: BoxChoice | None = None
+        if chosen.box is not None and chosen.box.way in WAYS:
+            inside = self.attempt(to_sizes, list(chosen.box.inside_mm), "in", "chosen.box.inside_mm")
+            if inside:
+                box = BoxChoice(chosen.box.way, chosen.box.school, chosen.box.board, inside)
+        price: PriceChoice | None = None
+        if (was := chosen.price) is not None:
+            amount = self.attempt(Money.read, was.amount, was.currency, under="chosen.price.amount")
+            billed = self.attempt(to_mass, was.billed_weight_g, "in", "chosen.price.billed_weight_g")
+            if amount and billed:
+                price = PriceChoice(was.carrier, was.service, was.programme, amount, billed)
+        return box, price
+
+
+def _beyond(job: JobFile, units: Sequence[tuple[Wrapped, ...]]) -> str | None:
+    number = sum(len(of_part) for of_part in units)
+    if number > MOST_UNITS:
+        return f"This job has {number} things to pack; up to {MOST_UNITS} in one parcel are worked out. Pile flat ones."
+    if not any(way in WAYS for way in job.ways):
+        return f"None of the ways {', '.join(job.ways) or 'to box it'} is worked out; {' and '.join(WAYS)} are."
+    return None
+
+
+def _is_blank(part: PartEntry) -> bool:
+    """A row begun and left empty is none."""
+    return part == _EMPTY_PART
+
+
+def _empty(value: Any) -> bool:
+    return value is None or (isinstance(value, str) and not value.strip())
