@@ -14,6 +14,8 @@ from fardo.core.refusal import BadInput
 if TYPE_CHECKING:
     from fardo.core.goods.shape.solids import Solid
 
+_FINER = 10**6  # a root is taken to that share of a nanometre
+
 
 def _round_reach(direction: Direction, diameter: Length, centre: float, low: float, high: float) -> float:
     """How far a disc or a stack of equal discs reaches. `centre` is that of x and y, `low` and `high` the ends, nm."""
@@ -204,7 +206,7 @@ class Taper(Shape):
     @property
     def area_nm2(self) -> int:
         a, b, height = self.diameter_a.nm, self.diameter_b.nm, self.length.nm
-        slant = Fraction(math.isqrt(4 * height**2 + (a - b) ** 2), 2)
+        slant = Fraction(math.isqrt((4 * height**2 + (a - b) ** 2) * _FINER**2), 2 * _FINER)
         return whole(PI * (Fraction(a * a + b * b, 4) + Fraction(a + b, 2) * slant))
 
     def support(self, direction: Direction) -> float:
