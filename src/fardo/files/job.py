@@ -54,6 +54,7 @@ class PartEntry(Strict):
     sleeve_holds: int | None = Field(None, ge=1, le=999, description="at most so many in a pile")
     photos: list[str] = Field(default_factory=list, max_length=12, description="files kept with the shop")
     off_by: str | None = Field(None, max_length=40, description="the step that took it off")
+    guessed: bool = Field(False, description="its measures are the kind's, not taken of this one yet")
 
 
 class StepEntry(Strict):
@@ -67,7 +68,7 @@ class StepEntry(Strict):
     keep: str = Field("", max_length=200, description="what comes loose and where it is kept")
     back: str = Field("", max_length=300, description="how it goes back on, for the receiver")
     saves: dict[Literal["length", "width", "height", "diameter", "thickness"], Measure] = Field(
-        default_factory=dict, description="what it takes off the main part"
+        default_factory=dict, description="what it takes off the measures of the thing itself"
     )
     frees: list[PartEntry] = Field(default_factory=list, max_length=12)
     chosen: bool = False

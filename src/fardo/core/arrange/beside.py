@@ -8,9 +8,11 @@ answer. It is exact for a single thing beside the first; for several it is the b
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from operator import attrgetter
+from typing import Any
 
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import ZERO, Length
@@ -113,9 +115,17 @@ class _State:
     placed: tuple[tuple[int, _Spot, _Spot, _Spot], ...]  # block, at, size, which side lies where
 
     @property
-    def rank(self) -> tuple[int, int, _Spot, int]:
-        x, y, z = self.box
-        return x * y * z, max(self.box), self.box, -len(self.free)
+    def room(self) -> tuple[int, int, _Spot, int]:
+        return _volume(self.box), sum(self.box), self.box, -len(self.free)
+
+    @property
+    def cost(self) -> tuple[int, _Spot]:
+        """Its room, and a twentieth of the cube with the same sum of sides: what is long is dear to make and to send."""
+        return 540 * _volume(self.box) + sum(self.box) ** 3, self.box
+
+    @property
+    def bulk(self) -> tuple[int, int, _Spot, int]:
+        return sum(self.box), _volume(self.box), self.box, -len(self.free)
 
 
 # One picture of a job asks for the same arrangement several times, for each way to box it.
@@ -131,18 +141,33 @@ def put_beside(blocks: tuple[Block, ...]) -> Arrangement:
     sizes = [_spot([side.nm for side in block.sizes]) for block in blocks]
     order = sorted(range(len(blocks)), key=lambda n: (blocks[n].extra, -_volume(sizes[n]), blocks[n].name, n))
     first, *others = order
-    width = max(1, min(_BEAM, _STEPS // max(1, len(others))))
-    beam = [_State(sizes[first], (), ((first, (0, 0, 0), sizes[first], (0, 1, 2)),))]
-    for n in others:
-        turns = _turns(sizes[n], blocks[n].upright)
-        options = {(option.box, option.free): option for state in beam for option in _options(state, n, turns)}
-        beam = sorted(options.values(), key=lambda state: state.rank)[:width]
-    best = beam[0]
+    turns = {n: _turns(sizes[n], blocks[n].upright) for n in others}
+    start = _State(sizes[first], (), ((first, (0, 0, 0), sizes[first], (0, 1, 2)),))
+    # Growing by the least room makes rows; growing by the least sum of sides makes clusters. The better end is taken:
+    # beside one thing the least room, among several a cluster before a row that is hardly smaller.
+    several = sum(not block.extra for block in blocks) > 1
+    ends = [end for rank in (_ROOM, _BULK) for end in _follow(start, others, turns, rank)]
+    best = min(ends, key=_COST if several else _ROOM)
     placed = sorted(best.placed)
     return Arrangement(
         _lengths(best.box),
         tuple(Placed(n, blocks[n].name, _lengths(at), _lengths(size), _TURNS[way]) for n, at, size, way in placed),
     )
+
+
+_ROOM, _BULK, _COST = attrgetter("room"), attrgetter("bulk"), attrgetter("cost")
+
+
+def _follow(
+    start: _State, others: list[int], turns: dict[int, list[tuple[_Spot, _Spot]]], rank: Callable[[_State], Any]
+) -> list[_State]:
+    """The ends found when the first few by `rank` are followed at each step."""
+    width = max(1, min(_BEAM, _STEPS // max(1, len(others))))
+    beam = [start]
+    for n in others:
+        options = {(option.box, option.free): option for state in beam for option in _options(state, n, turns[n])}
+        beam = sorted(options.values(), key=rank)[:width]
+    return beam
 
 
 def _turns(size: _Spot, upright: bool) -> list[tuple[_Spot, _Spot]]:

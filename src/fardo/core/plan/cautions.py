@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fardo.core.goods.take_apart import LIFTING
 from fardo.core.quantity import POUND, Mass
 
 # Over this weight two people lift: common practice; local rules may ask for less.
@@ -18,4 +19,4 @@ def lifting(weight: Mass) -> str | None:
     """What to say before a parcel of that weight is lifted."""
     if weight <= TWO_PEOPLE_OVER:
         return None
-    return "Over 50 lb (23 kg): two people lift it, or a trolley does. Local rules may ask for less."
+    return LIFTING

@@ -1,0 +1,277 @@
+"""Questions about what can hurt someone or is not taken: battery, fuel, pressure, edge, glass, mercury, dust, origin.
+
+Each answer gives the usual caution, in words that defer to the carrier's list, the law and trained people; what a
+service may refuse is marked by the answer's tag. What must not be sent at all says so.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from fardo.core.refusal import BadInput
+
+NONE = "none"
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """
+    Args:
+        code: as it is kept. says: as it is chosen. caution: shown beside the step, or nothing. tag: what a service may
+        refuse. never: it does not ship at all, and `caution` says why.
+    """
+
+    code: str
+    says: str
+    caution: str = ""
+    tag: str = ""
+    never: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    code: str
+    asks: str
+    answers: tuple[Answer, ...]
+
+    def answer(self, code: str) -> Answer:
+        """Raises BadInput for an answer there is not."""
+        for answer in self.answers:
+            if answer.code == code:
+                return answer
+        raise BadInput(
+            "not an answer", read=code, allowed=", ".join(a.code for a in self.answers), field=f"answers.{self.code}"
+        )
+
+
+_LITHIUM = "49 CFR 173.185 and the carrier's own list decide"
+
+QUESTIONS: dict[str, Question] = {
+    question.code: question
+    for question in (
+        Question(
+            "battery",
+            "Is there a lithium battery in it, or with it?",
+            (
+                Answer(NONE, "no battery"),
+                Answer(
+                    "installed",
+                    "built in",
+                    "Battery built in: switched off so that it cannot start by itself, and kept "
+                    f"from being crushed. Some services refuse it; {_LITHIUM}.",
+                    "lithium-installed",
+                ),
+                Answer(
+                    "packed-with",
+                    "packed with it",
+                    "Battery packed with the thing: each in a pack of its own, terminals "
+                    f"covered, marked as asked. Many services refuse it; {_LITHIUM}.",
+                    "lithium-packed",
+                ),
+                Answer(
+                    "alone",
+                    "sent alone",
+                    "Battery sent alone: the strictest rules of the three, and most parcel services "
+                    f"refuse it; {_LITHIUM}.",
+                    "lithium-alone",
+                ),
+                Answer(
+                    "damaged",
+                    "swollen, wet or recalled",
+                    "A damaged, swollen, wet or recalled battery does not ship. Away "
+                    "from anything that burns; ask the local waste authority or its maker.",
+                    never=True,
+                ),
+            ),
+        ),
+        Question(
+            "fuel",
+            "Has it held fuel or oil?",
+            (
+                Answer(NONE, "never"),
+                Answer(
+                    "drained",
+                    "drained and aired",
+                    "Drained, run dry and aired; caps closed, a bag around the tank. Many "
+                    "services still refuse what has held fuel; ask first.",
+                    "fuel-drained",
+                ),
+                Answer(
+                    "holds",
+                    "still holds some",
+                    "With fuel or oil in it, it does not ship. Drain it outdoors, away from "
+                    "flame, and hand the fuel in where the law says.",
+                    never=True,
+                ),
+            ),
+        ),
+        Question(
+            "pressure",
+            "Is anything in it under pressure?",
+            (
+                Answer(NONE, "nothing"),
+                Answer(
+                    "spring",
+                    "a gas spring or air shock",
+                    "Gas springs and air shocks: let down as their maker says, never "
+                    "opened; by air the carrier's list decides.",
+                    "pressure-spring",
+                ),
+                Answer(
+                    "cylinder",
+                    "a cylinder, inflator or can",
+                    "Cylinders, inflators and spray cans: most parcel services "
+                    "refuse them. Take them out unless the carrier says in writing that it takes them.",
+                    "pressure-cylinder",
+                ),
+            ),
+        ),
+        Question(
+            "blade",
+            "Is there a blade, point or toothed edge?",
+            (
+                Answer(NONE, "none"),
+                Answer(
+                    "sharp",
+                    "yes",
+                    "Edge first: a guard of board or tube taped on so that it cannot slip, before anything "
+                    "else is done. Cut-proof glove while it is bare.",
+                ),
+            ),
+        ),
+        Question(
+            "glass",
+            "Is there glass?",
+            (
+                Answer(NONE, "none"),
+                Answer(
+                    "plain",
+                    "whole, plain",
+                    "A grid of low-tack tape on plain glass keeps splinters together if it breaks.",
+                ),
+                Answer(
+                    "tempered",
+                    "whole, tempered",
+                    "Tempered glass bursts when its edge is struck: guard the edges first; no "
+                    "weight may rest on a corner. Goggles when it is handled bare.",
+                ),
+                Answer(
+                    "cracked",
+                    "cracked",
+                    "Cracked glass: gloves and goggles, the pane taped over wholly, and taken out if it "
+                    "comes out. Sent cracked, it arrives in pieces.",
+                ),
+            ),
+        ),
+        Question(
+            "mercury",
+            "Is there mercury in it: a tube lamp, switch, old thermometer or barometer?",
+            (
+                Answer(NONE, "none"),
+                Answer(
+                    "lamp",
+                    "a lamp",
+                    "Lamps with mercury: out of the fitting, each in a stiff sleeve, sealed bag around it. "
+                    "Services limit them; broken ones go to hazardous waste.",
+                    "mercury-lamp",
+                ),
+                Answer(
+                    "instrument",
+                    "a switch or instrument",
+                    "Free mercury is not taken by parcel services. A licensed handler "
+                    "takes it out, or the thing does not ship.",
+                    never=True,
+                ),
+            ),
+        ),
+        Question(
+            "dust",
+            "Is there dust, mould or old insulation on it?",
+            (
+                Answer(NONE, "clean"),
+                Answer("dust", "dust", "Dust: a mask, and brushed off outdoors before it is wrapped."),
+                Answer(
+                    "mould", "mould", "Mould: mask and gloves; dried and cleaned first, or it spreads inside the wrap."
+                ),
+                Answer(
+                    "fibre",
+                    "old insulation",
+                    "Old insulation may be asbestos: it is not touched; someone licensed looks at it first.",
+                    never=True,
+                ),
+            ),
+        ),
+        Question(
+            "origin",
+            "Is any of it wildlife, human remains or a cultural good?",
+            (
+                Answer(NONE, "none of it"),
+                Answer(
+                    "wildlife",
+                    "wildlife parts",
+                    "Wildlife parts, also old ones (ivory, shell, some woods, bone): lawful origin "
+                    "and export papers are the sender's to check, before it is packed.",
+                    "wildlife",
+                ),
+                Answer(
+                    "remains",
+                    "human remains",
+                    "Human remains: lawful origin, papers and a carrier that takes them are the "
+                    "sender's to settle first; most services refuse them.",
+                    "human-remains",
+                ),
+                Answer(
+                    "cultural",
+                    "a cultural good",
+                    "Cultural goods may need an export licence: the sender checks, and the "
+                    "customs description is true even where the outside stays plain.",
+                    "cultural",
+                ),
+            ),
+        ),
+    )
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Hazards:
+    """What the answers come to. `open` are questions not answered yet; `never` why it must not be sent at all."""
+
+    open: tuple[Question, ...]
+    cautions: tuple[tuple[str, str], ...]
+    tags: frozenset[str]
+    never: tuple[str, ...]
+
+
+def weigh_answers(asked: tuple[str, ...], given: Mapping[str, str]) -> Hazards:
+    """What the answers to the questions that are asked come to. Raises BadInput for an answer there is not."""
+    cautions, never, tags = [], [], set()
+    for code in asked:
+        if code not in given:
+            continue
+        answer = QUESTIONS[code].answer(given[code])
+        if answer.caution:
+            cautions.append((code, answer.caution))
+        if answer.never:
+            never.append(answer.caution)
+        if answer.tag:
+            tags.add(answer.tag)
+    waiting = tuple(QUESTIONS[code] for code in asked if code not in given)
+    return Hazards(waiting, tuple(cautions), frozenset(tags), tuple(never))
+
+
+# What a service says it refuses, in words.
+IN_WORDS = {
+    "lithium-installed": "a lithium battery built in",
+    "lithium-packed": "a lithium battery packed with the thing",
+    "lithium-alone": "a lithium battery sent alone",
+    "fuel-drained": "what has held fuel",
+    "pressure-spring": "gas springs and air shocks",
+    "pressure-cylinder": "cylinders and cans under pressure",
+    "mercury-lamp": "lamps with mercury",
+    "wildlife": "wildlife parts",
+    "human-remains": "human remains",
+    "cultural": "cultural goods",
+}
+TAGS = frozenset(IN_WORDS)
