@@ -13,6 +13,7 @@ from typing import Any
 
 from fardo.api.app import create_app
 from fardo.files.job import JobFile
+from fardo.files.kind import KindFile
 from fardo.files.tariff import TariffFile
 
 
@@ -24,6 +25,7 @@ def documents() -> dict[str, dict[str, Any]]:
         app.state.desk.database.close()
     return {
         "docs/formats/fardo-job-1.schema.json": JobFile.model_json_schema(by_alias=True),
+        "docs/formats/fardo-kind-1.schema.json": KindFile.model_json_schema(by_alias=True),
         "docs/formats/fardo-tariff-1.schema.json": TariffFile.model_json_schema(by_alias=True),
         "web/openapi.json": openapi,
     }

@@ -14,7 +14,8 @@ from fardo import __version__
 from fardo.api.desk import Desk
 from fardo.api.guard import Guard
 from fardo.api.problems import answer_with_problems
-from fardo.api.routers import jobs, sheets, shop, work
+from fardo.api.routers import files as sent_files
+from fardo.api.routers import jobs, kinds, papers, shapes, sheets, shop, work
 
 _ROOMS = ("/", "/settings", "/jobs/{key}", "/jobs/{key}/{station}")
 
@@ -27,7 +28,17 @@ def create_app(database: Path) -> FastAPI:
     )  # fmt: skip
     app.state.desk = Desk(database)
     answer_with_problems(app)
-    for router in (jobs.router, sheets.router, work.router, shop.router):
+    # Kinds go before jobs: /api/jobs/begin is no job's key.
+    for router in (
+        kinds.router,
+        jobs.router,
+        sheets.router,
+        papers.router,
+        work.router,
+        shop.router,
+        sent_files.router,
+        shapes.router,
+    ):
         app.include_router(router)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=5)
     app.add_middleware(Guard)

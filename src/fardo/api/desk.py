@@ -3,17 +3,25 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from pathlib import Path
 from typing import Annotated
 
 from fastapi import Depends, Request
 
+from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.plan.shop import Shop
+from fardo.core.quantity import Length
+from fardo.core.refusal import BadInput
 from fardo.core.tariff.service import Service
+from fardo.files.mesh import read_mesh
+from fardo.files.shapes import MeshFinder
 from fardo.files.shop import ShopFile
 from fardo.files.tariff import services_of
-from fardo.store.database import Database
+from fardo.store.database import Database, Gone
+from fardo.store.files import Files
 from fardo.store.jobs import Jobs
+from fardo.store.kinds import Kinds
 from fardo.store.settings import Settings
 
 
@@ -26,6 +34,7 @@ class Today:
     file: ShopFile
     shop: Shop
     services: tuple[Service, ...]
+    find_mesh: MeshFinder
 
 
 class Desk:
@@ -35,7 +44,26 @@ class Desk:
         self.database = Database(path)
         self.jobs = Jobs(self.database)
         self.settings = Settings(self.database)
+        self.files = Files(self.database)
+        self.kinds = Kinds(self.database)
+        # A mesh is read once, not at every stroke.
+        self.find_mesh = lru_cache(maxsize=32)(self._find_mesh)
         self._today: Today | None = None
+
+    def find_file(self, name: str) -> bytes | None:
+        """What is kept under a name, or None."""
+        try:
+            return self.files.get(name).content
+        except Gone:
+            return None
+
+    def _find_mesh(self, name: str, unit: Length) -> Scanned:
+        """The shape of a mesh file kept here. Raises BadInput."""
+        try:
+            stored = self.files.get(name)
+        except Gone as gone:
+            raise BadInput("not a file that is here", read=name, allowed="a mesh file sent in", field="file") from gone
+        return scanned(name, read_mesh(name, stored.content), unit)
 
     @property
     def today(self) -> Today:
@@ -44,7 +72,7 @@ class Desk:
         if today is None or today.stamp != stamp:
             revision, file = self.settings.shop()
             services = tuple(services_of(self.settings.tariffs()))
-            today = Today(stamp, revision, file, file.to_core(), services)
+            today = Today(stamp, revision, file, file.to_core(), services, self.find_mesh)
             self._today = today
         return today
 

@@ -9,6 +9,7 @@ from fardo.api.desk import Today
 from fardo.api.parts import measured, view_parts, wrap_list
 from fardo.core.arrange.beside import Arrangement, Placed
 from fardo.core.cut.drawing import Blank
+from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.plan.boxed import Boxed, Load, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
@@ -76,12 +77,26 @@ class Picture:
             boxed = _choice(self.current.boxed.made)
         if said.price is not None and plan is not None:
             asked = choice_of(plan.quote)
-        return tie_knots(missing, boxed, said.box, asked, said.price)
+        return tie_knots(
+            missing, boxed, said.box, asked, said.price,
+            guessed=said.guessed, answers=[question.code for question in said.hazards.open],
+            protection=_protection(self.job),
+        )  # fmt: skip
+
+
+def _protection(job: JobFile) -> str:
+    """How it is protected, in words; nothing where nothing was said of it."""
+    parts = job.parts
+    wrapped = sum(bool(part.protect) for part in parts)
+    said = wrapped or job.liner or any(part.gap not in (None, "") for part in parts)
+    if not said:
+        return ""
+    return f"{wrapped} of {len(parts)} wrapped" if len(parts) > 1 else "wrapped" if wrapped else "gap said, no wrap"
 
 
 def draw_up(job: JobFile, today: Today, in_hand: str | None = None) -> Picture:
     """Works a job out as far as it can be read; never raises for what a person may type."""
-    said = understand(job, today.shop, today.file.postcode)
+    said = understand(job, today.shop, today.file.postcode, today.find_mesh)
     ways: list[PricedWay] = []
     if said.load is not None:
         ways = [way for name in WAYS if name in job.ways and (way := _work_out(name, said.load, said, job, today))]
@@ -138,8 +153,26 @@ def view_picture(picture: Picture) -> views.WorkOut:
         knots=view_knots(knots),
         next_move=next_move,
         cutting_cautions=list(CUTTING),
+        hazards=_hazards(picture),
         measured=measured(picture.job, units),
     )
+
+
+def _hazards(picture: Picture) -> list[views.HazardView]:
+    """The questions of the job, each with its answers and what the given one cautions."""
+    cautions = dict(picture.said.hazards.cautions)
+    return [
+        views.HazardView(
+            code=code,
+            asks=QUESTIONS[code].asks,
+            answers=[views.AnswerView(code=answer.code, says=answer.says) for answer in QUESTIONS[code].answers],
+            given=picture.job.answers.get(code),
+            caution=cautions.get(code, ""),
+            never=cautions.get(code, "") in picture.said.hazards.never,
+        )
+        for code in picture.job.questions
+        if code in QUESTIONS
+    ]
 
 
 def view_knots(knots: tuple[Knot, ...]) -> list[views.KnotView]:
@@ -224,7 +257,13 @@ def _other_school(boxed: Boxed, picture: Picture) -> views.OtherSchool:
 
 def _docket(picture: Picture) -> views.Docket:
     said, way, plan, units = picture.said, picture.current, picture.asked, picture.today.shop.units
-    docket = views.Docket(basis="", currency=picture.today.shop.currency, missing=list(said.missing), cautions=[])
+    docket = views.Docket(
+        basis="",
+        currency=picture.today.shop.currency,
+        missing=[*said.missing, *(f"answer: {question.code}" for question in said.hazards.open)],
+        stop=list(said.hazards.never),
+        cautions=[caution for _, caution in said.hazards.cautions if caution not in said.hazards.never],
+    )
     if way is None:
         return docket
     made = way.boxed.made
@@ -232,8 +271,10 @@ def _docket(picture: Picture) -> views.Docket:
     docket.outside = views.view_sizes(made.outside, units, made.whys["outside"])
     docket.weight = _weight(way.boxed, units)
     docket.air_percent = round(way.boxed.air * 100)
-    docket.cautions = [caution for caution in (lifting(way.boxed.weights.total),) if caution]
-    if way.boxed.too_large:
+    docket.cautions = [*(caution for caution in (lifting(way.boxed.weights.total),) if caution), *docket.cautions]
+    if docket.stop:
+        docket.note = "It does not ship as it is."
+    elif way.boxed.too_large:
         docket.note = f"Not from the sheets in stock: {way.boxed.too_large}."
     elif said.journey is None:
         docket.note = "The sum comes with the place it goes to."

@@ -9,7 +9,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from fardo.core.plan.progress import State
 from fardo.core.quantity import FINEST, Length, Mass, Money, Units, show_length, show_mass, show_sizes
 from fardo.core.why import Value, Why
-from fardo.files.job import EXAMPLE, JobFile
+from fardo.files.job import EXAMPLE, JobFile, PartEntry
+from fardo.files.kind import EXAMPLE as KIND_EXAMPLE
+from fardo.files.kind import KindFile
 from fardo.files.shop import ShopFile, starting_shop
 
 
@@ -232,7 +234,24 @@ class Docket(BaseModel):
     note: str = Field("", description="why there is no sum")
     currency: str
     missing: list[str]
+    stop: list[str] = Field(default_factory=list, description="why it does not ship at all")
     cautions: list[str]
+
+
+class AnswerView(BaseModel):
+    code: str
+    says: str
+
+
+class HazardView(BaseModel):
+    """A question about what can hurt someone or is not taken, and what the given answer cautions."""
+
+    code: str
+    asks: str
+    answers: list[AnswerView]
+    given: str | None
+    caution: str
+    never: bool
 
 
 class FieldProblem(BaseModel):
@@ -257,6 +276,7 @@ class WorkOut(BaseModel):
     knots: list[KnotView]
     next_move: str
     cutting_cautions: list[str]
+    hazards: list[HazardView]
     measured: dict[str, str] = Field(description="what each typed measure was read as, by field")
 
 
@@ -315,6 +335,62 @@ class ShopChange(BaseModel):
     )
     revision: int = Field(ge=0)
     shop: ShopFile
+
+
+class TakenIn(BaseModel):
+    """What became of a file that was sent in: one of photo, mesh and parts, or a problem."""
+
+    called: str
+    problem: str | None = None
+    photo: str | None = Field(None, description="the name it is kept under")
+    mesh: str | None = Field(None, description="the name it is kept under")
+    steps: tuple[float, float, float] | None = Field(
+        None, description="its sizes in its own steps; a unit is to be said"
+    )
+    triangles: int | None = None
+    parts: list[PartEntry] | None = None
+
+
+class ShapeView(BaseModel):
+    """A shape to look at: its surface, and where its measures are taken. Lengths in millimetres."""
+
+    sizes_mm: tuple[float, float, float]
+    vertices_mm: list[float] = Field(description="three a corner")
+    faces: list[int] = Field(description="three corners a face")
+    lines: list[LineView]
+
+
+class LineView(BaseModel):
+    """A dimension line; `text` is the measure in words."""
+
+    name: str
+    text: str
+    start_mm: tuple[float, float, float]
+    end_mm: tuple[float, float, float]
+
+
+class KindRow(BaseModel):
+    """A kind of goods in a list. `own` is the shop's; it takes the place of a shipped one of its code."""
+
+    code: str
+    title: str
+    words: str
+    about: str
+    own: bool
+    revision: int
+
+
+class KindView(BaseModel):
+    revision: int
+    kind: KindFile
+
+
+class KindChange(BaseModel):
+    """The kind as it should be, and the revision it was changed from; 0 for a new one of the shop's own."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 0, "kind": KIND_EXAMPLE}]})
+    revision: int = Field(ge=0)
+    kind: KindFile
 
 
 class LineAnswer(BaseModel):

@@ -142,7 +142,8 @@ class JobFile(Strict):
     school: Literal["exact", "thumb"] = "exact"
     kind: str | None = Field(None, max_length=40, description="code of the kind of goods it was begun from")
     take_apart: list[StepEntry] = Field(default_factory=list, max_length=60)
-    answers: dict[str, str] = Field(default_factory=dict, max_length=20, description="to the questions about hazards")
+    questions: list[str] = Field(default_factory=list, max_length=20, description="hazards that are asked about")
+    answers: dict[str, str] = Field(default_factory=dict, max_length=20, description="to the questions, by their code")
     liner: LayerEntry | None = Field(None, description="on all six walls of the box")
     chosen: Chosen = Field(default_factory=Chosen)
 

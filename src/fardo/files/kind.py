@@ -128,6 +128,7 @@ def start_job(kind: KindFile | None, title: str, shop: ShopFile) -> JobFile:
         extras=[*habits, *(extra.model_copy(deep=True) for extra in kind.extras)],
         liner=kind.liner,
         board=kind.board,
+        questions=list(kind.questions),
     )
     for step in kind.steps:
         if step.chosen:
@@ -188,6 +189,7 @@ def kind_of_job(job: JobFile, code: str, title: str, was: KindFile | None) -> Ki
             "extras": [extra.model_copy(deep=True) for extra in job.extras],
             "liner": job.liner,
             "board": job.board,
+            "questions": list(job.questions),
         }
     ).check()
 

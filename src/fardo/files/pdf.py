@@ -20,7 +20,7 @@ from fardo.files.drawn import DASHES, MEANINGS, WIDTHS, Drawn, StrokeKind, draw,
 mm = 72 / 25.4  # in the points of a PDF
 
 Paper = Literal["letter", "a4"]
-_PAPERS: dict[Paper, tuple[float, float]] = {"letter": LETTER, "a4": A4}
+PAPERS: dict[Paper, tuple[float, float]] = {"letter": LETTER, "a4": A4}
 _MARGIN = 12 * mm
 _OVERLAP = 10 * mm
 _EDGE = 6 * mm  # bare paper around a blank at full size, so that its outermost cuts are on the page
@@ -47,7 +47,7 @@ def cut_sheet(
 ) -> bytes:
     """A PDF with a page a blank, drawn to the largest usual scale that fits, the fence settings under each."""
     buffer, canvas = _open(heading.title, paper)
-    width, height = _PAPERS[paper]
+    width, height = PAPERS[paper]
     for page, blank in enumerate(blanks, 1):
         top = _head(canvas, heading, height, f"{blank.name}, flutes {blank.flutes}, page {page} of {len(blanks)}")
         caution_lines = sum(math.ceil(len(caution) / 110) for caution in cautions)
@@ -75,7 +75,7 @@ def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Pa
     printer scaled it. Raises: NoAnswer where it would take more than 300 pages.
     """
     buffer, canvas = _open(f"{heading.title}, full size", paper)
-    width, height = _PAPERS[paper]
+    width, height = PAPERS[paper]
     step_x, step_y = width - 2 * _MARGIN - _OVERLAP, height - 2 * _MARGIN - _OVERLAP
 
     def pages_for(size: Length, step: float) -> int:
@@ -112,7 +112,7 @@ def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Pa
 
 def _open(title: str, paper: Paper) -> tuple[io.BytesIO, Canvas]:
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=_PAPERS[paper], invariant=1)
+    canvas = Canvas(buffer, pagesize=PAPERS[paper], invariant=1)
     canvas.setTitle(title)
     canvas.setCreator("Fardo")
     return buffer, canvas

@@ -13,6 +13,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import ConfigDict, Field, ValidationError
 
+from fardo.core.goods.hazard import TAGS
 from fardo.core.quantity import Mass, Money, Units
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.charges import Charge, Cover, Fuel, Residential, WeightGrid
@@ -113,6 +114,7 @@ class ServiceEntry(Strict):
     dimensional: DimensionalEntry | None = None
     limits: LimitsEntry = Field(default_factory=LimitsEntry)
     charges: list[ChargeEntry] = Field(min_length=1, max_length=40)
+    refuses: list[str] = Field(default_factory=list, max_length=40, description="hazards it does not take")
 
 
 class TariffFile(Strict):
@@ -141,6 +143,7 @@ class TariffFile(Strict):
                 dimensional=_dimensional(entry.dimensional),
                 limits=_limits(entry.limits, units),
                 charges=tuple(_charge(c, self.currency, units, n) for n, c in enumerate(entry.charges)),
+                refuses=_refuses(entry.refuses),
             )
         except BadInput as problem:
             raise problem.under(path) from problem
@@ -179,6 +182,13 @@ def read_tariffs(folder: Path) -> list[TariffFile]:
 def services_of(tariffs: Iterable[TariffFile]) -> list[Service]:
     """All services, in the order of the files."""
     return [service for tariff in tariffs for service in tariff.to_core()]
+
+
+def _refuses(tags: list[str]) -> frozenset[str]:
+    for n, tag in enumerate(tags):
+        if tag not in TAGS:
+            raise BadInput("not a hazard", read=tag, allowed=", ".join(sorted(TAGS)), field=f"refuses[{n}]")
+    return frozenset(tags)
 
 
 def _dimensional(entry: DimensionalEntry | None) -> Dimensional | None:

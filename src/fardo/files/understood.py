@@ -9,6 +9,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
+from fardo.core.goods.hazard import NO_HAZARDS, QUESTIONS, Hazards, weigh_answers
 from fardo.core.goods.part import Extra, Part, Rules
 from fardo.core.goods.shape import Scanned
 from fardo.core.make import WAYS
@@ -39,7 +40,8 @@ class Understood:
     Args:
         units: of each part in the job, what is packed of it; empty where it cannot be read yet.
         load, journey, school, box, price: as far as they could be read. missing: what is not there yet, in words.
-        problems: what cannot be read. beyond: what the job asks for that is not worked out, or None.
+        problems: what cannot be read. beyond: what the job asks for that is not worked out, or None. hazards: what the
+        answers come to. guessed: parts whose measures are still the kind's.
     """
 
     units: list[tuple[Wrapped, ...]] = field(default_factory=list)
@@ -51,6 +53,8 @@ class Understood:
     missing: list[str] = field(default_factory=list)
     problems: list[BadInput] = field(default_factory=list)
     beyond: str | None = None
+    hazards: Hazards = NO_HAZARDS
+    guessed: list[str] = field(default_factory=list)
 
     def must_load(self) -> Load:
         """The load. Raises BadInput or NoAnswer, the first there is."""
@@ -94,7 +98,9 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         and bool(job.liner) == bool(liner)
     ):
         said.load = Load(tuple(unit for units in said.units for unit in units), extras, liner)
-    said.journey = reading.journey(job, origin)
+    said.hazards = reading.attempt(_hazards, job) or NO_HAZARDS
+    said.guessed = [part.name or f"part {n + 1}" for n, part in enumerate(job.parts) if part.guessed]
+    said.journey = reading.journey(job, origin, said.hazards)
     if job.board is not None:
         reading.attempt(shop.grade, job.board)
     said.box, said.price = reading.chosen(job.chosen)
@@ -190,7 +196,7 @@ class _Reading:
         weight = self.optional(entry.weight, Mass(0), to_mass, self.shop.units, f"extras[{n}].weight", zero=True)
         return None if sizes is None or weight is None else Extra(name, sizes, weight)
 
-    def journey(self, job: JobFile, shop_origin: str) -> Journey | None:
+    def journey(self, job: JobFile, shop_origin: str, hazards: Hazards) -> Journey | None:
         origin = self.needed("postcode it leaves from", job.ship.origin or shop_origin, read_postcode, "ship.from")
         destination = self.needed("postcode it goes to", job.ship.to, read_postcode, "ship.to")
         value: Money | None = None
@@ -198,7 +204,9 @@ class _Reading:
             value = self.attempt(Money.read, job.value, self.shop.currency, under="value")
             if value is None:
                 return None
-        return Journey(origin, destination, job.ship.residential, value) if origin and destination else None
+        if not origin or not destination:
+            return None
+        return Journey(origin, destination, job.ship.residential, value, hazards)
 
     def chosen(self, chosen: Chosen) -> tuple[BoxChoice | None, PriceChoice | None]:
         box: BoxChoice | None = None
@@ -222,6 +230,13 @@ def _beyond(job: JobFile, units: Sequence[tuple[Wrapped, ...]]) -> str | None:
     if not any(way in WAYS for way in job.ways):
         return f"None of the ways {', '.join(job.ways) or 'to box it'} is worked out; {' and '.join(WAYS)} are."
     return None
+
+
+def _hazards(job: JobFile) -> Hazards:
+    for n, code in enumerate(job.questions):
+        if code not in QUESTIONS:
+            raise BadInput("not a question", read=code, allowed=", ".join(QUESTIONS), field=f"questions[{n}]")
+    return weigh_answers(tuple(job.questions), job.answers)
 
 
 def _is_blank(part: PartEntry) -> bool:

@@ -5,13 +5,16 @@ from __future__ import annotations
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
 
 from fardo.api import views
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
+from fardo.api.intake import keep_file
 from fardo.api.picture import draw_up, view_knots
 from fardo.api.problems import RESPONSES
 from fardo.core.refusal import NoAnswer
+from fardo.files.bundle import files_of, read_bundle, renamed, write_bundle
 from fardo.files.job import EXAMPLE, JobFile, read_job, with_units, write_job
 from fardo.files.understood import understand
 from fardo.store.jobs import StoredJob
@@ -51,6 +54,21 @@ async def open_job_file(request: Request, desk: OpenDesk) -> views.JobView:
     return view(desk.jobs.add(_checked(read_job(await request.body()), desk)))
 
 
+_BUNDLE_BODY = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/zip": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
+
+
+@router.post("/bundle", status_code=201, openapi_extra=_BUNDLE_BODY)
+async def open_bundle(request: Request, desk: OpenDesk) -> views.JobView:
+    """Starts a job from a job file in a ZIP with its photographs and meshes. Nothing is kept of one with a fault."""
+    content = await request.body()
+    return await run_in_threadpool(_open_bundle, content, desk)
+
+
 @router.get("/{key}")
 def get_job(key: str, desk: OpenDesk) -> views.JobView:
     return view(desk.jobs.get(key))
@@ -75,9 +93,17 @@ def bring_back_job(key: str, desk: OpenDesk) -> views.JobView:
 
 @router.get("/{key}/file")
 def job_file(key: str, desk: OpenDesk) -> Response:
-    """The job as a job file."""
+    """The job as a job file; with photographs or meshes, in a ZIP with them."""
     job = desk.jobs.get(key).job
+    if files_of(job):
+        return download(write_bundle(job, desk.find_file), "application/zip", job.title, ".job.zip")
     return download(write_job(job), "application/json", job.title, ".job.json")
+
+
+def _open_bundle(content: bytes, desk: Desk) -> views.JobView:
+    job, sent = read_bundle(content)
+    kept = {name: keep_file(name, one, desk) for name, one in sent.items()}
+    return view(desk.jobs.add(_checked(renamed(job, kept), desk)))
 
 
 def row(stored: StoredJob, desk: Desk) -> views.JobRow:
@@ -107,7 +133,7 @@ def view(stored: StoredJob) -> views.JobView:
 def _checked(job: JobFile, desk: Desk) -> JobFile:
     """The job with its units made plain. Raises BadInput or NoAnswer for what cannot be kept and worked on."""
     shop = desk.today.shop
-    said = understand(job, shop)
+    said = understand(job, shop, find_mesh=desk.find_mesh)
     if said.problems:
         raise said.problems[0]
     if said.beyond:

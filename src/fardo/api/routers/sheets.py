@@ -64,5 +64,5 @@ def _box(desk: Desk, key: str, way: str) -> tuple[str, Made]:
     """A saved job's title and the box that way makes for it. Raises Gone, or BadInput where it is not measured."""
     today = desk.today
     job = desk.jobs.get(key).job
-    load = understand(job, today.shop, today.file.postcode).must_load()
+    load = understand(job, today.shop, today.file.postcode, today.find_mesh).must_load()
     return job.title, box_for(way, job, load, today).made

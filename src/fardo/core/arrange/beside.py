@@ -120,7 +120,7 @@ class _State:
 
     @property
     def cost(self) -> tuple[int, _Spot]:
-        """Its room, and a twentieth of the cube with the same sum of sides: what is long is dear to make and to send."""
+        """Its room, and a twentieth of the cube with its sum of sides: what is long is dear to make and to send."""
         return 540 * _volume(self.box) + sum(self.box) ** 3, self.box
 
     @property

@@ -244,6 +244,9 @@ class Hazards:
     never: tuple[str, ...]
 
 
+NO_HAZARDS = Hazards((), (), frozenset(), ())
+
+
 def weigh_answers(asked: tuple[str, ...], given: Mapping[str, str]) -> Hazards:
     """What the answers to the questions that are asked come to. Raises BadInput for an answer there is not."""
     cautions, never, tags = [], [], set()

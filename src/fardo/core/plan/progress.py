@@ -6,6 +6,7 @@ a billed weight. When today's figures differ, the knot is loose and says what ch
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -41,7 +42,7 @@ class PriceChoice:
 class Knot:
     """
     Args:
-        name: "measure", "box", "price". state: see above. says: what it stands at, or what changed.
+        name: "measure", "protect", "box", "price". state: see above. says: what it stands at, or what changed.
     """
 
     name: str
@@ -55,16 +56,30 @@ def tie_knots(
     box: BoxChoice | None,
     asked: PriceChoice | None,
     price: PriceChoice | None,
+    *,
+    guessed: Sequence[str] = (),
+    answers: Sequence[str] = (),
+    protection: str = "said",
 ) -> tuple[tuple[Knot, ...], str]:
     """The knots in order, and the next move in words.
 
     Args:
-        missing: what is still to be measured. boxed: the chosen way as it is worked out today. box: as it was chosen.
-        asked: what the chosen service asks today, None where it no longer takes the parcel. price: as it was chosen.
+        missing: what is still to be measured, and where it goes. boxed: the chosen way as it is worked out today.
+        box: as it was chosen. asked: what the chosen service asks today, None where it no longer takes the parcel.
+        price: as it was chosen. guessed: parts with their kind's measures. answers: what is still to be answered.
+        protection: how it is protected in words, empty while nothing is said.
     """
-    measure = (
-        Knot("measure", "open", "missing: " + ", ".join(missing)) if missing else Knot("measure", "tied", "measured")
-    )
+    wanting = [
+        text
+        for text in (
+            "missing: " + ", ".join(missing) if missing else "",
+            "not measured yet: " + ", ".join(guessed) if guessed else "",
+            "not answered: " + ", ".join(answers) if answers else "",
+        )
+        if text
+    ]
+    measure = Knot("measure", "open", "; ".join(wanting)) if wanting else Knot("measure", "tied", "measured")
+    protect = Knot("protect", "tied", protection) if protection else Knot("protect", "open", "no wrap and no gap said")
     if box is None:
         tied = Knot("box", "open", "no box chosen")
     elif boxed is None or boxed.needed != box.needed:
@@ -83,15 +98,22 @@ def tie_knots(
         priced = Knot("price", "loose", f"was {price.amount}, is {asked.amount}")
     else:
         priced = Knot("price", "tied", f"{price.carrier} {price.service}, {price.amount}")
-    return (measure, tied, priced), _next_move(missing, tied, priced)
+    knots = (measure, protect, tied, priced)
+    return knots, _next_move(missing, guessed, answers, knots)
 
 
-def _next_move(missing: list[str], box: Knot, price: Knot) -> str:
-    if measures := [name for name in missing if not name.startswith("postcode")]:
+def _next_move(missing: list[str], guessed: Sequence[str], answers: Sequence[str], knots: tuple[Knot, ...]) -> str:
+    _, protect, box, price = knots
+    measures = [name for name in missing if not name.startswith("postcode")] or list(guessed)
+    if measures:
         more = f" and {len(measures) - 3} more" if len(measures) > 3 else ""
         return f"Measure {', '.join(measures[:3])}{more}"
+    if answers:
+        return f"Answer about {', '.join(answers)}"
     if missing:
         return "Say where it goes"
+    if protect.state != "tied":
+        return "Say how it is protected"
     if box.state != "tied":
         return "Choose the box" if box.state == "open" else "Look at the box again"
     if price.state != "tied":

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+from fardo.core.goods.hazard import NO_HAZARDS, Hazards
 from fardo.core.make import WAYS, School
 from fardo.core.plan.boxed import Boxed, Load, box_up
 from fardo.core.plan.shop import Shop
@@ -17,12 +18,13 @@ from fardo.core.tariff.service import Quote, Refused, Service, compare
 
 @dataclass(frozen=True, slots=True)
 class Journey:
-    """Where a load goes. `value` is declared, or None."""
+    """Where a load goes. `value` is declared, or None; `hazards` are what its answers come to."""
 
     origin: str
     destination: str
     residential: bool
     value: Money | None = None
+    hazards: Hazards = NO_HAZARDS
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,13 +64,16 @@ class Plan:
 def parcel_of(boxed: Boxed, journey: Journey) -> Parcel:
     """The closed box as a carrier sees it."""
     return Parcel(
-        boxed.made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential, journey.value
-    )
+        boxed.made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential,
+        journey.value, journey.hazards.tags,
+    )  # fmt: skip
 
 
 def price(boxed: Boxed, journey: Journey, services: Iterable[Service]) -> tuple[list[Plan], list[Refused]]:
     """What the box costs by each service, cheapest in all first, and who does not take it."""
     listed = list(services)
+    if journey.hazards.never:
+        return [], [Refused(service.carrier, service.name, "this does not ship") for service in listed]
     own = [service for service in listed if service.currency == boxed.box.currency]
     quotes, refused = compare(own, parcel_of(boxed, journey))
     refused += [

@@ -16,7 +16,7 @@ class Parcel:
     """
     Args:
         sizes: outside, in any order. weight: actual. origin, destination: postcodes. residential: to a home.
-        value: declared, or None.
+        value: declared, or None. hazards: tags of what services may refuse, see goods/hazard.
     """
 
     sizes: tuple[Length, Length, Length]
@@ -25,6 +25,7 @@ class Parcel:
     destination: str
     residential: bool = False
     value: Money | None = None
+    hazards: frozenset[str] = frozenset()
 
     @property
     def sides(self) -> tuple[Length, Length, Length]:

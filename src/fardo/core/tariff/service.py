@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from fardo.core.goods.hazard import IN_WORDS
 from fardo.core.quantity import Money, Units
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
@@ -20,7 +21,7 @@ class Service:
     """
     Args:
         carrier, name, programme: who, which service, at which price (counter, account, ...). units: the carrier's own.
-        charges: in the order they are worked out; a percentage sees the lines before it.
+        charges: in the order they are worked out; a percentage sees the lines before it. refuses: tags of hazards.
     """
 
     carrier: str
@@ -33,6 +34,7 @@ class Service:
     dimensional: Dimensional | None
     limits: Limits
     charges: tuple[Charge, ...]
+    refuses: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,6 +70,8 @@ def quote(service: Service, parcel: Parcel) -> Quote | Refused:
         return refused(f"does not go from {parcel.origin} to {parcel.destination}")
     if broken := over_limit(parcel, service.limits, service.units):
         return refused(broken)
+    if not_taken := sorted(parcel.hazards & service.refuses):
+        return refused("does not take " + " or ".join(IN_WORDS[tag] for tag in not_taken))
     billing = bill_weight(parcel, service.dimensional, service.weights)
     sent = Consignment(parcel, zone, billing, service.weights, service.currency)
     lines: tuple[Line, ...] = ()

@@ -24,6 +24,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send Files
+         * @description What became of each file, in their order. A good file comes in whatever is wrong with the others.
+         */
+        post: operations["send_files_api_files_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get File
+         * @description A photograph or a mesh as it is kept.
+         */
+        get: operations["get_file_api_files__name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -42,6 +82,46 @@ export interface paths {
          * @description Starts a job.
          */
         post: operations["add_job_api_jobs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Job
+         * @description Starts a job: the parts of its kind with their usual steps taken, and the shop's habits on the list.
+         */
+        post: operations["begin_job_api_jobs_begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Bundle
+         * @description Starts a job from a job file in a ZIP with its photographs and meshes. Nothing is kept of one with a fault.
+         */
+        post: operations["open_bundle_api_jobs_bundle_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -93,6 +173,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/bag-labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels
+         * @description One label for each bag of small hardware.
+         */
+        get: operations["labels_api_jobs__key__bag_labels_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/bring-back": {
         parameters: {
             query?: never;
@@ -104,6 +204,26 @@ export interface paths {
         put?: never;
         /** Bring Back Job */
         post: operations["bring_back_job_api_jobs__key__bring_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/corner-guards.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Guards
+         * @description Each corner guard to scale; four of each part are cut.
+         */
+        get: operations["guards_api_jobs__key__corner_guards_pdf_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -179,11 +299,133 @@ export interface paths {
         };
         /**
          * Job File
-         * @description The job as a job file.
+         * @description The job as a job file; with photographs or meshes, in a ZIP with them.
          */
         get: operations["job_file_api_jobs__key__file_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/kind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep As Kind
+         * @description Keeps a job as a kind of its own, with what was measured as its starting sizes.
+         */
+        post: operations["keep_as_kind_api_jobs__key__kind_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts Table
+         * @description The parts as a table that a spreadsheet opens.
+         */
+        get: operations["parts_table_api_jobs__key__parts_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/put-together.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Put Together
+         * @description The receiver's sheet: what is in the box, and the steps last first.
+         */
+        get: operations["put_together_api_jobs__key__put_together_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Kinds
+         * @description Every kind, by title.
+         */
+        get: operations["list_kinds_api_kinds_get"];
+        /**
+         * Change Kind
+         * @description Keeps a kind as the shop's own; answers 409 where it was changed since the revision named.
+         */
+        put: operations["change_kind_api_kinds_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get Kind */
+        get: operations["get_kind_api_kinds__code__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Put Away Kind
+         * @description Takes the shop's own kind off the list; it can be brought back.
+         */
+        delete: operations["put_away_kind_api_kinds__code__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{code}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring Back Kind */
+        post: operations["bring_back_kind_api_kinds__code__bring_back_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -210,6 +452,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Shape
+         * @description The bare shape of a part; 422 while a measure of it is missing or cannot be read.
+         */
+        post: operations["look_at_shape_api_shape_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop": {
         parameters: {
             query?: never;
@@ -225,6 +487,26 @@ export interface paths {
          */
         put: operations["change_shop_api_shop_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Apart
+         * @description The job with the step taken or left; saves nothing.
+         */
+        post: operations["take_apart_api_take_apart_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -255,6 +537,13 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AnswerView */
+        AnswerView: {
+            /** Code */
+            code: string;
+            /** Says */
+            says: string;
+        };
         /**
          * BarsShape
          * @description Round bars of one diameter; each member is its two ends, along the middle.
@@ -269,6 +558,23 @@ export interface components {
             kind: "bars";
             /** Members */
             members: (string | number)[][][];
+        };
+        /**
+         * Beginning
+         * @description What a job is begun with: a kind, or none, and a title.
+         * @example {
+         *       "kind": "concertina",
+         *       "title": "Concertina, 48 keys"
+         *     }
+         */
+        Beginning: {
+            /** Kind */
+            kind?: string | null;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
         };
         /** BlankView */
         BlankView: {
@@ -522,6 +828,11 @@ export interface components {
             note: string;
             outside?: components["schemas"]["SizesView"] | null;
             quote?: components["schemas"]["QuoteView"] | null;
+            /**
+             * Stop
+             * @description why it does not ship at all
+             */
+            stop?: string[];
             /** Total */
             total?: string | null;
             total_why?: components["schemas"]["WhyView"] | null;
@@ -613,6 +924,28 @@ export interface components {
              */
             weight_per_litre: string | number;
         };
+        /**
+         * FillPolicy
+         * @description Whether loose fill may be used, and how full the box is packed.
+         */
+        FillPolicy: {
+            /**
+             * Full
+             * @default firm
+             * @enum {string}
+             */
+            full: "firm" | "soft";
+            /**
+             * Loose
+             * @default true
+             */
+            loose: boolean;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
         /** GapEntry */
         GapEntry: {
             /**
@@ -625,6 +958,24 @@ export interface components {
              * @description a number in millimetres or grams, or text with its unit: '10 1/2 in', '4 lb 6 oz'
              */
             gap: string | number;
+        };
+        /**
+         * HazardView
+         * @description A question about what can hurt someone or is not taken, and what the given answer cautions.
+         */
+        HazardView: {
+            /** Answers */
+            answers: components["schemas"]["AnswerView"][];
+            /** Asks */
+            asks: string;
+            /** Caution */
+            caution: string;
+            /** Code */
+            code: string;
+            /** Given */
+            given: string | null;
+            /** Never */
+            never: boolean;
         };
         /**
          * JobChange
@@ -705,7 +1056,7 @@ export interface components {
         JobFile: {
             /**
              * Answers
-             * @description to the questions about hazards
+             * @description to the questions, by their code
              */
             answers?: {
                 [key: string]: string;
@@ -743,6 +1094,11 @@ export interface components {
             parcels_at_most: number;
             /** Parts */
             parts?: components["schemas"]["PartEntry"][];
+            /**
+             * Questions
+             * @description hazards that are asked about
+             */
+            questions?: string[];
             /**
              * School
              * @default exact
@@ -805,6 +1161,168 @@ export interface components {
             revision: number;
             /** Saved At */
             saved_at: string;
+        };
+        /**
+         * KindChange
+         * @description The kind as it should be, and the revision it was changed from; 0 for a new one of the shop's own.
+         * @example {
+         *       "kind": {
+         *         "about": "A wooden reel on a stand, wound by a crank.",
+         *         "arrangement": [
+         *           "the stand flat below, the reel on it"
+         *         ],
+         *         "cautions": [],
+         *         "checks": [
+         *           "the crank's pin is in its bag"
+         *         ],
+         *         "code": "hand-reel",
+         *         "format": "fardo-kind/1",
+         *         "parts": [
+         *           {
+         *             "name": "reel on its stand",
+         *             "protect": [
+         *               {
+         *                 "layers": 2,
+         *                 "material": "foam-thin"
+         *               }
+         *             ],
+         *             "shape": {
+         *               "height": "16 in",
+         *               "kind": "box",
+         *               "length": "18 in",
+         *               "width": "12 in"
+         *             },
+         *             "weight": "3 lb"
+         *           }
+         *         ],
+         *         "protection": [
+         *           "foam around the crank"
+         *         ],
+         *         "title": "Hand reel",
+         *         "weak_points": [
+         *           "the crank's pin"
+         *         ]
+         *       },
+         *       "revision": 0
+         *     }
+         */
+        KindChange: {
+            kind: components["schemas"]["KindFile"];
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * KindFile
+         * @description A kind of goods. The first part is the thing itself; steps take others off it.
+         * @example {
+         *       "about": "A wooden reel on a stand, wound by a crank.",
+         *       "arrangement": [
+         *         "the stand flat below, the reel on it"
+         *       ],
+         *       "cautions": [],
+         *       "checks": [
+         *         "the crank's pin is in its bag"
+         *       ],
+         *       "code": "hand-reel",
+         *       "format": "fardo-kind/1",
+         *       "parts": [
+         *         {
+         *           "name": "reel on its stand",
+         *           "protect": [
+         *             {
+         *               "layers": 2,
+         *               "material": "foam-thin"
+         *             }
+         *           ],
+         *           "shape": {
+         *             "height": "16 in",
+         *             "kind": "box",
+         *             "length": "18 in",
+         *             "width": "12 in"
+         *           },
+         *           "weight": "3 lb"
+         *         }
+         *       ],
+         *       "protection": [
+         *         "foam around the crank"
+         *       ],
+         *       "title": "Hand reel",
+         *       "weak_points": [
+         *         "the crank's pin"
+         *       ]
+         *     }
+         */
+        KindFile: {
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /** Arrangement */
+            arrangement?: string[];
+            /** Board */
+            board?: string | null;
+            /** Cautions */
+            cautions?: string[];
+            /** Checks */
+            checks?: string[];
+            /** Code */
+            code: string;
+            /** Extras */
+            extras?: components["schemas"]["ExtraEntry"][];
+            fill?: components["schemas"]["FillPolicy"];
+            /**
+             * Format
+             * @default fardo-kind/1
+             * @constant
+             */
+            format: "fardo-kind/1";
+            liner?: components["schemas"]["LayerEntry"] | null;
+            /** Parts */
+            parts: components["schemas"]["PartEntry"][];
+            /** Protection */
+            protection?: string[];
+            /**
+             * Questions
+             * @description hazards that are asked about
+             */
+            questions?: string[];
+            /** Steps */
+            steps?: components["schemas"]["StepEntry"][];
+            /** Title */
+            title: string;
+            /** Weak Points */
+            weak_points?: string[];
+            /**
+             * Words
+             * @description other words people look for it by
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * KindRow
+         * @description A kind of goods in a list. `own` is the shop's; it takes the place of a shipped one of its code.
+         */
+        KindRow: {
+            /** About */
+            about: string;
+            /** Code */
+            code: string;
+            /** Own */
+            own: boolean;
+            /** Revision */
+            revision: number;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /** KindView */
+        KindView: {
+            kind: components["schemas"]["KindFile"];
+            /** Revision */
+            revision: number;
         };
         /** KnotView */
         KnotView: {
@@ -916,6 +1434,28 @@ export interface components {
             text: string;
         };
         /**
+         * LineView
+         * @description A dimension line; `text` is the measure in words.
+         */
+        LineView: {
+            /** End Mm */
+            end_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Start Mm */
+            start_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Text */
+            text: string;
+        };
+        /**
          * MaterialEntry
          * @description What things are wrapped in, as the shop buys it.
          */
@@ -1016,6 +1556,20 @@ export interface components {
             unit?: (string | number) | null;
         };
         /**
+         * NewKind
+         * @description What a kind made from a job is called.
+         * @example {
+         *       "code": "my-concertina",
+         *       "title": "My concertina"
+         *     }
+         */
+        NewKind: {
+            /** Code */
+            code: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * OtherSchool
          * @description The same box by the other school, for comparison.
          */
@@ -1065,6 +1619,12 @@ export interface components {
             fragility?: string | null;
             /** Gap */
             gap?: (string | number) | null;
+            /**
+             * Guessed
+             * @description its measures are the kind's, not taken of this one yet
+             * @default false
+             */
+            guessed: boolean;
             /**
              * Name
              * @default
@@ -1300,6 +1860,50 @@ export interface components {
              * @default false
              */
             this_side_up: boolean;
+        };
+        /**
+         * ShapeAsked
+         * @description A part as it is typed.
+         * @example {
+         *       "part": {
+         *         "gap": "2 in",
+         *         "name": "concertina in its case",
+         *         "shape": {
+         *           "height": 203.2,
+         *           "kind": "box",
+         *           "length": "9 1/2 in",
+         *           "width": "9 1/2 in"
+         *         },
+         *         "weight": "4 lb 6 oz"
+         *       }
+         *     }
+         */
+        ShapeAsked: {
+            part: components["schemas"]["PartEntry"];
+        };
+        /**
+         * ShapeView
+         * @description A shape to look at: its surface, and where its measures are taken. Lengths in millimetres.
+         */
+        ShapeView: {
+            /**
+             * Faces
+             * @description three corners a face
+             */
+            faces: number[];
+            /** Lines */
+            lines: components["schemas"]["LineView"][];
+            /** Sizes Mm */
+            sizes_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Vertices Mm
+             * @description three a corner
+             */
+            vertices_mm: number[];
         };
         /** SheetEntry */
         SheetEntry: {
@@ -1861,7 +2465,7 @@ export interface components {
             keep: string;
             /**
              * Saves
-             * @description what it takes off the main part
+             * @description what it takes off the measures of the thing itself
              */
             saves?: {
                 [key: string]: string | number;
@@ -1877,6 +2481,90 @@ export interface components {
              * @default
              */
             turn: string;
+        };
+        /**
+         * StepTaken
+         * @description A job as it is typed, and a step of it that is to be taken or left.
+         * @example {
+         *       "job": {
+         *         "extras": [
+         *           {
+         *             "name": "thank-you card",
+         *             "size": "6 x 4 1/4 x 1/8 in",
+         *             "weight": "1 oz"
+         *           }
+         *         ],
+         *         "format": "fardo-job/1",
+         *         "parts": [
+         *           {
+         *             "gap": "2 in",
+         *             "name": "concertina in its case",
+         *             "shape": {
+         *               "height": 203.2,
+         *               "kind": "box",
+         *               "length": "9 1/2 in",
+         *               "width": "9 1/2 in"
+         *             },
+         *             "weight": "4 lb 6 oz"
+         *           }
+         *         ],
+         *         "ship": {
+         *           "from": "10440",
+         *           "residential": true,
+         *           "to": "73120"
+         *         },
+         *         "take_apart": [
+         *           {
+         *             "do": "Strap the bellows",
+         *             "id": "straps"
+         *           }
+         *         ],
+         *         "title": "Concertina for Ostwick",
+         *         "value": "640.00"
+         *       },
+         *       "step": "straps",
+         *       "take": true
+         *     }
+         */
+        StepTaken: {
+            job: components["schemas"]["JobFile"];
+            /** Step */
+            step: string;
+            /** Take */
+            take: boolean;
+        };
+        /**
+         * TakenIn
+         * @description What became of a file that was sent in: one of photo, mesh and parts, or a problem.
+         */
+        TakenIn: {
+            /** Called */
+            called: string;
+            /**
+             * Mesh
+             * @description the name it is kept under
+             */
+            mesh?: string | null;
+            /** Parts */
+            parts?: components["schemas"]["PartEntry"][] | null;
+            /**
+             * Photo
+             * @description the name it is kept under
+             */
+            photo?: string | null;
+            /** Problem */
+            problem?: string | null;
+            /**
+             * Steps
+             * @description its sizes in its own steps; a unit is to be said
+             */
+            steps?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Triangles */
+            triangles?: number | null;
         };
         /** TapeEntry */
         TapeEntry: {
@@ -1986,6 +2674,8 @@ export interface components {
             /** Cutting Cautions */
             cutting_cautions: string[];
             docket: components["schemas"]["Docket"];
+            /** Hazards */
+            hazards: components["schemas"]["HazardView"][];
             inside: components["schemas"]["SizesView"] | null;
             /** Knots */
             knots: components["schemas"]["KnotView"][];
@@ -2100,6 +2790,132 @@ export interface operations {
             };
         };
     };
+    send_files_api_files_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    files?: string[];
+                };
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenIn"][];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    get_file_api_files__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
     list_jobs_api_jobs_get: {
         parameters: {
             query?: {
@@ -2174,6 +2990,134 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["JobFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    begin_job_api_jobs_begin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Beginning"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    open_bundle_api_jobs_bundle_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
             };
         };
         responses: {
@@ -2514,6 +3458,66 @@ export interface operations {
             };
         };
     };
+    labels_api_jobs__key__bag_labels_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
     bring_back_job_api_jobs__key__bring_back_post: {
         parameters: {
             query?: never;
@@ -2533,6 +3537,66 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["JobView"];
                 };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    guards_api_jobs__key__corner_guards_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description There is no such thing. */
             404: {
@@ -2826,6 +3890,500 @@ export interface operations {
             };
         };
     };
+    keep_as_kind_api_jobs__key__kind_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewKind"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    parts_table_api_jobs__key__parts_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    put_together_api_jobs__key__put_together_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    list_kinds_api_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindRow"][];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    change_kind_api_kinds_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KindChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    get_kind_api_kinds__code__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    put_away_kind_api_kinds__code__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    bring_back_kind_api_kinds__code__bring_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
     bench_line_api_line_post: {
         parameters: {
             query?: never;
@@ -2846,6 +4404,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LineAnswer"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    look_at_shape_api_shape_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShapeView"];
                 };
             };
             /** @description There is no such thing. */
@@ -2970,6 +4592,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShopView"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    take_apart_api_take_apart_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepTaken"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobFile"];
                 };
             };
             /** @description There is no such thing. */

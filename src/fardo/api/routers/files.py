@@ -1,0 +1,45 @@
+"""Files sent in: photographs, meshes and tables of parts, several at once."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Request, Response
+from fastapi.concurrency import run_in_threadpool
+
+from fardo.api import views
+from fardo.api.desk import OpenDesk
+from fardo.api.intake import take_in
+from fardo.api.problems import RESPONSES
+from fardo.api.uploads import read_files
+
+router = APIRouter(prefix="/api/files", tags=["files"], responses=RESPONSES)
+
+_FILES_BODY = {
+    "requestBody": {
+        "required": True,
+        "content": {
+            "multipart/form-data": {
+                "schema": {
+                    "type": "object",
+                    "properties": {"files": {"type": "array", "items": {"type": "string", "format": "binary"}}},
+                }
+            }
+        },
+    }
+}
+
+
+@router.post("", openapi_extra=_FILES_BODY)
+async def send_files(request: Request, desk: OpenDesk) -> list[views.TakenIn]:
+    """What became of each file, in their order. A good file comes in whatever is wrong with the others."""
+    sent = await read_files(request.headers.get("content-type", ""), request.stream())
+    return [await run_in_threadpool(take_in, file, desk) for file in sent]
+
+
+@router.get("/{name}", response_class=Response)
+def get_file(name: str, desk: OpenDesk) -> Response:
+    """A photograph or a mesh as it is kept."""
+    stored = desk.files.get(name)
+    headers = {"Cache-Control": "private, max-age=31536000, immutable"}
+    if stored.media_type != "image/jpeg":
+        headers["Content-Disposition"] = f'attachment; filename="{stored.name}"'
+    return Response(stored.content, media_type=stored.media_type, headers=headers)

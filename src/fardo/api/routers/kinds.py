@@ -1,0 +1,118 @@
+"""Kinds of goods: those that ship and the shop's own; and jobs begun from one, or made into one."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from fardo.api import views
+from fardo.api.desk import OpenDesk
+from fardo.api.problems import RESPONSES
+from fardo.api.routers.jobs import view as view_job
+from fardo.files.job import EXAMPLE, JobFile, with_units
+from fardo.files.kind import kind_of_job, start_job, take_step
+from fardo.store.database import Gone
+from fardo.store.kinds import StoredKind
+
+router = APIRouter(prefix="/api", tags=["kinds"], responses=RESPONSES)
+
+
+@router.get("/kinds")
+def list_kinds(desk: OpenDesk) -> list[views.KindRow]:
+    """Every kind, by title."""
+    return [
+        views.KindRow(
+            code=stored.kind.code, title=stored.kind.title, words=stored.kind.words, about=stored.kind.about,
+            own=stored.revision > 0, revision=stored.revision,
+        )
+        for stored in desk.kinds.all()
+    ]  # fmt: skip
+
+
+@router.get("/kinds/{code}")
+def get_kind(code: str, desk: OpenDesk) -> views.KindView:
+    return _view(desk.kinds.get(code))
+
+
+@router.put("/kinds")
+def change_kind(change: views.KindChange, desk: OpenDesk) -> views.KindView:
+    """Keeps a kind as the shop's own; answers 409 where it was changed since the revision named."""
+    return _view(desk.kinds.keep(change.kind.check(), change.revision))
+
+
+@router.delete("/kinds/{code}", status_code=204, response_class=Response)
+def put_away_kind(code: str, desk: OpenDesk) -> Response:
+    """Takes the shop's own kind off the list; it can be brought back."""
+    desk.kinds.put_away(code)
+    return Response(status_code=204)
+
+
+@router.post("/kinds/{code}/bring-back")
+def bring_back_kind(code: str, desk: OpenDesk) -> views.KindView:
+    return _view(desk.kinds.bring_back(code))
+
+
+class Beginning(BaseModel):
+    """What a job is begun with: a kind, or none, and a title."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"kind": "concertina", "title": "Concertina, 48 keys"}]})
+    kind: str | None = Field(None, max_length=40)
+    title: str = Field("", max_length=200)
+
+
+@router.post("/jobs/begin", status_code=201)
+def begin_job(beginning: Beginning, desk: OpenDesk) -> views.JobView:
+    """Starts a job: the parts of its kind with their usual steps taken, and the shop's habits on the list."""
+    kind = desk.kinds.get(beginning.kind).kind if beginning.kind else None
+    today = desk.today
+    job = start_job(kind, beginning.title, today.file)
+    return view_job(desk.jobs.add(with_units(job, today.shop)))
+
+
+class StepTaken(BaseModel):
+    """A job as it is typed, and a step of it that is to be taken or left."""
+
+    model_config = ConfigDict(
+        json_schema_extra={
+            "examples": [
+                {
+                    "job": {**EXAMPLE, "take_apart": [{"id": "straps", "do": "Strap the bellows"}]},
+                    "step": "straps",
+                    "take": True,
+                }
+            ]
+        }
+    )
+    job: JobFile
+    step: str = Field(max_length=40)
+    take: bool
+
+
+@router.post("/take-apart")
+def take_apart(asked: StepTaken, desk: OpenDesk) -> JobFile:
+    """The job with the step taken or left; saves nothing."""
+    return take_step(asked.job, asked.step, asked.take, desk.today.shop)
+
+
+class NewKind(BaseModel):
+    """What a kind made from a job is called."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"code": "my-concertina", "title": "My concertina"}]})
+    code: str = Field(pattern=r"^[a-z0-9][a-z0-9-]{0,38}$")
+    title: str = Field(min_length=1, max_length=80)
+
+
+@router.post("/jobs/{key}/kind", status_code=201)
+def keep_as_kind(key: str, new: NewKind, desk: OpenDesk) -> views.KindView:
+    """Keeps a job as a kind of its own, with what was measured as its starting sizes."""
+    job = desk.jobs.get(key).job
+    try:
+        was = desk.kinds.get(job.kind).kind if job.kind else None
+    except Gone:
+        was = None
+    revision = next((s.revision for s in desk.kinds.all() if s.kind.code == new.code), 0)
+    return _view(desk.kinds.keep(kind_of_job(job, new.code, new.title, was), revision))
+
+
+def _view(stored: StoredKind) -> views.KindView:
+    return views.KindView(revision=stored.revision, kind=stored.kind)

@@ -1,0 +1,69 @@
+"""Papers and tables of a saved job: bag labels, the receiver's sheet, corner guards to cut, parts as CSV."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Response
+
+from fardo.api.desk import OpenDesk
+from fardo.api.downloads import download
+from fardo.api.problems import RESPONSES
+from fardo.core.cut.guard import draw_guard
+from fardo.core.goods.take_apart import bag_labels, put_back
+from fardo.core.plan.cautions import CUTTING
+from fardo.core.refusal import NoAnswer
+from fardo.files.kind import steps_of
+from fardo.files.papers import label_sheet, put_back_sheet
+from fardo.files.parts_csv import write_parts
+from fardo.files.pdf import Heading, cut_sheet
+from fardo.files.understood import understand
+
+router = APIRouter(prefix="/api/jobs/{key}", tags=["papers"], responses=RESPONSES)
+
+
+@router.get("/bag-labels.pdf", response_class=Response)
+def labels(key: str, desk: OpenDesk) -> Response:
+    """One label for each bag of small hardware."""
+    job = desk.jobs.get(key).job
+    found = bag_labels(steps_of(job))
+    if not found:
+        raise NoAnswer("No step that is taken leaves small hardware; there is nothing to label.")
+    sheet = label_sheet(job.title or "Untitled job", found, desk.today.file.paper)
+    return download(sheet, "application/pdf", job.title, "-bag-labels.pdf", look=True)
+
+
+@router.get("/put-together.pdf", response_class=Response)
+def put_together(key: str, desk: OpenDesk) -> Response:
+    """The receiver's sheet: what is in the box, and the steps last first."""
+    job, shop = desk.jobs.get(key).job, desk.today.file
+    steps = put_back(steps_of(job))
+    if not steps:
+        raise NoAnswer("No step of taking apart is taken; there is nothing to put together.")
+    contents = [(part.count, part.name or "part") for part in job.parts]
+    contents += [(1, f"bag {label.number}: {label.holds}") for label in bag_labels(steps_of(job))]
+    contents += [(1, extra.name) for extra in job.extras if extra.name]
+    sheet = put_back_sheet(job.title or "Untitled job", shop.name, steps, contents, shop.paper)
+    return download(sheet, "application/pdf", job.title, "-put-together.pdf", look=True)
+
+
+@router.get("/corner-guards.pdf", response_class=Response)
+def guards(key: str, desk: OpenDesk) -> Response:
+    """Each corner guard to scale; four of each part are cut."""
+    job, today = desk.jobs.get(key).job, desk.today
+    said = understand(job, today.shop, find_mesh=today.find_mesh)
+    units = dict.fromkeys(unit for units in said.units for unit in units if unit.guards)
+    blanks = [draw_guard(guard, f"guard for {unit.part.name}") for unit in units for guard in unit.guards]
+    if not blanks:
+        raise NoAnswer("No part has corner guards.")
+    heading = Heading(
+        job.title or "Untitled job",
+        ("Four for each part. Score the dashed lines on the inner face, cut the corner square out, fold twice.",),
+    )
+    sheet = cut_sheet(heading, blanks, (), CUTTING[:1], today.shop.units, today.file.paper)
+    return download(sheet, "application/pdf", job.title, "-corner-guards.pdf", look=True)
+
+
+@router.get("/parts.csv", response_class=Response)
+def parts_table(key: str, desk: OpenDesk) -> Response:
+    """The parts as a table that a spreadsheet opens."""
+    job = desk.jobs.get(key).job
+    return download("\ufeff" + write_parts(job), "text/csv; charset=utf-8", job.title, "-parts.csv")

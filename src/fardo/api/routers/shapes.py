@@ -1,0 +1,68 @@
+"""A shape to look at while it is measured."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from fastapi import APIRouter
+from pydantic import BaseModel, ConfigDict
+
+from fardo.api import views
+from fardo.api.desk import OpenDesk
+from fardo.api.problems import RESPONSES
+from fardo.core.goods.shape import Shape
+from fardo.core.quantity import Length, Units, show_length
+from fardo.core.refusal import BadInput
+from fardo.files.job import EXAMPLE, JobFile, PartEntry
+from fardo.files.understood import understand
+
+router = APIRouter(prefix="/api", tags=["shapes"], responses=RESPONSES)
+
+
+class ShapeAsked(BaseModel):
+    """A part as it is typed."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"part": EXAMPLE["parts"][0]}]})
+    part: PartEntry
+
+
+@router.post("/shape")
+def look_at_shape(asked: ShapeAsked, desk: OpenDesk) -> views.ShapeView:
+    """The bare shape of a part; 422 while a measure of it is missing or cannot be read."""
+    today = desk.today
+    # Only its measures count here: whatever else is missing or wrong is told elsewhere.
+    part = PartEntry(shape=asked.part.shape, weight="1 lb")
+    said = understand(JobFile(parts=[part]), today.shop, find_mesh=today.find_mesh)
+    if said.problems:
+        raise said.problems[0]
+    if not said.units or not said.units[0]:
+        raise BadInput(
+            "nothing given", read="", allowed="a measure", field=said.missing[0] if said.missing else "shape"
+        )
+    return _look(said.units[0][0].shape, today.shop.units)
+
+
+@lru_cache(maxsize=64)
+def _look(shape: Shape, units: Units) -> views.ShapeView:
+    from fardo.core.goods.shape.solids import coarse, mesh_of
+
+    mesh = mesh_of(coarse(shape.solid()))
+    length, width, height = (side.mm for side in shape.sizes)
+    return views.ShapeView(
+        sizes_mm=(length, width, height),
+        vertices_mm=[round(float(v), 3) for v in mesh.vertices.ravel()],
+        faces=[int(corner) for corner in mesh.faces.ravel()],
+        lines=[
+            views.LineView(
+                name=line.name,
+                text=show_length(_between(line.start, line.end), units, "nearest").text,
+                start_mm=line.start,
+                end_mm=line.end,
+            )
+            for line in shape.lines()
+        ],
+    )
+
+
+def _between(a: tuple[float, float, float], b: tuple[float, float, float]) -> Length:
+    return Length.of_mm(sum((p - q) ** 2 for p, q in zip(a, b, strict=True)) ** 0.5)

@@ -1,0 +1,174 @@
+"""Parts as a table: CSV in, from whatever a spreadsheet writes, and CSV out.
+
+Columns are found by their names in any order: name, count, shape, weight, fragility, gap, wrap, and one for each
+measure of a shape. A cell is read as a field on screen is, so that inch signs and centimetres are both taken; a unit in
+a column's name stands for cells without one.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+from collections.abc import Iterator
+
+from fardo.core.goods.shape import MEASURED
+from fardo.core.plan.shop import Shop
+from fardo.core.protect.cushion import read_fragility
+from fardo.core.quantity import Units
+from fardo.core.refusal import BadInput
+from fardo.files.job import JobFile, LayerEntry, PartEntry
+from fardo.files.shapes import MODELS, MeasuredShape
+from fardo.files.typed import BARE_MASS, Measure, to_length, to_mass
+
+ENDINGS = (".csv", ".tsv", ".txt")
+MOST_ROWS = 200
+_MEASURES = tuple(dict.fromkeys(asked.name for shape in MEASURED.values() for asked in shape.ASKED))
+COLUMNS = ("name", "count", "shape", *_MEASURES, "weight", "fragility", "gap", "wrap")
+_UNIT_OF_COLUMN = re.compile(r"[\s,(\[]+(in|inch|inches|cm|mm|lb|lbs|kg|g|oz)[)\]]?$")
+_SPELLED = {"inch": "in", "inches": "in", "lbs": "lb"}
+_QUOTED = re.compile(r"^'(?=[=+@-])")  # the sign that keeps a cell from being a formula
+_WRAP = re.compile(r"([a-z0-9-]+)(?:\s*[x×*]\s*(\d{1,2}))?")
+
+
+def read_parts(name: str, content: bytes, shop: Shop) -> list[PartEntry]:
+    """The parts of a table. Raises BadInput naming row and column of the first cell that cannot be used."""
+    text = _decoded(name, content)
+    table = csv.reader(io.StringIO(text), delimiter=_delimiter(text))
+    rows = [(n, row) for n, row in enumerate(table, 1) if any(cell.strip() for cell in row)]
+    if not rows:
+        raise BadInput("nothing in it", read=name, allowed="a row of column names, then a row a part", field="row 1")
+    (_, heads), *body = rows
+    columns = [_column(head) for head in heads]
+    if not any(column and column[0] in _MEASURES for column in columns):
+        raise BadInput(
+            "no column of measures", read=", ".join(heads), field="row 1",
+            allowed="columns named " + ", ".join(COLUMNS),
+        )  # fmt: skip
+    if len(body) > MOST_ROWS:
+        raise BadInput("too many rows", read=f"{len(body)} of them", allowed=f"at most {MOST_ROWS}", field=name)
+    return [_part(n, dict(_cells(columns, row)), shop) for n, row in body]
+
+
+def write_parts(job: JobFile) -> str:
+    """The parts of a job as a table, measures as they were typed. Shapes known by points have no measures here."""
+    out = io.StringIO()
+    table = csv.writer(out)
+    table.writerow(COLUMNS)
+    for part in job.parts:
+        measures = part.shape.measures() if isinstance(part.shape, MeasuredShape) else {}
+        wrap = " + ".join(f"{layer.material} x {layer.layers}" for layer in part.protect)
+        cells: dict[str, object] = {
+            "name": part.name, "count": part.count, "shape": part.shape.kind, "fragility": part.fragility, "wrap": wrap,
+            "weight": _typed(part.weight, "g"), "gap": _typed(part.gap, "mm"),
+            **{name: _typed(value, "mm") for name, value in measures.items()},
+        }  # fmt: skip
+        table.writerow([_safe(cells.get(column)) for column in COLUMNS])
+    return out.getvalue()
+
+
+def _decoded(name: str, content: bytes) -> str:
+    marked = content.startswith((b"\xff\xfe", b"\xfe\xff"))
+    # What is no UTF-8 comes from a spreadsheet on Windows, in its Western code page.
+    for encoding in ("utf-16",) if marked else ("utf-8-sig", "cp1252"):
+        try:
+            text = content.decode(encoding)
+        except UnicodeDecodeError:
+            continue
+        if "\x00" not in text:
+            return text
+    raise BadInput(
+        "not text", read=name, allowed="a table saved as CSV, in UTF-8, UTF-16 or Windows' own", field="row 1"
+    )
+
+
+def _delimiter(text: str) -> str:
+    first = next((line for line in text.splitlines() if line.strip()), "")
+    return max((",", ";", "\t"), key=first.count)
+
+
+def _column(head: str) -> tuple[str, str] | None:
+    """What a column holds, and the unit its name gives; None for a column that is not known, which is left out."""
+    words = " ".join(head.strip().lower().replace("_", " ").split())
+    unit = ""
+    if found := _UNIT_OF_COLUMN.search(words):
+        unit = _SPELLED.get(found[1], found[1])
+        words = words[: found.start()].strip()
+    name = words.replace(" ", "_")
+    known = {"part": "name", "qty": "count", "quantity": "count", "number": "count", "kind": "shape"}
+    name = known.get(name, name)
+    return (name, unit) if name in COLUMNS else None
+
+
+def _cells(columns: list[tuple[str, str] | None], row: list[str]) -> Iterator[tuple[str, tuple[str, str]]]:
+    for column, cell in zip(columns, row, strict=False):
+        if column and cell.strip():
+            yield column[0], (_QUOTED.sub("", cell.strip()), column[1])
+
+
+def _part(n: int, cells: dict[str, tuple[str, str]], shop: Shop) -> PartEntry:
+    def fault(column: str, why: str, allowed: str) -> BadInput:
+        return BadInput(why, read=cells[column][0], allowed=allowed, field=f"row {n}, {column}")
+
+    kind = cells.get("shape", ("box", ""))[0].lower()
+    if kind not in MODELS:
+        raise fault("shape", "not a shape that is known by its measures", ", ".join(MODELS))
+    asked = [a.name for a in MEASURED[kind].ASKED]
+    for column in cells:
+        if column in _MEASURES and column not in asked:
+            raise fault(column, f"a {kind} has no such measure", ", ".join(asked))
+    count = cells.get("count", ("1", ""))[0]
+    if not count.isdigit() or not 1 <= int(count) <= 999:
+        raise fault("count", "not a count", "1 to 999")
+    if "fragility" in cells:
+        read_fragility(cells["fragility"][0], f"row {n}, fragility")
+    measures = {name: _measure(cells, name, n, shop.units) for name in asked}
+    return PartEntry(
+        name=cells.get("name", ("", ""))[0][:120],
+        count=int(count),
+        weight=_measure(cells, "weight", n, shop.units),
+        fragility=cells.get("fragility", (None, ""))[0],
+        shape=MODELS[kind](kind=kind, **measures),
+        gap=_measure(cells, "gap", n, shop.units),
+        protect=_wraps(cells, n, shop),
+    )
+
+
+def _measure(cells: dict[str, tuple[str, str]], column: str, n: int, units: Units) -> str | None:
+    """A cell as it is kept: as it was typed, with the column's unit behind it where it names none of its own."""
+    if column not in cells:
+        return None
+    text, unit = cells[column]
+    field = f"row {n}, {column}"
+    if re.fullmatch(r"[\d\s./,½¼¾⅛⅜⅝⅞-]+", text):
+        text = f"{text} {unit or (BARE_MASS[units] if column == 'weight' else units)}"
+    if column == "weight":
+        to_mass(text, units, field)
+    else:
+        to_length(text, units, field, zero=column == "gap")
+    return text
+
+
+def _wraps(cells: dict[str, tuple[str, str]], n: int, shop: Shop) -> list[LayerEntry]:
+    layers = []
+    for said in re.split(r"[;+]", cells["wrap"][0]) if "wrap" in cells else []:
+        found = _WRAP.fullmatch(said.strip().lower())
+        if not found or found[1] not in shop.materials or int(found[2] or 1) < 1:
+            raise BadInput(
+                "not a wrap", read=said.strip(), field=f"row {n}, wrap",
+                allowed="materials such as 'tissue + bubble-small x 2', of " + ", ".join(shop.materials),
+            )  # fmt: skip
+        layers.append(LayerEntry(material=found[1], layers=int(found[2] or 1)))
+    return layers
+
+
+def _typed(value: Measure | None, unit: str) -> str:
+    if value is None:
+        return ""
+    return f"{value:g} {unit}" if not isinstance(value, str) else value
+
+
+def _safe(cell: object) -> str:
+    """A cell that no spreadsheet takes for a formula."""
+    text = "" if cell is None else str(cell)
+    return f"'{text}" if text[:1] in {"=", "+", "-", "@"} else text

@@ -1,0 +1,33 @@
+"""Photographs: looked at, turned upright, made smaller, and written anew without what the camera noted of the place."""
+
+from __future__ import annotations
+
+import io
+
+from fardo.core.refusal import BadInput
+
+ENDINGS = (".jpg", ".jpeg", ".png", ".webp")
+_LONGEST_SIDE = 2000
+_MOST_PIXELS = 60_000_000
+
+
+def read_photo(name: str, content: bytes) -> bytes:
+    """A JPEG of it. Raises BadInput for what is no picture, whatever its name says."""
+    from PIL import Image, ImageOps, UnidentifiedImageError
+
+    allowed = "a photograph as JPEG, PNG or WebP"
+    try:
+        with Image.open(io.BytesIO(content), formats=("JPEG", "PNG", "WEBP")) as opened:
+            if opened.width * opened.height > _MOST_PIXELS:
+                raise BadInput(
+                    "too many pixels", read=f"{name}, {opened.width} x {opened.height}", field="file",
+                    allowed=f"at most {_MOST_PIXELS // 1_000_000} million",
+                )  # fmt: skip
+            opened.draft("RGB", (_LONGEST_SIDE * 2, _LONGEST_SIDE * 2))
+            upright = ImageOps.exif_transpose(opened).convert("RGB")
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError) as fault:
+        raise BadInput("not a picture, whatever its name says", read=name, allowed=allowed, field="file") from fault
+    upright.thumbnail((_LONGEST_SIDE, _LONGEST_SIDE))
+    written = io.BytesIO()
+    upright.save(written, "JPEG", quality=85)
+    return written.getvalue()

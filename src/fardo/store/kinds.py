@@ -1,0 +1,80 @@
+"""The shop's own kinds of goods. One with the code of a kind that ships takes its place."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from fardo.files.kind import KindFile, shipped_kinds
+from fardo.store.database import Conflict, Database, Gone
+
+
+@dataclass(frozen=True, slots=True)
+class StoredKind:
+    """`revision` is 0 for a kind as it ships."""
+
+    kind: KindFile
+    revision: int
+
+
+class Kinds:
+    """The kinds of one database, with those that ship."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def all(self) -> list[StoredKind]:
+        """By title."""
+        found = {kind.code: StoredKind(kind, 0) for kind in shipped_kinds()}
+        rows = self._database.reader.execute("SELECT revision, content FROM kind WHERE put_away_at IS NULL")
+        for row in rows:
+            kind = KindFile.model_validate_json(row["content"])
+            found[kind.code] = StoredKind(kind, row["revision"])
+        return sorted(found.values(), key=lambda stored: (stored.kind.title.lower(), stored.kind.code))
+
+    def get(self, code: str) -> StoredKind:
+        """Raises Gone."""
+        for stored in self.all():
+            if stored.kind.code == code:
+                return stored
+        raise Gone(f"There is no kind of goods {code}.")
+
+    def keep(self, kind: KindFile, revision: int) -> StoredKind:
+        """The kind as it now is. Raises Conflict where `revision` is not the newest; 0 is a new one of the shop's."""
+        content = json.dumps(kind.model_dump(mode="json", by_alias=True, exclude_none=True), ensure_ascii=False)
+        with self._database.writing() as connection:
+            row = connection.execute("SELECT revision, put_away_at FROM kind WHERE code = ?", (kind.code,)).fetchone()
+            newest = row["revision"] if row and row["put_away_at"] is None else 0
+            if newest != revision:
+                raise Conflict(newest)
+            # Revisions go on from one that was put away, so that no number stands for two things.
+            number = (row["revision"] if row else 0) + 1
+            connection.execute(
+                "INSERT INTO kind VALUES (?, ?, ?, ?, NULL) ON CONFLICT (code) DO UPDATE SET"
+                " revision = excluded.revision, content = excluded.content, saved_at = excluded.saved_at,"
+                " put_away_at = NULL",
+                (kind.code, number, content, _now()),
+            )
+        return StoredKind(kind, number)
+
+    def put_away(self, code: str) -> None:
+        """Takes the shop's own kind off the list; the one that ships under its code is back. Raises Gone."""
+        with self._database.writing() as connection:
+            done = connection.execute(
+                "UPDATE kind SET put_away_at = ? WHERE code = ? AND put_away_at IS NULL", (_now(), code)
+            )
+            if done.rowcount == 0:
+                raise Gone(f"The shop has no kind of goods {code} of its own.")
+
+    def bring_back(self, code: str) -> StoredKind:
+        """Raises Gone."""
+        with self._database.writing() as connection:
+            done = connection.execute("UPDATE kind SET put_away_at = NULL WHERE code = ?", (code,))
+            if done.rowcount == 0:
+                raise Gone(f"The shop has no kind of goods {code} of its own.")
+        return self.get(code)
+
+
+def _now() -> str:
+    return datetime.now(UTC).isoformat(timespec="seconds")
