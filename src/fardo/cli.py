@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import json
 import sys
+import threading
 import time
 from datetime import date
 from pathlib import Path
@@ -189,7 +190,20 @@ def demo(
     from fardo.demo import open_demo
 
     open_demo(db, date.today())
-    _serve(db, port)
+    _serve(db, port, devices=("tape", "scale"))
+
+
+@app.command()
+def standin(
+    device: Annotated[str, typer.Argument(help="tape or scale.")],
+    port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT + 1,
+    shop: Annotated[str, typer.Option(help="Where the shop is served.")] = f"http://127.0.0.1:{DEFAULT_PORT}",
+) -> None:
+    """A simulated device: a page that sends readings to the shop, with faults on request."""
+    _one_of(device, ("tape", "scale"), "device")
+    if not _stand_in(device, port, shop):
+        raise BadInput("taken by something else", read=str(port), allowed="another port", field="port")
+    threading.Event().wait()
 
 
 @app.command()
@@ -228,7 +242,19 @@ def check(db: DbFile = None) -> None:
     out.print(f"{path} is sound: version {version}, {count} jobs, {len(services)} services.")
 
 
-def _serve(db: Path, port: int) -> None:
+def _stand_in(device: str, port: int, shop: str) -> bool:
+    """Starts a simulated device and says where; False where its port is taken."""
+    from fardo.standins.instrument import MODELS, serve
+
+    try:
+        serve(MODELS[device], port, shop)
+    except (OSError, OverflowError):
+        return False
+    print(f"{MODELS[device].title}: http://127.0.0.1:{port}", flush=True)
+    return True
+
+
+def _serve(db: Path, port: int, devices: tuple[str, ...] = ()) -> None:
     import socket
 
     import uvicorn
@@ -242,8 +268,12 @@ def _serve(db: Path, port: int) -> None:
             await super().startup(sockets)
             if self.started:
                 print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)", flush=True)
+                for n, device in enumerate(devices, 1):
+                    _stand_in(device, port + n, f"http://127.0.0.1:{port}")
 
-    Announcing(uvicorn.Config(create_app(db), host="127.0.0.1", port=port, log_level="warning")).run()
+    Announcing(
+        uvicorn.Config(create_app(db), host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1)
+    ).run()
 
 
 def _shop(db: Path | None, tariffs: Path | None) -> tuple[ShopFile, list[Service]]:

@@ -14,8 +14,8 @@ from fardo import __version__
 from fardo.api.desk import Desk
 from fardo.api.guard import Guard
 from fardo.api.problems import answer_with_problems
+from fardo.api.routers import devices, jobs, kinds, papers, shapes, sheets, shop, work
 from fardo.api.routers import files as sent_files
-from fardo.api.routers import jobs, kinds, papers, shapes, sheets, shop, work
 
 _ROOMS = ("/", "/settings", "/jobs/{key}", "/jobs/{key}/{station}")
 
@@ -27,6 +27,7 @@ def create_app(database: Path) -> FastAPI:
         separate_input_output_schemas=False,  # a job is one thing, whichever way it goes
     )  # fmt: skip
     app.state.desk = Desk(database)
+    app.state.readings = devices.Readings()
     answer_with_problems(app)
     # Kinds go before jobs: /api/jobs/begin is no job's key.
     for router in (
@@ -38,6 +39,7 @@ def create_app(database: Path) -> FastAPI:
         shop.router,
         sent_files.router,
         shapes.router,
+        devices.router,
     ):
         app.include_router(router)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=5)

@@ -1,0 +1,83 @@
+"""Readings of a tape or a scale: sent in by the device, passed on to every page that listens."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+from collections.abc import AsyncIterator
+from typing import Literal
+
+from fastapi import APIRouter, Request
+from fastapi.responses import StreamingResponse
+from pydantic import BaseModel, ConfigDict, Field
+
+from fardo.api.desk import OpenDesk
+from fardo.api.problems import RESPONSES
+from fardo.core.quantity import read_length, read_mass
+from fardo.files.typed import BARE_MASS
+
+router = APIRouter(prefix="/api/devices", tags=["devices"], responses=RESPONSES)
+
+_STILL_THERE_S = 15  # a line now and then keeps the connection from being taken for dead
+_MOST_WAITING = 20
+
+
+class Readings:
+    """The pages that listen, each with what it has not been told yet."""
+
+    def __init__(self) -> None:
+        self._listening: set[asyncio.Queue[str]] = set()
+
+    def tell(self, event: str) -> int:
+        """Passes an event on; to how many pages."""
+        for queue in self._listening:
+            if queue.full():
+                queue.get_nowait()  # a page that does not keep up misses the oldest
+            queue.put_nowait(event)
+        return len(self._listening)
+
+    async def listen(self) -> AsyncIterator[str]:
+        queue: asyncio.Queue[str] = asyncio.Queue(_MOST_WAITING)
+        self._listening.add(queue)
+        try:
+            yield ": listening\n\n"
+            while True:
+                try:
+                    yield f"data: {await asyncio.wait_for(queue.get(), _STILL_THERE_S)}\n\n"
+                except TimeoutError:
+                    yield ": still there\n\n"
+        finally:
+            self._listening.discard(queue)
+
+
+class Reading(BaseModel):
+    """What a device read, with its unit."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"device": "tape", "reading": "10 1/2 in"}]})
+    device: Literal["tape", "scale"]
+    reading: str = Field(max_length=80)
+
+
+class Heard(BaseModel):
+    heard: int = Field(description="how many open pages were told")
+
+
+@router.post("/readings")
+async def take_reading(reading: Reading, request: Request, desk: OpenDesk) -> Heard:
+    """Passes a reading on to every page that listens; 422 for what is no measure of its kind."""
+    units = desk.today.shop.units
+    if reading.device == "tape":
+        read_length(reading.reading, units, zero=True, field="reading")
+    else:
+        read_mass(reading.reading, BARE_MASS[units], zero=True, field="reading")
+    readings: Readings = request.app.state.readings
+    return Heard(heard=readings.tell(json.dumps(reading.model_dump())))
+
+
+@router.get("/stream", response_class=StreamingResponse)
+async def stream(request: Request) -> StreamingResponse:
+    """Readings as server-sent events, for as long as the page listens."""
+    readings: Readings = request.app.state.readings
+    return StreamingResponse(
+        readings.listen(), media_type="text/event-stream", headers={"Cache-Control": "no-cache, no-transform"}
+    )

@@ -1,0 +1,107 @@
+"""A digital tape and a bench scale, simulated: a page to set the reading, which is then sent to the shop over HTTP.
+
+What a real one does: it posts ``{"device": "tape", "reading": "10 1/2 in"}`` to the shop's ``/api/devices/readings``.
+"""
+
+from __future__ import annotations
+
+import json
+import threading
+import time
+import urllib.error
+import urllib.request
+from dataclasses import dataclass
+from html import escape
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from typing import Any
+from urllib.parse import parse_qs
+
+FAULTS = {
+    "": "none",
+    "nonsense": "sends nonsense",
+    "wrong": "sends the other kind of measure",
+    "slow": "answers after three seconds",
+    "silent": "is pressed and sends nothing",
+}
+_SLOW_SECONDS = 3
+_LONGEST_FORM = 4_000
+
+
+@dataclass(frozen=True, slots=True)
+class Model:
+    """What one kind of instrument measures, and how its page looks."""
+
+    device: str
+    title: str
+    example: str
+    other: str
+
+
+MODELS = {
+    "tape": Model("tape", "Digital tape, simulated", "10 1/2 in", "4 lb 6 oz"),
+    "scale": Model("scale", "Bench scale, simulated", "4 lb 6 oz", "10 1/2 in"),
+}
+
+
+def send(shop: str, model: Model, reading: str, fault: str = "") -> str:
+    """Sends a reading to the shop; what came of it, in words."""
+    if fault == "silent":
+        return "Pressed; nothing was sent."
+    if fault == "slow":
+        time.sleep(_SLOW_SECONDS)
+    said = {"nonsense": "##:##", "wrong": model.other}.get(fault, reading)
+    body = json.dumps({"device": model.device, "reading": said}).encode()
+    request = urllib.request.Request(
+        f"{shop}/api/devices/readings", body, {"Content-Type": "application/json"}, method="POST"
+    )
+    try:
+        with urllib.request.urlopen(request, timeout=10) as answer:
+            heard = json.load(answer)["heard"]
+    except urllib.error.HTTPError as refusal:
+        return f"The shop does not take {said!r}: {json.load(refusal).get('detail', 'no reason given')}"
+    except (urllib.error.URLError, OSError, ValueError) as fault_:
+        return f"The shop does not answer: {fault_}"
+    return f"Sent {said}; {heard} open {'page' if heard == 1 else 'pages'} heard it."
+
+
+def serve(model: Model, port: int, shop: str) -> ThreadingHTTPServer:
+    """The instrument on a port of this machine, served by a thread of its own. Raises OSError where it is taken."""
+
+    class Handler(BaseHTTPRequestHandler):
+        def do_GET(self) -> None:
+            self._answer(_page(model, model.example, "", ""))
+
+        def do_POST(self) -> None:
+            length = min(int(self.headers.get("Content-Length") or 0), _LONGEST_FORM)
+            form = parse_qs(self.rfile.read(length).decode("utf-8", "replace"))
+            reading, fault = form.get("reading", [""])[0], form.get("fault", [""])[0]
+            self._answer(_page(model, reading, fault, send(shop, model, reading, fault)))
+
+        def _answer(self, page: str) -> None:
+            content = page.encode()
+            self.send_response(200)
+            self.send_header("Content-Type", "text/html; charset=utf-8")
+            self.send_header("Content-Length", str(len(content)))
+            self.end_headers()
+            self.wfile.write(content)
+
+        def log_message(self, *_: Any) -> None:
+            """Says nothing; what came of a press stands on its page."""
+
+    server = ThreadingHTTPServer(("127.0.0.1", port), Handler)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    return server
+
+
+def _page(model: Model, reading: str, fault: str, said: str) -> str:
+    options = "".join(
+        f'<option value="{code}"{" selected" if code == fault else ""}>{words}</option>'
+        for code, words in FAULTS.items()
+    )
+    return f"""<!doctype html><html lang="en"><meta charset="utf-8"><title>{model.title}</title>
+<style>body{{font:18px/1.5 sans-serif;margin:2em auto;max-width:24em}}label{{display:block;margin:.8em 0}}
+input,select,button{{font:inherit;padding:.3em .5em}}input{{width:100%;font-size:2em;box-sizing:border-box}}</style>
+<h1>{model.title}</h1><p>Put the cursor in a field of the shop, then press here.</p>
+<form method="post"><label>Reading <input name="reading" value="{escape(reading)}"></label>
+<label>Fault <select name="fault">{options}</select></label><button>Send</button></form>
+<p role="status">{escape(said)}</p></html>"""
