@@ -21,7 +21,7 @@ from fardo.demo import open_demo
 
 _TYPE = """
 const done = arguments[1];
-const field = document.getElementById('height');
+const field = document.getElementById('part-0-height');
 const size = () => document.querySelector('aside .size [data-text]').dataset.text;
 const times = [];
 const one = (n) => {

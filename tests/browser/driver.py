@@ -25,6 +25,7 @@ def start_browser() -> webdriver.Chrome:
     for argument in (
         "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--hide-scrollbars",
         "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage",
+        "--enable-unsafe-swiftshader",
     ):  # fmt: skip
         options.add_argument(argument)
     options.set_capability("goog:loggingPrefs", {"browser": "ALL"})

@@ -15,7 +15,7 @@ from tests.made_up import job, part
 from tests.served import Served
 
 
-def first_job(page: Page, station: str = "measure", ready: str = "#length") -> str:
+def first_job(page: Page, station: str = "measure", ready: str = "#part-0-length") -> str:
     """Opens the first job of the bench; returns its id."""
     key = httpx.get(f"{page.url}/api/jobs").json()["jobs"][0]["id"]
     page.open(f"/jobs/{key}/{station}", ready)
@@ -25,12 +25,17 @@ def first_job(page: Page, station: str = "measure", ready: str = "#length") -> s
 
 def test_tab_goes_in_the_order_of_measuring_and_enter_opens_the_next_extra(page: Page) -> None:
     first_job(page)
-    page.one("#length").click()
+    page.one("#part-0-length").click()
     order = ["length"]
-    for _ in range(7):
+    for _ in range(3):
         page.press(Keys.TAB)
-        order.append(page.focus)
-    assert order == ["length", "width", "height", "weight", "gap", "extra-0-name", "extra-0-size", "extra-0-weight"]
+        order.append(page.focus.removeprefix("part-0-"))
+    assert order == ["length", "width", "height", "weight"]
+    page.one("#extra-0-name").click()
+    page.press(Keys.TAB)
+    assert page.focus == "extra-0-size"
+    page.press(Keys.TAB)
+    assert page.focus == "extra-0-weight"
     page.one("#extra-1-weight").click()
     page.press(Keys.ENTER)
     page.until(lambda: page.focus == "extra-2-name")
@@ -38,6 +43,8 @@ def test_tab_goes_in_the_order_of_measuring_and_enter_opens_the_next_extra(page:
 
 def test_one_key_a_knot_and_a_list_of_them(page: Page) -> None:
     key = first_job(page)
+    page.press("w")
+    page.until(lambda: page.driver.current_url.endswith(f"/jobs/{key}/protect"))
     page.press("b")
     page.until(lambda: page.driver.current_url.endswith(f"/jobs/{key}/box"))
     page.press("p")
@@ -50,7 +57,7 @@ def test_one_key_a_knot_and_a_list_of_them(page: Page) -> None:
     page.until(lambda: page.driver.current_url == page.url + "/")
     # In a field letters are letters; Escape leaves it.
     first_job(page)
-    page.one("#name").send_keys("bp")
+    page.one("#part-0-name").send_keys("bp")
     assert page.driver.current_url.endswith("/measure")
     page.press(Keys.ESCAPE)
     page.press("b")
@@ -79,35 +86,36 @@ def test_a_figure_answers_why_by_keyboard(page: Page) -> None:
 
 def test_a_fault_says_what_was_read_keeps_it_and_saves_nothing(page: Page) -> None:
     key = first_job(page)
-    page.fill("length", "ten or so")
+    page.fill("part-0-length", "ten or so")
     page.press(Keys.TAB)
-    page.shows("#sides-faults.wrong", "Length: read 'ten or so'")
-    page.shows("#sides-faults", "Allowed: a length such as 10 1/2")
-    assert page.one("#length").get_attribute("aria-invalid") == "true"
+    page.shows("#parts-faults.wrong", "Length: read 'ten or so'")
+    page.shows("#parts-faults", "Allowed: a length such as 10 1/2")
+    assert page.one("#part-0-length").get_attribute("aria-invalid") == "true"
     page.shows(".state .words", "not saved yet")
     # The docket keeps the last figures and says so.
     page.shows("aside", "These are the last figures")
-    page.fill("width", "8 in")
+    page.fill("part-0-width", "8 in")
     assert page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]["length"] == "9 1/2 in"
     assert page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]["width"] == "9 1/2 in"
     # Closed and opened again, what was typed is still there; mended, all of it is saved.
     page.driver.refresh()
-    page.until(lambda: page.one("#length").get_attribute("value") == "ten or so")
-    assert page.one("#width").get_attribute("value") == "8 in"
-    page.fill("length", "10 1/4")
+    page.until(lambda: page.one("#part-0-length").get_attribute("value") == "ten or so")
+    assert page.one("#part-0-width").get_attribute("value") == "8 in"
+    page.fill("part-0-length", "10 1/4")
     page.saved()
     shape = page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]
     assert (shape["length"], shape["width"]) == ("10 1/4 in", "8 in")
 
 
 FAULTS = [
-    ("length", "0", "nothing at all"),
-    ("width", "-4", "below zero"),
-    ("height", "11 m", "more than fits any parcel"),
-    ("length", "3 cm 2 in", "mixed in one measure"),
-    ("length", "NaN", "not a number"),
-    ("weight", "4 in", "a length"),
-    ("gap", "1/3", "cannot be kept exactly"),
+    ("part-0-count", "0", "not a count"),
+    ("part-0-length", "0", "nothing at all"),
+    ("part-0-width", "-4", "below zero"),
+    ("part-0-height", "11 m", "more than fits any parcel"),
+    ("part-0-length", "3 cm 2 in", "mixed in one measure"),
+    ("part-0-length", "NaN", "not a number"),
+    ("part-0-weight", "4 in", "a length"),
+    ("part-0-height", "1/3", "cannot be kept exactly"),
     ("extra-0-size", "4 x 3", "sizes where three are wanted"),
     ("to", "??", "not a postcode"),
     ("value", "a lot", "not an amount of money"),
@@ -124,7 +132,7 @@ def test_each_fault_is_told_by_the_label_of_its_field(page: Page) -> None:
         element = page.one(f"#{field}[aria-invalid=true]")
         line = next(name for name in element.get_attribute("aria-describedby").split() if name.endswith("-faults"))
         page.shows(f"#{line}.wrong", says)
-        assert page.text(f"#{line}").lower().startswith(LABELS.get(field, field))
+        assert page.text(f"#{line}").lower().startswith(LABELS.get(field, field.removeprefix("part-0-")))
         assert element.get_attribute("value") == typed
         page.fill(field, before or "")
         page.until(lambda field=field: not page.all(f"#{field}[aria-invalid=true]"))
@@ -134,16 +142,16 @@ def test_each_fault_is_told_by_the_label_of_its_field(page: Page) -> None:
 def test_nothing_moves_while_typing(page: Page) -> None:
     first_job(page)
     places = (
-        "return ['width', 'gap', 'extra-0-size', 'to', 'day'].map((id) => {"
+        "return ['part-0-width', 'part-0-weight', 'extra-0-size', 'to', 'day'].map((id) => {"
         "  const r = document.getElementById(id).getBoundingClientRect(); return [r.x, r.y, r.width] })"
     )
     before = page.driver.execute_script(places)
-    page.fill("length", "about nine")
+    page.fill("part-0-length", "about nine")
     page.press(Keys.TAB)
-    page.shows("#sides-faults.wrong", "about nine")
+    page.shows("#parts-faults.wrong", "about nine")
     assert page.driver.execute_script(places) == before
-    page.fill("length", "26.7 cm")
-    page.shows("#length-note", "= 10 9/16 in")
+    page.fill("part-0-length", "26.7 cm")
+    page.shows("#parts-faults", "Length = 10 9/16 in")
     assert page.driver.execute_script(places) == before
 
 
@@ -178,7 +186,7 @@ def test_a_job_put_away_comes_back_by_undo_and_from_the_list(page: Page) -> None
 )
 def test_changed_in_another_window_either_or_both_are_kept(page: Page, choice: str, kept: list[str]) -> None:
     key = httpx.post(f"{page.url}/api/jobs", json=job(title="both")).json()["id"]
-    page.open(f"/jobs/{key}/measure", "#length")
+    page.open(f"/jobs/{key}/measure", "#part-0-length")
     page.one("aside .total")
     httpx.put(f"{page.url}/api/jobs/{key}", json={"revision": 1, "job": job(title="theirs")}).raise_for_status()
     page.fill("title", "mine")
@@ -219,19 +227,19 @@ def test_while_the_shop_is_away_typing_goes_on_and_is_saved_after(empty_page: Pa
 
 def test_typed_over_a_job_that_was_changed_elsewhere_meanwhile_is_not_saved_over_it(page: Page) -> None:
     key = first_job(page)
-    page.fill("length", "ten or so")
+    page.fill("part-0-length", "ten or so")
     page.shows(".state .words", "not saved yet")
     kept = page.api(f"/api/jobs/{key}")
     page.open("/", ".bench li")
     change = {"revision": kept["revision"], "job": {**kept["job"], "title": "changed elsewhere"}}
     httpx.put(f"{page.url}/api/jobs/{key}", json=change).raise_for_status()
-    page.open(f"/jobs/{key}/measure", "#length")
+    page.open(f"/jobs/{key}/measure", "#part-0-length")
     page.shows(".state .words", "Changed in another window")
-    assert page.one("#length").get_attribute("value") == "ten or so"
+    assert page.one("#part-0-length").get_attribute("value") == "ten or so"
     page.button("Take theirs").click()
     page.until(lambda: page.one("#title").get_attribute("value") == "changed elsewhere")
     page.saved()
-    assert page.one("#length").get_attribute("value") == "9 1/2"
+    assert page.one("#part-0-length").get_attribute("value") == "9 1/2"
 
 
 def test_a_sheet_of_what_cannot_be_saved_is_not_printed_and_says_so(page: Page) -> None:
@@ -254,12 +262,13 @@ def test_a_metric_shop_types_and_reads_centimetres_and_kilos(page: Page) -> None
     page.press("n")
     page.until(lambda: page.focus == "title")
     page.press("Dulcimer", Keys.TAB)
-    page.until(lambda: page.text("label[for=length]") == "Length, cm")
-    page.fill("length", "40")
+    page.shows(".heads", "Measures, cm")
+    page.fill("part-0-length", "40")
     page.press(Keys.TAB, "30", Keys.TAB, "10", Keys.TAB, "2.5")
+    page.one("button[aria-label^='Take packing slip']").click()
     page.shows(".stated", "50 x 40 x 20 cm")
-    page.fill("length", "15 3/4 in")
-    page.shows("#length-note", "= 40.1 cm")
+    page.fill("part-0-length", "15 3/4 in")
+    page.shows("#parts-faults", "Length = 40.1 cm")
     page.fill("to", "73120")
     page.shows("aside .size", "cm")
     page.shows("aside dl", "kg")
@@ -272,18 +281,25 @@ def test_a_whole_job_without_the_mouse(page: Page) -> None:
     page.press("/")
     page.until(lambda: page.focus == "bench-line")
     page.press("Raddle and reeds", Keys.ENTER)
-    page.until(lambda: page.focus == "name")
-    page.press("raddle, wrapped")
-    for typed in ("24", "4 1/2", "2", "1 lb 12 oz", "1"):
-        page.press(Keys.TAB, typed)
+    page.until(lambda: page.focus == "part-0-name")
+    page.press("raddle", Keys.ENTER, Keys.ENTER, Keys.ENTER)
+    for typed in ("24", "4 1/2", "2", "1 lb 12 oz"):
+        page.press(typed, Keys.ENTER)
+    # A name left empty says that there are no more parts.
+    page.until(lambda: page.focus == "part-1-name")
     page.press(Keys.ENTER)
-    page.until(lambda: page.focus == "extra-0-name")
+    page.until(lambda: page.focus == "add-extra")
+    page.press(Keys.ENTER)
+    page.until(lambda: page.focus == "extra-1-name")
     page.press("card", Keys.ENTER, "6 x 4 x 1/8", Keys.ENTER, "1 oz")
-    page.until(lambda: page.focus == "extra-0-weight")
+    page.until(lambda: page.focus == "extra-1-weight")
     page.press(Keys.TAB, Keys.TAB, Keys.TAB)
     page.until(lambda: page.focus == "to")
     page.press("73120")
     page.shows("aside .total", "All in")
+    page.press(Keys.ESCAPE, "w")
+    page.one("#gap").send_keys("1")
+    page.saved()
     page.press(Keys.ESCAPE, "b")
     page.one(".way")
     choose = page.button("Choose this box")
@@ -346,7 +362,8 @@ def test_settings_are_saved_and_a_fault_in_them_is_told(page: Page) -> None:
 
 
 VIEWS = [
-    ("/", ".bench li"), ("/settings", "#shop-gap"), ("JOB/measure", ".stated"), ("JOB/box", ".drawing svg"),
+    ("/", ".bench li"), ("/settings", "#shop-gap"), ("/kinds", "#kind-called"), ("JOB/measure", ".stated"),
+    ("JOB/protect", ".grown b"), ("JOB/box", ".drawing svg"),
     ("JOB/price", "article"), ("/nowhere", "h1"),
 ]  # fmt: skip
 
@@ -360,9 +377,9 @@ def test_every_view_passes_axe_in_both_themes(page: Page, dark: bool) -> None:
             page.open(path.replace("JOB", f"/jobs/{key}"), ready)
             assert page.axe() == [], f"{path} {'dark' if dark else 'light'}"
         page.open(f"/jobs/{key}/measure", ".stated")
-        page.fill("length", "ten or so")
+        page.fill("part-0-length", "ten or so")
         page.press(Keys.TAB)
-        page.shows("#sides-faults.wrong", "ten or so")
+        page.shows("#parts-faults.wrong", "ten or so")
         page.one("[data-why='this sum']").send_keys(Keys.ENTER)
         page.one(".why-slip")
         assert page.axe() == []

@@ -1,6 +1,7 @@
 <script lang="ts">
   import BenchLine from './rooms/bench/BenchLine.svelte';
   import Bench from './rooms/bench/Bench.svelte';
+  import Kinds from './rooms/kinds/Kinds.svelte';
   import Settings from './rooms/settings/Settings.svelte';
   import JobPage from './job/JobPage.svelte';
   import KeysSlip from './lib/ui/KeysSlip.svelte';
@@ -21,6 +22,9 @@
   <BenchLine />
   <nav aria-label="Rooms">
     <a href="/" onclick={follow} aria-current={router.room.name === 'bench' ? 'page' : undefined}>Bench</a>
+    <a href="/kinds" onclick={follow} aria-current={router.room.name === 'kinds' ? 'page' : undefined}
+      >Kinds</a
+    >
     <a href="/settings" onclick={follow} aria-current={router.room.name === 'settings' ? 'page' : undefined}
       >Settings</a
     >
@@ -32,6 +36,8 @@
     <Bench />
   {:else if router.room.name === 'settings'}
     <Settings />
+  {:else if router.room.name === 'kinds'}
+    <Kinds />
   {:else if router.room.name === 'job'}
     {#key router.room.id}
       <JobPage id={router.room.id} station={router.room.station} />

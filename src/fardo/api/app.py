@@ -17,7 +17,7 @@ from fardo.api.problems import answer_with_problems
 from fardo.api.routers import devices, jobs, kinds, papers, shapes, sheets, shop, work
 from fardo.api.routers import files as sent_files
 
-_ROOMS = ("/", "/settings", "/jobs/{key}", "/jobs/{key}/{station}")
+_ROOMS = ("/", "/settings", "/kinds", "/jobs/{key}", "/jobs/{key}/{station}")
 
 
 def create_app(database: Path) -> FastAPI:

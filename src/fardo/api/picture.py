@@ -158,6 +158,14 @@ def view_picture(picture: Picture) -> views.WorkOut:
     )
 
 
+def _guesses(said: Understood) -> list[str]:
+    """One line for all that still has its kind's measures."""
+    names = said.guessed
+    if not names:
+        return []
+    return [f"measure {names[0]}" if len(names) == 1 else f"measure {len(names)} parts yourself"]
+
+
 def _hazards(picture: Picture) -> list[views.HazardView]:
     """The questions of the job, each with its answers and what the given one cautions."""
     cautions = dict(picture.said.hazards.cautions)
@@ -260,7 +268,7 @@ def _docket(picture: Picture) -> views.Docket:
     docket = views.Docket(
         basis="",
         currency=picture.today.shop.currency,
-        missing=[*said.missing, *(f"answer: {question.code}" for question in said.hazards.open)],
+        missing=[*said.missing, *_guesses(said), *(f"answer: {question.code}" for question in said.hazards.open)],
         stop=list(said.hazards.never),
         cautions=[caution for _, caution in said.hazards.cautions if caution not in said.hazards.never],
     )

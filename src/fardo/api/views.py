@@ -394,13 +394,14 @@ class KindChange(BaseModel):
 
 
 class LineAnswer(BaseModel):
-    """What the bench line made of its text: a price, or the jobs it finds."""
+    """What the bench line made of its text: a price, or the jobs and the kinds of goods it finds."""
 
     kind: Literal["price", "jobs"]
     read_as: str | None = None
     quotes: list[QuoteView] = []
     refused: list[RefusedView] = []
     jobs: list[JobRow] = []
+    kinds: list[KindRow] = Field(default=[], description="kinds of goods that a job can be begun from")
 
 
 def view_sizes(

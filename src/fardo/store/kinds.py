@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
@@ -39,6 +40,18 @@ class Kinds:
             if stored.kind.code == code:
                 return stored
         raise Gone(f"There is no kind of goods {code}.")
+
+    def find(self, words: str) -> list[StoredKind]:
+        """Those that hold every one of `words` in their title or their other words; beginnings of words count."""
+        wanted = re.findall(r"\w+", words.lower())
+        if not wanted:
+            return []
+
+        def holds(kind: KindFile) -> bool:
+            known = re.findall(r"\w+", f"{kind.title} {kind.words}".lower())
+            return all(any(word.startswith(want) for word in known) for want in wanted)
+
+        return [stored for stored in self.all() if holds(stored.kind)]
 
     def keep(self, kind: KindFile, revision: int) -> StoredKind:
         """The kind as it now is. Raises Conflict where `revision` is not the newest; 0 is a new one of the shop's."""

@@ -3,14 +3,17 @@
   import { onDestroy, tick } from 'svelte';
   import { sentence } from '../lib/api/client';
   import { keys } from '../lib/keys.svelte';
-  import { router, STATIONS, type Station } from '../lib/router.svelte';
+  import { KEYS, router, STATIONS, type Station } from '../lib/router.svelte';
   import Box from '../stations/box/Box.svelte';
   import Measure from '../stations/measure/Measure.svelte';
   import Price from '../stations/price/Price.svelte';
+  import Protect from '../stations/protect/Protect.svelte';
   import DocketSlip from './DocketSlip.svelte';
   import { JobDesk } from './job.svelte';
   import SavedState from './SavedState.svelte';
   import Twine from './Twine.svelte';
+  import { isBlank } from './typed';
+  import { listen } from './readings.svelte';
 
   interface Props {
     id: string;
@@ -26,8 +29,8 @@
       desk = await JobDesk.open(id);
       await tick();
       // A job just begun is typed from its name on.
-      if (station === 'measure' && !desk.typed.length)
-        document.getElementById(desk.typed.title ? 'name' : 'title')?.focus();
+      if (station === 'measure' && desk.typed.parts.every(isBlank))
+        document.getElementById(desk.typed.title ? 'part-0-name' : 'title')?.focus();
     } catch (fault) {
       trouble = sentence(fault);
     }
@@ -40,10 +43,11 @@
     document.addEventListener('visibilitychange', hidden);
     return () => document.removeEventListener('visibilitychange', hidden);
   });
+  $effect(() => listen());
   $effect(() =>
     keys.add(
       STATIONS.map((name) => ({
-        key: name.charAt(0),
+        key: KEYS[name],
         does: `to ${name}`,
         act: () => router.go(`/jobs/${id}/${name}`),
       })),
@@ -70,10 +74,11 @@
     </div>
     <Twine {id} {station} knots={desk.work?.knots ?? []} />
     <div class="surface">
-      {#if desk.work?.beyond}
-        <p class="beyond">{desk.work.beyond}</p>
-      {:else if station === 'measure'}
+      {#if desk.work?.beyond}<p class="beyond">{desk.work.beyond}</p>{/if}
+      {#if station === 'measure'}
         <Measure {desk} />
+      {:else if station === 'protect'}
+        <Protect {desk} />
       {:else if station === 'box'}
         <Box {desk} />
       {:else}

@@ -17,7 +17,12 @@
   const docket = $derived(width > 840 ? 142 : 20); // from the right edge to the docket's hole
   const spots = $derived(places(STATIONS.length, 60, Math.max(width - docket - 330, 260), REST));
   const path = $derived(cord({ x: 0, y: REST - 3 }, spots, { x: width - docket, y: 88 }, true));
-  const names: Record<Station, string> = { measure: 'Measure', box: 'Box', price: 'Price' };
+  const names: Record<Station, string> = {
+    measure: 'Measure',
+    protect: 'Protect',
+    box: 'Box',
+    price: 'Price',
+  };
   const stateOf = (name: Station) => knots.find((knot) => knot.name === name);
 </script>
 

@@ -14,7 +14,7 @@ import {
 } from '../lib/api/client';
 import { shop } from '../lib/shop.svelte';
 import { notes } from './notes';
-import { toJob, toTyped, type Typed } from './typed';
+import { blankPart, toJob, toPart, toTyped, type Typed, type TypedPart } from './typed';
 
 const SAVE_AFTER_MS = 450;
 const TRY_AGAIN_MS = 2500; // while the shop does not answer
@@ -32,6 +32,8 @@ export class JobDesk {
   newestRevision = $state<number | null>(null);
   /** The way looked at. */
   inHand = $state('');
+  /** The number of the part whose row was entered last. */
+  chosen = $state(0);
 
   readonly id: string;
   #base: JobFile;
@@ -68,6 +70,69 @@ export class JobDesk {
 
   get job(): JobFile {
     return toJob(this.typed, this.#base);
+  }
+
+  /** The code of the kind it was begun from, if any. */
+  get kind(): string {
+    return this.#base.kind ?? '';
+  }
+
+  /** The part in hand. */
+  get part(): TypedPart {
+    const part = this.typed.parts[Math.min(this.chosen, this.typed.parts.length - 1)];
+    if (!part) throw new Error('a job without a row');
+    return part;
+  }
+
+  addPart(part: TypedPart = blankPart()): number {
+    this.typed.parts.push(part);
+    this.chosen = this.typed.parts.length - 1;
+    this.touch();
+    return this.chosen;
+  }
+
+  /** Takes a part off the list; gives back what puts it there again. */
+  removePart(n: number): { part: TypedPart; undo: () => void } | null {
+    const [part] = this.typed.parts.splice(n, 1);
+    if (!part) return null;
+    const filled = this.typed.parts.length === 0 ? blankPart() : null;
+    if (filled) this.typed.parts.push(filled);
+    this.chosen = Math.min(this.chosen, this.typed.parts.length - 1);
+    this.touch();
+    return {
+      part,
+      undo: () => {
+        if (filled) this.typed.parts = this.typed.parts.filter((one) => one.key !== filled.key);
+        this.typed.parts.splice(n, 0, part);
+        this.touch();
+      },
+    };
+  }
+
+  /** A measure of a part was typed: it is this thing's own from now on, and not its kind's. */
+  measured(part: TypedPart): void {
+    part.guessed = false;
+    this.touch();
+  }
+
+  /** Takes a step of taking apart, or leaves it: the shop says what that does to the parts. */
+  async takeStep(step: string, take: boolean): Promise<() => void> {
+    const before = $state.snapshot(this.typed) as Typed;
+    const after = toTyped(await calls.takeApart({ job: this.job, step, take }), shop.units);
+    this.typed.parts = after.parts;
+    this.typed.steps = after.steps;
+    this.chosen = Math.min(this.chosen, this.typed.parts.length - 1);
+    this.touch();
+    return () => {
+      this.typed.parts = before.parts;
+      this.typed.steps = before.steps;
+      this.touch();
+    };
+  }
+
+  /** The part in hand as the shop reads it. */
+  get partEntry(): ReturnType<typeof toPart> {
+    return toPart(this.part);
   }
 
   /** The sentence about a field, or nothing. */

@@ -9,7 +9,8 @@ export interface Note {
   chosen: JobFile['chosen'];
 }
 
-const name = (job: string) => `fardo.typed.${job}`;
+// The 2 stands for parts: what was noted before there were parts is not read as if it had them.
+const name = (job: string) => `fardo.typed.2.${job}`;
 
 function trying<T>(deed: () => T, otherwise: T): T {
   try {

@@ -1,5 +1,8 @@
 // A job as it stands in the fields: text, exactly as typed. What a field does not show is kept from the job as it came.
-import type { JobFile } from '../lib/api/client';
+import type { JobFile, LayerEntry, PartEntry, StepEntry } from '../lib/api/client';
+import { asked } from './shapes';
+
+type Shape = PartEntry['shape'];
 
 export interface TypedExtra {
   name: string;
@@ -7,15 +10,47 @@ export interface TypedExtra {
   weight: string;
 }
 
-export interface Typed {
-  title: string;
+export interface TypedLayer {
+  material: string;
+  layers: string;
+  crossed: boolean;
+  room: string;
+  hollow: string;
+  lengths: string;
+  bubbles: '' | 'in' | 'out';
+}
+
+export interface TypedPart {
+  /** Its own for as long as the window is open. */
+  key: number;
   name: string;
-  length: string;
-  width: string;
-  height: string;
+  count: string;
+  kind: string;
+  /** By the name of the measure; those of other shapes stay, for when the shape is changed back. */
+  measures: Record<string, string>;
   weight: string;
   gap: string;
+  fragility: string;
+  protect: TypedLayer[];
+  thisSideUp: boolean;
+  keepFlat: boolean;
+  noLoadOnTop: boolean;
+  piles: string;
+  sleeveHolds: string;
+  photos: string[];
+  guessed: boolean;
+  offBy: string | null;
+  /** The shape as it came or was drawn, for what is not known by measures alone. */
+  shape: Shape;
+}
+
+export interface Typed {
+  title: string;
+  parts: TypedPart[];
   extras: TypedExtra[];
+  steps: StepEntry[];
+  answers: Record<string, string>;
+  liner: TypedLayer | null;
   to: string;
   from: string;
   residential: boolean;
@@ -25,8 +60,10 @@ export interface Typed {
   school: 'exact' | 'thumb';
 }
 
+type Said = string | number | null | undefined;
+
 /** A measure as text: a number in a file is millimetres or grams. */
-function text(value: string | number | null | undefined, unit: 'mm' | 'g'): string {
+function text(value: Said, unit: 'mm' | 'g'): string {
   if (value === null || value === undefined) return '';
   return typeof value === 'number' ? `${value} ${unit}` : value;
 }
@@ -37,40 +74,180 @@ function short(said: string, unit: string): string {
   return /^[\d\s./x-]+$/.test(bare) ? bare : said;
 }
 
+let keys = 0;
+
+export function blankPart(): TypedPart {
+  keys += 1;
+  return {
+    key: keys,
+    name: '',
+    count: '1',
+    kind: 'box',
+    measures: {},
+    weight: '',
+    gap: '',
+    fragility: '',
+    protect: [],
+    thisSideUp: false,
+    keepFlat: false,
+    noLoadOnTop: false,
+    piles: '',
+    sleeveHolds: '',
+    photos: [],
+    guessed: false,
+    offBy: null,
+    shape: { kind: 'box' } as Shape,
+  };
+}
+
+export function blankLayer(material: string): TypedLayer {
+  return { material, layers: '1', crossed: false, room: '', hollow: '', lengths: '', bubbles: '' };
+}
+
+/** Whether nothing was typed in it. */
+export const isBlank = (part: TypedPart): boolean =>
+  !part.name.trim() &&
+  !part.weight.trim() &&
+  part.kind === 'box' &&
+  !asked('box').some((a) => part.measures[a.name]?.trim());
+
 export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
   const massUnit = units === 'in' ? 'lb' : 'kg';
-  const length = (value: string | number | null | undefined) => short(text(value, 'mm'), units);
-  const mass = (value: string | number | null | undefined) => short(text(value, 'g'), massUnit);
-  const part = job.parts?.[0];
-  const shape = part?.shape?.kind === 'box' ? part.shape : undefined;
+  const length = (value: Said) => short(text(value, 'mm'), units);
+  const mass = (value: Said) => short(text(value, 'g'), massUnit);
+  const sizes = (value: string | Said[] | null | undefined) =>
+    Array.isArray(value) ? value.map((side) => text(side, 'mm')).join(' x ') : short(value ?? '', units);
+
+  const layer = (entry: LayerEntry): TypedLayer => ({
+    material: entry.material,
+    layers: String(entry.layers ?? 1),
+    crossed: entry.crossed ?? false,
+    room: length(entry.room),
+    hollow: sizes(entry.hollow as string | Said[] | null | undefined),
+    lengths: (entry.lengths ?? []).map((one) => length(one)).join(', '),
+    bubbles: entry.bubbles ?? '',
+  });
+
+  const part = (entry: PartEntry): TypedPart => {
+    const shape = (entry.shape ?? { kind: 'box' }) as Record<string, unknown>;
+    const kind = String(shape.kind ?? 'box');
+    return {
+      ...blankPart(),
+      name: entry.name ?? '',
+      count: String(entry.count ?? 1),
+      kind,
+      // The unit of a mesh is told with its unit.
+      measures: Object.fromEntries(
+        asked(kind).map(({ name }) => [
+          name,
+          name === 'unit' ? text(shape[name] as Said, 'mm') : length(shape[name] as Said),
+        ]),
+      ),
+      weight: mass(entry.weight),
+      gap: length(entry.gap),
+      fragility: entry.fragility ?? '',
+      protect: (entry.protect ?? []).map(layer),
+      thisSideUp: entry.rules?.this_side_up ?? false,
+      keepFlat: entry.rules?.keep_flat ?? false,
+      noLoadOnTop: entry.rules?.no_load_on_top ?? false,
+      piles: entry.piles ? String(entry.piles) : '',
+      sleeveHolds: entry.sleeve_holds ? String(entry.sleeve_holds) : '',
+      photos: entry.photos ?? [],
+      guessed: entry.guessed ?? false,
+      offBy: entry.off_by ?? null,
+      shape: shape as unknown as Shape,
+    };
+  };
+
+  const parts = (job.parts ?? []).map(part);
   return {
-    title: job.title,
-    name: part?.name ?? '',
-    length: length(shape?.length),
-    width: length(shape?.width),
-    height: length(shape?.height),
-    weight: mass(part?.weight),
-    gap: length(part?.gap),
+    title: job.title ?? '',
+    parts: parts.length ? parts : [blankPart()],
     extras: (job.extras ?? []).map((extra) => ({
-      name: extra.name,
-      size: Array.isArray(extra.size)
-        ? extra.size.map((side) => text(side, 'mm')).join(' x ')
-        : short(extra.size ?? '', units),
+      name: extra.name ?? '',
+      size: sizes(extra.size as string | Said[] | null | undefined),
       weight: mass(extra.weight),
     })),
+    steps: job.take_apart ?? [],
+    answers: job.answers ?? {},
+    liner: job.liner ? layer(job.liner) : null,
     to: job.ship?.to ?? '',
     from: job.ship?.from ?? '',
     residential: job.ship?.residential ?? false,
     value: job.value ?? '',
     day: job.day ?? '',
     board: job.board ?? '',
-    school: job.school,
+    school: job.school ?? 'exact',
   };
 }
 
+const orNothing = (said: string) => (said.trim() === '' ? null : said);
+
+/** A whole number as typed; what is none is sent as it is, and the shop says so. */
+const counted = (said: string): number => {
+  const number = Number(said.trim());
+  return Number.isInteger(number) && number > 0 ? number : 1;
+};
+
+const countedOrNothing = (said: string): number | null => (said.trim() ? counted(said) : null);
+
+function toLayer(layer: TypedLayer): LayerEntry {
+  const lengths = layer.lengths.split(/[,;]/).filter((one) => one.trim());
+  return {
+    material: layer.material,
+    layers: Math.min(counted(layer.layers), 100),
+    crossed: layer.crossed,
+    room: orNothing(layer.room),
+    hollow: orNothing(layer.hollow),
+    lengths: lengths.length ? lengths.map((one) => one.trim()) : null,
+    bubbles: layer.bubbles || null,
+  };
+}
+
+export function toPart(part: TypedPart): PartEntry {
+  const measures = Object.fromEntries(
+    asked(part.kind).map(({ name }) => [name, orNothing(part.measures[name] ?? '')]),
+  );
+  const known = (part.shape as { kind?: string } | undefined)?.kind === part.kind ? part.shape : {};
+  return {
+    name: part.name,
+    count: Math.min(counted(part.count), 999),
+    weight: orNothing(part.weight),
+    gap: orNothing(part.gap),
+    fragility: orNothing(part.fragility),
+    shape: {
+      ...(known as object),
+      ...EMPTY[part.kind],
+      ...shapePoints(part),
+      kind: part.kind,
+      ...measures,
+    } as Shape,
+    protect: part.protect.map(toLayer),
+    rules: { this_side_up: part.thisSideUp, keep_flat: part.keepFlat, no_load_on_top: part.noLoadOnTop },
+    piles: countedOrNothing(part.piles),
+    sleeve_holds: countedOrNothing(part.sleeveHolds),
+    photos: part.photos,
+    guessed: part.guessed,
+    off_by: part.offBy,
+  };
+}
+
+// What a shape by points has before any point was given.
+const EMPTY: Record<string, object> = {
+  outline: { points: [] },
+  bars: { members: [] },
+  compound: { of: [] },
+  mesh: { file: '' },
+};
+
+function shapePoints(part: TypedPart): object {
+  const shape = part.shape as unknown as Record<string, unknown>;
+  if (shape.kind !== part.kind) return {};
+  const kept = ['points', 'holes', 'members', 'of', 'file'].filter((name) => name in shape);
+  return Object.fromEntries(kept.map((name) => [name, shape[name]]));
+}
+
 export function toJob(typed: Typed, base: JobFile): JobFile {
-  const part = base.parts?.[0];
-  const orNothing = (said: string) => (said.trim() === '' ? null : said);
   return {
     ...base,
     title: typed.title,
@@ -79,23 +256,12 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     value: orNothing(typed.value),
     board: orNothing(typed.board),
     school: typed.school,
-    parts: [
-      {
-        count: 1,
-        ...part,
-        name: typed.name,
-        weight: orNothing(typed.weight),
-        gap: orNothing(typed.gap),
-        shape: {
-          kind: 'box',
-          length: orNothing(typed.length),
-          width: orNothing(typed.width),
-          height: orNothing(typed.height),
-        },
-      },
-    ],
+    parts: typed.parts.map(toPart),
     extras: typed.extras
       .filter((extra) => extra.name || extra.size || extra.weight)
       .map((extra) => ({ name: extra.name, size: orNothing(extra.size), weight: orNothing(extra.weight) })),
+    take_apart: typed.steps,
+    answers: typed.answers,
+    liner: typed.liner ? toLayer(typed.liner) : null,
   };
 }

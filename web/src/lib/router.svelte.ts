@@ -1,16 +1,20 @@
-// The address is the room: /, /settings, /jobs/<id>/<station>.
-export const STATIONS = ['measure', 'box', 'price'] as const;
+// The address is the room: /, /settings, /kinds, /jobs/<id>/<station>.
+export const STATIONS = ['measure', 'protect', 'box', 'price'] as const;
 export type Station = (typeof STATIONS)[number];
+/** One key a knot. */
+export const KEYS: Record<Station, string> = { measure: 'm', protect: 'w', box: 'b', price: 'p' };
 
 export type Room =
   | { name: 'bench' }
   | { name: 'settings' }
+  | { name: 'kinds' }
   | { name: 'job'; id: string; station: Station }
   | { name: 'nowhere' };
 
 function read(path: string): Room {
   if (path === '/') return { name: 'bench' };
   if (path === '/settings') return { name: 'settings' };
+  if (path === '/kinds') return { name: 'kinds' };
   const job = /^\/jobs\/([^/]+)(?:\/([^/]+))?$/.exec(path);
   const station = STATIONS.find((known) => known === (job?.[2] ?? 'measure'));
   if (job?.[1] && station) return { name: 'job', id: job[1], station };

@@ -20,13 +20,7 @@ router = APIRouter(prefix="/api", tags=["kinds"], responses=RESPONSES)
 @router.get("/kinds")
 def list_kinds(desk: OpenDesk) -> list[views.KindRow]:
     """Every kind, by title."""
-    return [
-        views.KindRow(
-            code=stored.kind.code, title=stored.kind.title, words=stored.kind.words, about=stored.kind.about,
-            own=stored.revision > 0, revision=stored.revision,
-        )
-        for stored in desk.kinds.all()
-    ]  # fmt: skip
+    return [row_of(stored) for stored in desk.kinds.all()]
 
 
 @router.get("/kinds/{code}")
@@ -112,6 +106,14 @@ def keep_as_kind(key: str, new: NewKind, desk: OpenDesk) -> views.KindView:
         was = None
     revision = next((s.revision for s in desk.kinds.all() if s.kind.code == new.code), 0)
     return _view(desk.kinds.keep(kind_of_job(job, new.code, new.title, was), revision))
+
+
+def row_of(stored: StoredKind) -> views.KindRow:
+    kind = stored.kind
+    return views.KindRow(
+        code=kind.code, title=kind.title, words=kind.words, about=kind.about, own=stored.revision > 0,
+        revision=stored.revision,
+    )  # fmt: skip
 
 
 def _view(stored: StoredKind) -> views.KindView:

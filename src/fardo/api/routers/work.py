@@ -10,6 +10,7 @@ from fardo.api.desk import OpenDesk
 from fardo.api.picture import draw_up, view_picture, view_quote, view_refused
 from fardo.api.problems import RESPONSES
 from fardo.api.routers.jobs import row
+from fardo.api.routers.kinds import row_of
 from fardo.core.quantity import show_mass, show_sizes
 from fardo.core.tariff.line import read_line
 from fardo.core.tariff.service import compare
@@ -32,12 +33,16 @@ class LineText(BaseModel):
 
 @router.post("/line")
 def bench_line(line: LineText, desk: OpenDesk) -> views.LineAnswer:
-    """A parcel in a line is priced; anything else is looked for among the jobs."""
+    """A parcel in a line is priced; anything else is looked for among the jobs and the kinds of goods."""
     today = desk.today
     parcel = read_line(line.text, today.shop.units, today.file.postcode)
     if parcel is None:
         page = desk.jobs.page(words=line.text, size=8)
-        return views.LineAnswer(kind="jobs", jobs=[row(stored, desk) for stored in page.jobs])
+        return views.LineAnswer(
+            kind="jobs",
+            jobs=[row(stored, desk) for stored in page.jobs],
+            kinds=[row_of(stored) for stored in desk.kinds.find(line.text)][:4],
+        )
     units = today.shop.units
     quotes, refused = compare(today.services, parcel)
     home = ", a home" if parcel.residential else ""

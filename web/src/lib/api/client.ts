@@ -18,6 +18,17 @@ export type LineAnswer = Schemas['LineAnswer'];
 export type ShopView = Schemas['ShopView'];
 export type ShopFile = Schemas['ShopFile'];
 export type Problem = Schemas['Problem'];
+export type PartEntry = Schemas['PartEntry'];
+export type StepEntry = Schemas['StepEntry'];
+export type LayerEntry = Schemas['LayerEntry'];
+export type PartView = Schemas['PartView'];
+export type HazardView = Schemas['HazardView'];
+export type ShapeView = Schemas['ShapeView'];
+export type KindRow = Schemas['KindRow'];
+export type KindView = Schemas['KindView'];
+export type KindFile = Schemas['KindFile'];
+export type TakenIn = Schemas['TakenIn'];
+export type WrapList = Schemas['WrapList'];
 
 const api = createClient<paths>({ baseUrl: '' });
 
@@ -86,6 +97,38 @@ export const calls = {
     answer<WorkOut>(api.POST('/api/work-out', { body, signal })),
   line: (text: string, signal: AbortSignal) =>
     answer<LineAnswer>(api.POST('/api/line', { body: { text }, signal })),
+  begin: (body: Schemas['Beginning']) => answer<JobView>(api.POST('/api/jobs/begin', { body })),
+  takeApart: (body: Schemas['StepTaken']) => answer<JobFile>(api.POST('/api/take-apart', { body })),
+  kinds: () => answer<KindRow[]>(api.GET('/api/kinds')),
+  kind: (code: string) => answer<KindView>(api.GET('/api/kinds/{code}', { params: { path: { code } } })),
+  changeKind: (body: Schemas['KindChange']) => answer<KindView>(api.PUT('/api/kinds', { body })),
+  putAwayKind: async (code: string): Promise<void> => {
+    const { error, response } = await api.DELETE('/api/kinds/{code}', { params: { path: { code } } });
+    if (error) throw new Refusal(response.status, (error as Partial<Problem>).detail ?? UNREACHABLE);
+  },
+  bringBackKind: (code: string) =>
+    answer<KindView>(api.POST('/api/kinds/{code}/bring-back', { params: { path: { code } } })),
+  keepAsKind: (id: string, body: Schemas['NewKind']) =>
+    answer<KindView>(api.POST('/api/jobs/{key}/kind', { ...key(id), body })),
+  shape: (part: PartEntry, signal: AbortSignal) =>
+    answer<ShapeView>(api.POST('/api/shape', { body: { part }, signal })),
+  /** Sends files as they are; each is answered for by itself. */
+  sendFiles: (files: File[]) => {
+    const form = new FormData();
+    for (const file of files) form.append('files', file);
+    return answer<TakenIn[]>(
+      api.POST('/api/files', { body: form as never, bodySerializer: (raw: unknown) => raw as FormData }),
+    );
+  },
+  /** A job in a ZIP with its photographs and meshes. */
+  openBundle: (file: File) =>
+    answer<JobView>(
+      api.POST('/api/jobs/bundle', {
+        body: file as never,
+        bodySerializer: (raw: unknown) => raw as File,
+        headers: { 'Content-Type': 'application/zip' },
+      }),
+    ),
   shop: () => answer<ShopView>(api.GET('/api/shop')),
   changeShop: (body: Schemas['ShopChange']) => answer<ShopView>(api.PUT('/api/shop', { body })),
 };

@@ -24,6 +24,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Reading
+         * @description Passes a reading on to every page that listens; 422 for what is no measure of its kind.
+         */
+        post: operations["take_reading_api_devices_readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stream
+         * @description Readings as server-sent events, for as long as the page listens.
+         */
+        get: operations["stream_api_devices_stream_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files": {
         parameters: {
             query?: never;
@@ -443,7 +483,7 @@ export interface paths {
         put?: never;
         /**
          * Bench Line
-         * @description A parcel in a line is priced; anything else is looked for among the jobs.
+         * @description A parcel in a line is priced; anything else is looked for among the jobs and the kinds of goods.
          */
         post: operations["bench_line_api_line_post"];
         delete?: never;
@@ -977,6 +1017,14 @@ export interface components {
             /** Never */
             never: boolean;
         };
+        /** Heard */
+        Heard: {
+            /**
+             * Heard
+             * @description how many open pages were told
+             */
+            heard: number;
+        };
         /**
          * JobChange
          * @description A job as it should be, and the revision it was changed from.
@@ -1393,7 +1441,7 @@ export interface components {
         };
         /**
          * LineAnswer
-         * @description What the bench line made of its text: a price, or the jobs it finds.
+         * @description What the bench line made of its text: a price, or the jobs and the kinds of goods it finds.
          */
         LineAnswer: {
             /**
@@ -1406,6 +1454,12 @@ export interface components {
              * @enum {string}
              */
             kind: "price" | "jobs";
+            /**
+             * Kinds
+             * @description kinds of goods that a job can be begun from
+             * @default []
+             */
+            kinds: components["schemas"]["KindRow"][];
             /**
              * Quotes
              * @default []
@@ -1815,6 +1869,23 @@ export interface components {
              * @description actual weight as a share of the billed, 0 to 1
              */
             weight_share: number;
+        };
+        /**
+         * Reading
+         * @description What a device read, with its unit.
+         * @example {
+         *       "device": "tape",
+         *       "reading": "10 1/2 in"
+         *     }
+         */
+        Reading: {
+            /**
+             * Device
+             * @enum {string}
+             */
+            device: "tape" | "scale";
+            /** Reading */
+            reading: string;
         };
         /** RefusedView */
         RefusedView: {
@@ -2786,6 +2857,128 @@ export interface operations {
                     "application/json": {
                         [key: string]: string;
                     };
+                };
+            };
+        };
+    };
+    take_reading_api_devices_readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reading"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+        };
+    };
+    stream_api_devices_stream_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description It was changed meanwhile. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used; nothing was saved. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": unknown;
                 };
             };
         };

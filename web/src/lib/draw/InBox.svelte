@@ -23,7 +23,7 @@
     const xs = corners.map((c) => c[0]);
     const ys = corners.map((c) => c[1]);
     const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-    const scale = Math.min((WIDTH - 90) / (right - left), (HEIGHT - 56) / (bottom - top));
+    const scale = Math.min((WIDTH - 190) / (right - left), (HEIGHT - 56) / (bottom - top));
     return {
       scale,
       x: (WIDTH - (right - left) * scale) / 2 - left * scale,

@@ -9,6 +9,8 @@
     placeholder?: string;
     large?: boolean;
     measure?: boolean;
+    /** What a device may put into it. */
+    takes?: 'length' | 'mass' | undefined;
     type?: 'text' | 'date';
     id: string;
     hideLabel?: boolean;
@@ -25,6 +27,7 @@
     placeholder = '',
     large = false,
     measure = false,
+    takes = undefined,
     type = 'text',
     id,
     hideLabel = false,
@@ -54,6 +57,7 @@
     class:large
     class:figure={measure}
     maxlength={measure ? 80 : 120}
+    data-measure={takes}
     autocomplete="off"
     autocapitalize="off"
     spellcheck={measure ? false : undefined}

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The jobs in hand: rows of short twine, each with its next move and its day.
-  import { calls, sentence, type JobRow } from '../../lib/api/client';
+  import { calls, sentence, type JobRow, type KindRow } from '../../lib/api/client';
   import { router } from '../../lib/router.svelte';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
@@ -32,9 +32,15 @@
     loaded = true;
   }
 
-  async function start(): Promise<void> {
+  let kinds = $state<KindRow[]>([]);
+  calls
+    .kinds()
+    .then((found) => (kinds = found))
+    .catch(() => undefined); // the list is a help; a job is started without it
+
+  async function start(kind: string | null = null): Promise<void> {
     try {
-      await startJob('');
+      await startJob('', kind);
     } catch (fault) {
       trouble = sentence(fault);
     }
@@ -62,7 +68,8 @@
     const chosen = file.files?.[0];
     if (!chosen) return;
     try {
-      const view = await calls.openJobFile(await chosen.text());
+      const bundle = chosen.name.toLowerCase().endsWith('.zip');
+      const view = await (bundle ? calls.openBundle(chosen) : calls.openJobFile(await chosen.text()));
       router.go(`/jobs/${view.id}/measure`);
     } catch (fault) {
       trouble = `${chosen.name}: ${sentence(fault)}`;
@@ -82,13 +89,26 @@
       <input
         bind:this={file}
         type="file"
-        accept=".json,application/json"
+        accept=".json,.zip,application/json,application/zip"
         aria-label="Job file"
         class="sr-only"
         tabindex="-1"
         onchange={openFile}
       />
-      <button class="btn btn-main" onclick={start}>Start a job</button>
+      <select
+        class="field kinds"
+        aria-label="Start from a kind of goods"
+        value=""
+        onchange={(event) => {
+          const code = event.currentTarget.value;
+          event.currentTarget.value = '';
+          void start(code);
+        }}
+      >
+        <option value="" disabled>Start from a kind of goods</option>
+        {#each kinds as kind (kind.code)}<option value={kind.code}>{kind.title}</option>{/each}
+      </select>
+      <button class="btn btn-main" onclick={() => start()}>Start a job</button>
     </div>
   </div>
 
@@ -145,6 +165,10 @@
   ul {
     border-bottom: 1px solid var(--hair);
   }
+  .kinds {
+    width: 236px;
+    height: 38px;
+  }
   .trouble {
     padding: 10px 14px;
     margin-bottom: 12px;
@@ -169,6 +193,7 @@
     .deeds {
       margin-left: 0;
       width: 100%;
+      flex-wrap: wrap;
     }
   }
 </style>

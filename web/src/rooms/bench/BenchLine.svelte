@@ -17,10 +17,23 @@
 
   const choices = $derived([
     ...(said?.kind === 'jobs'
-      ? said.jobs.map((job) => ({ id: job.id, title: job.title || 'Untitled job', to: job.next_move }))
+      ? (said.jobs ?? []).map((job) => ({
+          id: job.id,
+          kind: '',
+          title: job.title || 'Untitled job',
+          to: job.next_move,
+        }))
+      : []),
+    ...(said?.kind === 'jobs'
+      ? (said.kinds ?? []).map((kind) => ({
+          id: '',
+          kind: kind.code,
+          title: `Start: ${kind.title}`,
+          to: 'with its parts',
+        }))
       : []),
     ...(said?.kind === 'jobs' && text.trim()
-      ? [{ id: '', title: `Start “${text.trim()}”`, to: 'a new job' }]
+      ? [{ id: '', kind: '', title: `Start “${text.trim()}”`, to: 'a new job' }]
       : []),
   ]);
 
@@ -66,7 +79,7 @@
     input.blur();
     try {
       if (choice.id) router.go(`/jobs/${choice.id}/measure`);
-      else await startJob(title);
+      else await startJob(choice.kind ? '' : title, choice.kind || null);
     } catch (fault) {
       text = title;
       open = true;
@@ -136,7 +149,7 @@
         </ul>
       {/if}
       <ul id="line-answer" role="listbox" aria-label="Jobs">
-        {#each choices as choice, n (choice.id)}
+        {#each choices as choice, n (choice.id + choice.kind)}
           <!-- The arrow keys and Enter of the line do it. -->
           <!-- svelte-ignore a11y_click_events_have_key_events -->
           <li

@@ -1,9 +1,9 @@
 // Starting a job and opening it.
-import { calls, type JobFile } from '../../lib/api/client';
+import { calls } from '../../lib/api/client';
 import { router } from '../../lib/router.svelte';
 
-export async function startJob(title: string): Promise<void> {
-  const job: JobFile = { format: 'fardo-job/1', title, parcels_at_most: 1, school: 'exact' };
-  const view = await calls.addJob(job);
+/** With the shop's habits on its list; from a kind of goods, with that kind's parts and steps too. */
+export async function startJob(title: string, kind: string | null = null): Promise<void> {
+  const view = await calls.begin({ title, kind });
   router.go(`/jobs/${view.id}/measure`);
 }

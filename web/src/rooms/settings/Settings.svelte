@@ -3,6 +3,7 @@
   import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Field from '../../lib/ui/Field.svelte';
+  import Wraps from './Wraps.svelte';
 
   let draft = $state<ShopFile | null>(null);
   let revision = 0;
@@ -153,6 +154,7 @@
           >
         </div>
       </div>
+      <Wraps {d} {wrong} {touched} />
       <div class="part">
         <h2>Board: measure your own</h2>
         <table>

@@ -63,6 +63,7 @@
         label="Weight of extra {n + 1}"
         hideLabel
         measure
+        takes="mass"
         note={false}
         bind:value={extra.weight}
         oninput={touch}
@@ -97,7 +98,7 @@
       {/if}
     </div>
   {/each}
-  <button type="button" class="btn add" onclick={add}>Add an extra</button>
+  <button type="button" class="btn add" id="add-extra" onclick={add}>Add an extra</button>
 </section>
 
 <style>

@@ -26,7 +26,11 @@
       </Why>
     </p>
     <InBox layout={desk.work.layout} sides={inside.sides} />
-    <p class="key"><i class="goods"></i>{desk.typed.name || 'the goods'}<i class="with"></i>extras</p>
+    <p class="key">
+      <i class="goods"></i>{desk.typed.parts.length > 1 ? 'parts, as boxes' : desk.part.name || 'the goods'}<i
+        class="with"
+      ></i>extras
+    </p>
   {:else}
     <p class="soft">Inside size</p>
     <p class="teach">
@@ -40,14 +44,14 @@
 <style>
   .inside {
     padding: 14px 16px;
-    min-height: 440px;
+    min-height: 330px;
   }
   .soft,
   .teach {
     color: var(--soft);
   }
   .stated {
-    font-size: 26px;
+    font-size: 22px;
     letter-spacing: -0.06em;
     min-height: 40px;
   }

@@ -1,10 +1,18 @@
 <script lang="ts">
-  // Measure: the thing, what must go in with it, where it goes. Tab order is the order of measuring.
+  // Measure: what it is and what hurts, taking it apart, its parts, what goes in with it, where it goes. Tab order is the
+  // order of measuring; Enter goes on, and on a part's last field opens the next part.
   import { tick } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
+  import { isBlank } from '../../job/typed';
   import Extras from './Extras.svelte';
+  import FilesIn from './FilesIn.svelte';
   import InsideSize from './InsideSize.svelte';
-  import Thing from './Thing.svelte';
+  import KeepKind from './KeepKind.svelte';
+  import Known from './Known.svelte';
+  import PartSide from './PartSide.svelte';
+  import PartsTable from './PartsTable.svelte';
+  import Questions from './Questions.svelte';
+  import TakeApart from './TakeApart.svelte';
   import WhereTo from './WhereTo.svelte';
 
   interface Props {
@@ -12,24 +20,53 @@
   }
   let { desk }: Props = $props();
 
+  const hasSteps = $derived(desk.typed.steps.length > 0);
+  // What is not measured yet is first taken apart.
+  let apart = $state(begin());
+  let keeping = $state(false);
+
+  function begin(): boolean {
+    return desk.typed.steps.length > 0 && desk.typed.parts.every((part) => part.guessed);
+  }
+
+  async function addPart(): Promise<void> {
+    const n = desk.addPart();
+    await tick();
+    document.getElementById(`part-${n}-name`)?.focus();
+  }
+
   async function addExtra(): Promise<void> {
     desk.typed.extras.push({ name: '', size: '', weight: '' });
     await tick();
     document.getElementById(`extra-${desk.typed.extras.length - 1}-name`)?.focus();
   }
 
-  /** Enter goes on to the next field; on the last extra's last field it opens the next one. */
+  /** The next row is opened by the last field of the last part; an empty name there says that there are no more. */
   function entered(event: KeyboardEvent): void {
     const input = event.target as HTMLElement;
-    if (event.key !== 'Enter' || input.tagName !== 'INPUT') return;
+    if (event.key !== 'Enter' || !input.matches('input:not([type=checkbox]):not([type=file]), select'))
+      return;
     event.preventDefault();
-    const last = desk.typed.extras.length - 1;
-    if (input.id === `extra-${last}-weight` || (input.id === 'gap' && last < 0)) {
+    const last = desk.typed.parts.length - 1;
+    const lastPart = desk.typed.parts[last];
+    if (input.id === `part-${last}-weight` && lastPart && !isBlank(lastPart)) {
+      void addPart();
+      return;
+    }
+    if (last > 0 && lastPart && input.id === `part-${last}-name` && isBlank(lastPart)) {
+      desk.removePart(last);
+      void tick().then(() => document.getElementById('add-extra')?.focus());
+      return;
+    }
+    const lastExtra = desk.typed.extras.length - 1;
+    if (input.id === `extra-${lastExtra}-weight`) {
       void addExtra();
       return;
     }
     const fields = [
-      ...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('input, button.add'),
+      ...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>(
+        'input:not([type=checkbox]):not([type=file]), select, button.add',
+      ),
     ];
     fields[fields.indexOf(input) + 1]?.focus();
   }
@@ -39,42 +76,74 @@
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <form class="measure" onkeydown={entered} onsubmit={(event) => event.preventDefault()} aria-label="Measures">
   <div class="typed">
-    <Thing {desk} />
-    <Extras {desk} add={addExtra} />
-    <WhereTo {desk} />
+    {#if hasSteps}
+      <div class="switch" role="group" aria-label="Take apart or measure">
+        <button type="button" aria-pressed={apart} onclick={() => (apart = true)}>Take apart</button>
+        <button type="button" aria-pressed={!apart} onclick={() => (apart = false)}
+          >Parts <span class="figure">{desk.typed.parts.length}</span></button
+        >
+      </div>
+    {/if}
+    <Questions {desk} />
+    {#if apart}
+      <TakeApart {desk} />
+    {:else}
+      <PartsTable {desk} />
+      <FilesIn {desk} add={addPart} keep={() => (keeping = true)} />
+      <Extras {desk} add={addExtra} />
+      <WhereTo {desk} />
+    {/if}
   </div>
-  <div class="beside"><InsideSize {desk} /></div>
+  <div class="beside">
+    {#if apart}
+      <Known code={desk.kind} of="taking apart" />
+    {:else}
+      <PartSide {desk} />
+    {/if}
+    <InsideSize {desk} />
+  </div>
 </form>
+<KeepKind {desk} bind:open={keeping} />
 
 <style>
   .measure {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) 336px;
-    gap: 18px 22px;
+    grid-template-columns: minmax(0, 1fr) 268px;
+    gap: 18px 18px;
     align-items: start;
   }
-  .typed {
+  .typed,
+  .beside {
     display: grid;
-    gap: 18px;
+    gap: 16px;
+    min-width: 0;
   }
-  /* Narrow: the inside size comes right after the measures it follows from. */
+  .switch {
+    display: flex;
+    border-bottom: 1px solid var(--hair2);
+  }
+  .switch button {
+    padding: 6px 18px 8px;
+    color: var(--soft);
+    border-bottom: 3px solid transparent;
+    margin-bottom: -1px;
+  }
+  .switch button[aria-pressed='true'] {
+    color: var(--ink);
+    font-weight: 650;
+    border-bottom-color: var(--twine);
+  }
   @media (max-width: 1100px) {
     .measure {
-      display: flex;
-      flex-direction: column;
-      align-items: stretch;
-    }
-    .typed {
-      display: contents;
-    }
-    .typed > :global(section) {
-      order: 2;
-    }
-    .typed > :global(section:first-child) {
-      order: 0;
+      grid-template-columns: minmax(0, 1fr);
     }
     .beside {
-      order: 1;
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    }
+  }
+  @media (max-width: 700px) {
+    .beside {
+      grid-template-columns: minmax(0, 1fr);
     }
   }
 </style>

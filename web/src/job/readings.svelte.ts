@@ -1,0 +1,29 @@
+// Readings of a tape or a scale come into the field that has the focus, where it takes that kind of measure.
+import { toast } from '../lib/toast.svelte';
+
+interface Reading {
+  device: 'tape' | 'scale';
+  reading: string;
+}
+
+const TAKES = { tape: 'length', scale: 'mass' } as const;
+
+function take({ device, reading }: Reading): void {
+  const at = document.activeElement;
+  if (!(at instanceof HTMLInputElement) || at.dataset.measure !== TAKES[device]) {
+    const field = device === 'tape' ? 'a length' : 'a weight';
+    toast.show(`The ${device} says ${reading}. Put the cursor into a field for ${field}, and read again.`);
+    return;
+  }
+  at.value = reading;
+  at.dispatchEvent(new Event('input', { bubbles: true }));
+  // As if Enter had been pressed: the hand is on the tape.
+  at.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
+}
+
+/** Listens for as long as the page is open; gives back what ends it. */
+export function listen(): () => void {
+  const stream = new EventSource('/api/devices/stream');
+  stream.onmessage = (event: MessageEvent<string>) => take(JSON.parse(event.data) as Reading);
+  return () => stream.close();
+}

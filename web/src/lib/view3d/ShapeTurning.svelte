@@ -1,0 +1,197 @@
+<script lang="ts">
+  // The shape of a part, turning slowly; it stops where it is turned by hand or where less motion is asked for.
+  import { onDestroy, onMount } from 'svelte';
+  import type { ShapeView } from '../api/client';
+  import Measured from '../ui/Measured.svelte';
+  import type { Place, Turntable } from './turntable';
+
+  interface Props {
+    shape: ShapeView | null;
+    name: string;
+    /** What is typed is not what is shown. */
+    stale?: boolean;
+  }
+  let { shape, name, stale = false }: Props = $props();
+
+  const STEP = 0.18;
+  const SLOW = 0.00025; // radians a millisecond
+
+  let canvas: HTMLCanvasElement;
+  let width = $state(256);
+  let height = $state(220);
+  let places = $state.raw<Place[]>([]);
+  let missing = $state(false);
+  let table = $state.raw<Turntable | null>(null);
+  let turning = !matchMedia('(prefers-reduced-motion: reduce)').matches;
+  let frame = 0;
+  let left = false;
+  let last = 0;
+  let held: { x: number; y: number } | null = null;
+
+  const ink = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+
+  /** A colour that is one of two by the theme, as it now is. */
+  function seen(variable: string): string {
+    const probe = document.createElement('i');
+    probe.style.color = `var(${variable})`;
+    document.body.append(probe);
+    const colour = getComputedStyle(probe).color || ink(variable);
+    probe.remove();
+    return colour;
+  }
+
+  function paint(): void {
+    table?.paint({ board: seen('--board'), ink: seen('--board-deep'), line: seen('--twine') });
+    draw();
+  }
+
+  function draw(): void {
+    if (table && shape && width && height) places = table.draw(width, height);
+  }
+
+  function tick(now: number): void {
+    if (left) return;
+    if (turning && last && document.visibilityState === 'visible') {
+      table?.turn((now - last) * SLOW, 0);
+      draw();
+    }
+    last = now;
+    frame = turning ? requestAnimationFrame(tick) : 0;
+  }
+
+  onMount(async () => {
+    try {
+      const { Turntable: Made } = await import('./turntable');
+      if (left) return;
+      table = new Made(canvas);
+    } catch {
+      missing = true;
+      return;
+    }
+    paint();
+    frame = requestAnimationFrame(tick);
+  });
+  onDestroy(() => {
+    left = true;
+    cancelAnimationFrame(frame);
+    table?.leave();
+  });
+
+  const dark = matchMedia('(prefers-color-scheme: dark)');
+  $effect(() => {
+    const watch = new MutationObserver(paint);
+    watch.observe(document.documentElement, { attributeFilter: ['data-theme'] });
+    dark.addEventListener('change', paint);
+    return () => {
+      watch.disconnect();
+      dark.removeEventListener('change', paint);
+    };
+  });
+  $effect(() => {
+    if (!table || !shape) return;
+    table.show(shape);
+    draw();
+  });
+  $effect(() => {
+    if (width && height) draw();
+  });
+
+  function byHand(around: number, tilt: number): void {
+    turning = false;
+    table?.turn(around, tilt);
+    draw();
+  }
+
+  function pressed(event: KeyboardEvent): void {
+    const steps: Record<string, [number, number]> = {
+      ArrowLeft: [-STEP, 0],
+      ArrowRight: [STEP, 0],
+      ArrowUp: [0, STEP],
+      ArrowDown: [0, -STEP],
+    };
+    const step = steps[event.key];
+    if (!step) return;
+    event.preventDefault();
+    event.stopPropagation();
+    byHand(...step);
+  }
+</script>
+
+<!-- Turned by the pointer or by the arrow keys. -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<div
+  class="turntable"
+  class:stale
+  role="img"
+  aria-label="Shape of {name}{shape ? '' : ', not measured yet'}; arrow keys turn it"
+  tabindex="0"
+  data-shown={places.length}
+  bind:clientWidth={width}
+  bind:clientHeight={height}
+  onkeydown={pressed}
+  onpointerdown={(event) => {
+    held = { x: event.clientX, y: event.clientY };
+    (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
+  }}
+  onpointermove={(event) => {
+    if (!held) return;
+    byHand((held.x - event.clientX) * 0.01, (event.clientY - held.y) * 0.01);
+    held = { x: event.clientX, y: event.clientY };
+  }}
+  onpointerup={() => (held = null)}
+  onpointercancel={() => (held = null)}
+>
+  <canvas bind:this={canvas} aria-hidden="true"></canvas>
+  {#if shape && !missing}
+    {#each places as place (place.name)}
+      <span class="word figure" style:left="{place.x}px" style:top="{place.y}px"
+        ><Measured text={place.text} unitSoft={false} /></span
+      >
+    {/each}
+  {:else}
+    <p>
+      {missing
+        ? 'This browser draws nothing in three dimensions; the sizes are below.'
+        : 'Its shape turns here as soon as it is measured.'}
+    </p>
+  {/if}
+</div>
+
+<style>
+  .turntable {
+    position: relative;
+    height: 220px;
+    overflow: hidden;
+    touch-action: none;
+    cursor: grab;
+  }
+  canvas {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+  }
+  .stale {
+    opacity: 0.45;
+  }
+  .word {
+    position: absolute;
+    transform: translate(-50%, -50%);
+    padding: 0 4px;
+    font-size: 14px;
+    line-height: 1.25;
+    background: color-mix(in srgb, var(--sheet) 86%, transparent);
+    pointer-events: none;
+  }
+  p {
+    position: absolute;
+    inset: 0;
+    display: grid;
+    place-items: center;
+    padding: 0 18px;
+    text-align: center;
+    color: var(--soft);
+    font-size: 14px;
+  }
+</style>

@@ -1,0 +1,234 @@
+<script lang="ts">
+  // What the shop wraps with and how it is used to: schools, gaps by fragility, habits, materials with their figures.
+  import type { ShopFile } from '../../lib/api/client';
+  import Field from '../../lib/ui/Field.svelte';
+
+  interface Props {
+    d: ShopFile;
+    wrong: (name: string) => string;
+    touched: () => void;
+  }
+  let { d = $bindable(), wrong, touched }: Props = $props();
+
+  const text = (value: unknown, unit = 'mm') =>
+    typeof value === 'number' ? `${value} ${unit}` : String(value ?? '');
+  const SOLD: Record<string, string> = { m2: 'm²', m: 'm', litre: 'litre', each: 'piece' };
+
+  function addHabit(): void {
+    d.habits = [...(d.habits ?? []), { name: '', size: '6 x 4 x 1/8 in', weight: '1 oz' }];
+    touched();
+  }
+  function dropHabit(n: number): void {
+    d.habits = (d.habits ?? []).filter((_, k) => k !== n);
+    touched();
+  }
+</script>
+
+<div class="part">
+  <h2>Wrapping</h2>
+  <div class="grid">
+    <label
+      >Bubbles look<select class="field" bind:value={d.bubbles} onchange={touched}
+        ><option value="out">outwards, smooth side to the goods</option><option value="in"
+          >inwards, bubbles to the goods</option
+        ></select
+      ></label
+    >
+    <Field
+      id="shop-wrap-minutes"
+      label="Minutes for a layer"
+      measure
+      note={false}
+      bind:value={() => String(d.wrap_minutes ?? ''), (v) => (d.wrap_minutes = v as unknown as number)}
+      oninput={touched}
+      problem={wrong('wrap_minutes')}
+      faults="shop-faults"
+    />
+    <Field
+      id="shop-cushion"
+      label="Cushion factor C of the fill"
+      measure
+      note={false}
+      bind:value={() => String(d.cushion_factor ?? ''), (v) => (d.cushion_factor = v as unknown as number)}
+      oninput={touched}
+      problem={wrong('cushion_factor')}
+      faults="shop-faults"
+    />
+    {#each d.gaps ?? [] as gap, n (n)}
+      <Field
+        id="gap-{n}"
+        label="Gap, where it bears up to {gap.bears} G"
+        measure
+        note={false}
+        bind:value={() => text(gap.gap), (v) => (gap.gap = v)}
+        oninput={touched}
+        problem={wrong(`gaps[${n}].gap`)}
+        faults="shop-faults"
+      />
+    {/each}
+  </div>
+</div>
+
+<div class="part">
+  <h2>What goes into every parcel</h2>
+  {#each d.habits ?? [] as habit, n (n)}
+    <div class="habit">
+      <Field
+        id="habit-{n}-name"
+        label="Habit {n + 1}"
+        hideLabel
+        note={false}
+        bind:value={() => habit.name ?? '', (v) => (habit.name = v)}
+        oninput={touched}
+      />
+      <Field
+        id="habit-{n}-size"
+        label="Size of habit {n + 1}"
+        hideLabel
+        measure
+        note={false}
+        bind:value={() => text(habit.size), (v) => (habit.size = v)}
+        oninput={touched}
+        problem={wrong(`habits[${n}].size`)}
+        faults="shop-faults"
+      />
+      <Field
+        id="habit-{n}-weight"
+        label="Weight of habit {n + 1}"
+        hideLabel
+        measure
+        note={false}
+        bind:value={() => text(habit.weight, 'g'), (v) => (habit.weight = v)}
+        oninput={touched}
+      />
+      <button type="button" class="off" onclick={() => dropHabit(n)} aria-label="Drop {habit.name || 'this'}"
+        >×</button
+      >
+    </div>
+  {/each}
+  <button type="button" class="btn" onclick={addHabit}>Add a habit</button>
+</div>
+
+<div class="part">
+  <h2>Materials: starting values, yours to change</h2>
+  <table>
+    <thead>
+      <tr
+        ><th>Material</th><th>Thickness</th><th>Weight</th><th>Price of 100, {d.currency}</th><th
+          >Overlap, %</th
+        ></tr
+      >
+    </thead>
+    <tbody>
+      {#each d.materials ?? [] as material, n (material.code)}
+        {@const path = `materials[${n}]`}
+        <tr>
+          <td
+            ><Field
+              id="material-{n}-name"
+              label="Name of {material.code}"
+              hideLabel
+              note={false}
+              bind:value={material.name}
+              oninput={touched}
+            /></td
+          >
+          <td
+            ><Field
+              id="material-{n}-thickness"
+              label="Thickness of {material.name}"
+              hideLabel
+              measure
+              note={false}
+              bind:value={() => text(material.thickness), (v) => (material.thickness = v)}
+              oninput={touched}
+              problem={wrong(`${path}.thickness`)}
+              faults="shop-faults"
+            /></td
+          >
+          <td
+            ><Field
+              id="material-{n}-weight"
+              label="Weight of a {SOLD[material.sold]} of {material.name}"
+              hideLabel
+              measure
+              note={false}
+              bind:value={() => text(material.weight_per, 'g'), (v) => (material.weight_per = v)}
+              oninput={touched}
+              problem={wrong(`${path}.weight_per`)}
+              faults="shop-faults"
+            /><small>a {SOLD[material.sold]}</small></td
+          >
+          <td
+            ><Field
+              id="material-{n}-price"
+              label="Price of 100 {SOLD[material.sold]} of {material.name}"
+              hideLabel
+              measure
+              note={false}
+              bind:value={material.price_per_100}
+              oninput={touched}
+              problem={wrong(`${path}.price_per_100`)}
+              faults="shop-faults"
+            /></td
+          >
+          <td
+            >{#if ['wrap', 'surface'].includes(material.form)}<Field
+                id="material-{n}-overlap"
+                label="Overlap of {material.name}, per cent"
+                hideLabel
+                measure
+                note={false}
+                bind:value={
+                  () => String(material.overlap ?? 0), (v) => (material.overlap = v as unknown as number)
+                }
+                oninput={touched}
+                problem={wrong(`${path}.overlap`)}
+                faults="shop-faults"
+              />{/if}</td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>
+
+<style>
+  .grid {
+    display: grid;
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+    gap: 12px;
+  }
+  label {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .habit {
+    display: grid;
+    grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr) 130px 32px;
+    gap: 8px;
+    margin-bottom: 6px;
+  }
+  .off {
+    font-size: 20px;
+    color: var(--soft);
+  }
+  table {
+    width: 100%;
+  }
+  td {
+    padding: 3px 8px 3px 0;
+    vertical-align: top;
+  }
+  td:first-child {
+    width: 34%;
+  }
+  small {
+    color: var(--soft);
+  }
+  @media (max-width: 700px) {
+    .grid {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>

@@ -1,0 +1,80 @@
+<script lang="ts">
+  // What is known of this kind of goods: where it breaks, how it is protected and arranged, what is checked.
+  import { calls, type KindFile } from '../../lib/api/client';
+
+  interface Props {
+    code: string;
+    of: 'taking apart' | 'protecting';
+  }
+  let { code, of }: Props = $props();
+
+  let kind = $state.raw<KindFile | null>(null);
+  $effect(() => {
+    calls
+      .kind(code)
+      .then((view) => (kind = view.kind))
+      .catch(() => (kind = null)); // a kind that was put away has no more to say
+  });
+  const lists = $derived(
+    kind
+      ? [
+          ['Where it breaks', kind.weak_points ?? []],
+          ...(of === 'taking apart'
+            ? [
+                ['Check before closing', kind.checks ?? []],
+                ['Mind', kind.cautions ?? []],
+              ]
+            : [
+                ['How it is protected', kind.protection ?? []],
+                ['How it lies', kind.arrangement ?? []],
+              ]),
+        ].filter(([, sentences]) => sentences?.length)
+      : [],
+  ) as [string, string[]][];
+</script>
+
+{#if kind}
+  <section class="known sheet" aria-label="Known of {kind.title}">
+    <h2>{kind.title}</h2>
+    <p>{kind.about}</p>
+    {#each lists as [title, sentences] (title)}
+      <h3>{title}</h3>
+      <ul>
+        {#each sentences as said (said)}<li>{said}</li>{/each}
+      </ul>
+    {/each}
+    {#if of === 'protecting'}
+      <h3>Fill</h3>
+      <p>
+        {kind.fill?.loose === false ? 'No loose fill.' : 'Loose fill may be used.'}
+        {kind.fill?.full === 'soft' ? 'Not too full.' : 'Packed firm.'}
+        {kind.fill?.why}
+      </p>
+    {/if}
+  </section>
+{/if}
+
+<style>
+  .known {
+    padding: 12px 16px;
+    font-size: 14.5px;
+  }
+  h2 {
+    color: var(--ink);
+    font-size: 15.5px;
+  }
+  h3 {
+    margin-top: 10px;
+    font-size: 13px;
+    color: var(--soft);
+  }
+  li {
+    padding-left: 12px;
+    text-indent: -12px;
+  }
+  li::before {
+    content: '–';
+    margin-right: 6px;
+    color: var(--soft);
+  }
+</style>

@@ -1,0 +1,156 @@
+<script lang="ts">
+  // The part in hand: its shape turning, what it comes to, its photographs, and what a shape by points still needs.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { calls, Refusal, type ShapeView } from '../../lib/api/client';
+  import { toast } from '../../lib/toast.svelte';
+  import Measured from '../../lib/ui/Measured.svelte';
+  import ShapeTurning from '../../lib/view3d/ShapeTurning.svelte';
+  import { nameOf } from './ask';
+  import OutlineCorners from './OutlineCorners.svelte';
+
+  interface Props {
+    desk: JobDesk;
+  }
+  let { desk }: Props = $props();
+
+  let shape = $state.raw<ShapeView | null>(null);
+  let shownKey = '';
+  let stale = $state(false);
+
+  const n = $derived(Math.min(desk.chosen, desk.typed.parts.length - 1));
+  const part = $derived(desk.part);
+  const view = $derived(desk.work?.parts[n]);
+  const asks = $derived(JSON.stringify(desk.partEntry.shape));
+  const points = $derived(desk.problem(`parts[${n}].shape.points`) || desk.problem(`parts[${n}].shape.file`));
+
+  $effect(() => {
+    const key = `${part.key} ${asks}`;
+    if (key === shownKey) return;
+    if (!shownKey.startsWith(`${part.key} `)) shape = null; // another part's shape is none of this one's
+    stale = true;
+    const asked = new AbortController();
+    const timer = setTimeout(() => {
+      calls
+        .shape(desk.partEntry, asked.signal)
+        .then((seen) => {
+          shape = seen;
+          shownKey = key;
+          stale = false;
+        })
+        .catch((fault: unknown) => {
+          if (!asked.signal.aborted && !(fault instanceof Refusal)) throw fault;
+        });
+    }, 90);
+    return () => {
+      clearTimeout(timer);
+      asked.abort();
+    };
+  });
+
+  function dropPhoto(name: string): void {
+    const before = [...part.photos];
+    const of = part;
+    of.photos = of.photos.filter((one) => one !== name);
+    desk.touch();
+    toast.show('The photograph is off this part.', () => {
+      of.photos = before;
+      desk.touch();
+    });
+  }
+</script>
+
+<section class="side sheet" aria-label="Part in hand">
+  <h2>{nameOf(part, n)}</h2>
+  <ShapeTurning {shape} {stale} name={nameOf(part, n)} />
+  <p class="facts">
+    {#if view?.bare}
+      <span class="figure"><Measured text={view.bare.figure.text} /></span>
+      {#if view.volume}<span class="soft">{view.volume}</span>{/if}
+    {:else if part.guessed}
+      <span class="soft">Its kind's measures; take your own.</span>
+    {/if}
+  </p>
+  {#if part.guessed && view?.bare}
+    <p class="guess">Its kind's starting measures. Type what the tape says.</p>
+  {/if}
+  {#if part.kind === 'outline'}
+    <OutlineCorners {desk} {part} problem={points} />
+  {:else if part.kind === 'mesh' || part.kind === 'bars' || part.kind === 'compound'}
+    {#if points}<p class="wrong">{points}</p>{/if}
+    <p class="soft">
+      {part.kind === 'mesh'
+        ? 'Take in an STL, OBJ, PLY or GLB file below; say how long one step of it is, 1 in or 1 mm.'
+        : 'Its pieces come with its kind of goods or a job file.'}
+    </p>
+  {/if}
+  {#if part.photos.length}
+    <ul class="photos">
+      {#each part.photos as photo, k (photo)}
+        <li>
+          <a href="/api/files/{photo}" target="_blank" rel="noopener"
+            ><img src="/api/files/{photo}" alt="{nameOf(part, n)}, photograph {k + 1}" /></a
+          >
+          <button type="button" onclick={() => dropPhoto(photo)} aria-label="Take photograph {k + 1} off"
+            >×</button
+          >
+        </li>
+      {/each}
+    </ul>
+  {/if}
+</section>
+
+<style>
+  .side {
+    padding: 10px 14px 12px;
+  }
+  h2 {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    color: var(--ink);
+  }
+  .facts {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+    min-height: 24px;
+    font-size: 15px;
+  }
+  .soft {
+    color: var(--soft);
+    font-size: 13.5px;
+  }
+  .guess {
+    color: var(--amber);
+    font-size: 13.5px;
+  }
+  .wrong {
+    color: var(--stop);
+    font-size: 13.5px;
+  }
+  .photos {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+    margin-top: 8px;
+  }
+  .photos li {
+    position: relative;
+  }
+  .photos img {
+    width: 64px;
+    height: 64px;
+    object-fit: cover;
+    border: 1px solid var(--hair2);
+  }
+  .photos button {
+    position: absolute;
+    right: 0;
+    top: 0;
+    width: 22px;
+    height: 22px;
+    line-height: 1;
+    background: var(--sheet);
+    border: 1px solid var(--hair2);
+  }
+</style>

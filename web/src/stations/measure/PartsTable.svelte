@@ -1,0 +1,236 @@
+<script lang="ts">
+  // The parts, a row each, filled by keyboard alone: name, count, shape, its measures, weight; Enter goes on, and on the
+  // last field opens the next part.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { asked, KINDS, SHORT } from '../../job/shapes';
+  import { shop } from '../../lib/shop.svelte';
+  import { toast } from '../../lib/toast.svelte';
+  import Faults from '../../lib/ui/Faults.svelte';
+  import { countFault, fieldsOf, nameOf } from './ask';
+
+  interface Props {
+    desk: JobDesk;
+  }
+  let { desk }: Props = $props();
+
+  const HINT = `Bare, at its widest. 10 1/2, 5' 3", 26.7 cm, 4 lb 6 oz are all read. Enter goes on to the next field.`;
+  let focus = $state('');
+
+  const faults = $derived(
+    desk.typed.parts.flatMap((part, n) => [
+      { field: `part-${n}-count`, label: `Count of ${nameOf(part, n)}`, sentence: countFault(part.count) },
+      ...fieldsOf(part, n).map(({ field, label, path }) => ({
+        field,
+        label: desk.typed.parts.length > 1 ? `${label} of ${nameOf(part, n)}` : label,
+        sentence: desk.problem(path),
+      })),
+    ]),
+  );
+
+  // What was read is told where it says more than what was typed: a foot in inches, a centimetre in sixteenths.
+  const plain = (said: string) =>
+    said
+      .replace(/ (in|cm|kg|lb)$/, '')
+      .replace(/[\s"-]+/g, ' ')
+      .trim();
+  const told = $derived.by(() => {
+    const part = desk.typed.parts[desk.chosen];
+    const field = part && fieldsOf(part, desk.chosen).find((one) => one.field === focus);
+    if (!part || !field) return '';
+    const read = desk.read(field.path);
+    const name = field.field.split('-').slice(2).join('-');
+    const typed = name === 'weight' ? part.weight : (part.measures[name] ?? '');
+    return read && plain(read) !== plain(typed) ? `${field.label} = ${read}` : '';
+  });
+
+  const faulty = (field: string) =>
+    field !== focus && faults.some((fault) => fault.field === field && fault.sentence !== '');
+
+  function entered(n: number, event: FocusEvent): void {
+    desk.chosen = n;
+    focus = (event.target as HTMLElement).id;
+  }
+
+  /** Up and down keep to the column. */
+  function moved(event: KeyboardEvent, n: number): void {
+    if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
+    const input = event.target as HTMLElement;
+    if (input.tagName === 'SELECT') return;
+    const other = n + (event.key === 'ArrowDown' ? 1 : -1);
+    const part = desk.typed.parts[other];
+    if (!part) return;
+    event.preventDefault();
+    const column = input.id.split('-').slice(2).join('-');
+    const same = document.getElementById(`part-${other}-${column}`);
+    (same ?? document.getElementById(`part-${other}-${asked(part.kind)[0]?.name ?? 'weight'}`))?.focus();
+  }
+
+  function remove(n: number): void {
+    const gone = desk.removePart(n);
+    if (gone) toast.show(`${nameOf(gone.part, n)} is off the list.`, gone.undo);
+  }
+</script>
+
+<section class="parts" aria-label="Parts">
+  <div class="row heads" aria-hidden="true">
+    <span>Part</span><span>×</span><span>Shape</span><span>Measures, {shop.units}</span><span
+      >Weight, {shop.massUnit}</span
+    >
+  </div>
+  {#each desk.typed.parts as part, n (part.key)}
+    {@const called = nameOf(part, n)}
+    <!-- Focus anywhere in it makes it the part in hand; up and down keep to the column. -->
+    <!-- svelte-ignore a11y_no_static_element_interactions -->
+    <div
+      class="row"
+      class:chosen={n === desk.chosen}
+      class:guessed={part.guessed}
+      onfocusin={(event) => entered(n, event)}
+      onfocusout={() => (focus = '')}
+      onkeydown={(event) => moved(event, n)}
+    >
+      <input
+        id="part-{n}-name"
+        class="field"
+        aria-label="Name of part {n + 1}"
+        placeholder={n === 0 ? 'what it is' : 'next part'}
+        maxlength="120"
+        autocomplete="off"
+        bind:value={part.name}
+        oninput={() => desk.touch()}
+      />
+      <input
+        id="part-{n}-count"
+        class="field figure"
+        aria-label="Count of {called}"
+        inputmode="numeric"
+        maxlength="3"
+        autocomplete="off"
+        aria-invalid={faulty(`part-${n}-count`)}
+        aria-describedby="parts-faults"
+        bind:value={part.count}
+        oninput={() => desk.touch()}
+      />
+      <select
+        id="part-{n}-shape"
+        class="field"
+        aria-label="Shape of {called}"
+        bind:value={part.kind}
+        onchange={() => desk.measured(part)}
+      >
+        {#each KINDS as kind (kind.kind)}<option value={kind.kind}>{kind.title}</option>{/each}
+      </select>
+      <div class="measures">
+        {#each asked(part.kind) as { name, label } (name)}
+          <input
+            id="part-{n}-{name}"
+            class="field figure"
+            data-measure="length"
+            aria-label="{label} of {called}, {shop.units}"
+            placeholder={SHORT[name] ?? label.split(' ')[0]}
+            maxlength="80"
+            autocomplete="off"
+            autocapitalize="off"
+            spellcheck="false"
+            aria-invalid={faulty(`part-${n}-${name}`)}
+            aria-describedby="parts-faults"
+            bind:value={() => part.measures[name] ?? '', (said) => (part.measures[name] = said)}
+            oninput={() => desk.measured(part)}
+          />
+        {/each}
+      </div>
+      <input
+        id="part-{n}-weight"
+        class="field figure"
+        data-measure="mass"
+        aria-label="Weight of {called}, {shop.massUnit}"
+        placeholder="of one"
+        maxlength="80"
+        autocomplete="off"
+        autocapitalize="off"
+        spellcheck="false"
+        aria-invalid={faulty(`part-${n}-weight`)}
+        aria-describedby="parts-faults"
+        bind:value={part.weight}
+        oninput={() => desk.measured(part)}
+      />
+      <button
+        type="button"
+        class="off"
+        tabindex="-1"
+        onclick={() => remove(n)}
+        aria-label="Take {called} off the list">×</button
+      >
+    </div>
+  {/each}
+  <Faults id="parts-faults" {faults} hint={told || HINT} />
+</section>
+
+<style>
+  .parts {
+    display: grid;
+    gap: 4px;
+  }
+  .row {
+    display: grid;
+    grid-template-columns: minmax(0, 1.2fr) 38px 90px minmax(0, 2.05fr) 106px 24px;
+    gap: 5px;
+    padding: 2px 0 2px 7px;
+    border-left: 3px solid transparent;
+  }
+  .chosen {
+    border-left-color: var(--twine);
+    background: color-mix(in srgb, var(--twine-pale) 55%, transparent);
+  }
+  .heads {
+    font-size: 13px;
+    color: var(--soft);
+    padding-bottom: 0;
+  }
+  .measures {
+    display: grid;
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+    gap: 5px;
+  }
+  .field {
+    padding: 0 6px;
+    min-width: 0;
+  }
+  .figure.field {
+    font-size: 15px;
+    letter-spacing: -0.07em;
+  }
+  .field::placeholder {
+    color: var(--soft);
+    font-weight: 400;
+    font-family: var(--font-sans);
+    font-size: 13px;
+    letter-spacing: 0;
+    opacity: 1;
+  }
+  /* Measures that are the kind's and not this thing's stand lighter until they are measured. */
+  .guessed .figure.field {
+    font-weight: 400;
+    font-style: italic;
+    color: var(--soft);
+    border-style: dashed;
+  }
+  .off {
+    font-size: 20px;
+    color: var(--soft);
+  }
+  .off:hover {
+    color: var(--stop);
+  }
+  @media (max-width: 620px) {
+    .row {
+      grid-template-columns: minmax(0, 1fr) 44px 96px;
+    }
+    .row .measures {
+      grid-column: 1 / -1;
+    }
+    .heads {
+      display: none;
+    }
+  }
+</style>

@@ -1,0 +1,193 @@
+<script lang="ts">
+  // One layer: what it is, how many, and what its form asks for; below, what it adds and what is cut for it.
+  import type { TypedLayer } from '../../job/typed';
+  import type { PartView } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
+  import Measured from '../../lib/ui/Measured.svelte';
+  import Why from '../../lib/ui/Why.svelte';
+
+  interface Props {
+    id: string;
+    layer: TypedLayer;
+    coat?: PartView['coats'] extends (infer C)[] | undefined ? C : never;
+    problem?: string;
+    /** Only materials of these forms are offered. */
+    forms?: string[] | null;
+    touch: () => void;
+    remove: () => void;
+  }
+  let { id, layer = $bindable(), coat, problem = '', forms = null, touch, remove }: Props = $props();
+
+  const materials = $derived(shop.view?.shop.materials ?? []);
+  const offered = $derived(
+    materials.filter((one) => (forms ? forms.includes(one.form) : one.form !== 'liner')),
+  );
+  const material = $derived(materials.find((one) => one.code === layer.material));
+</script>
+
+<div class="layer" role="group" aria-label={material?.name ?? layer.material}>
+  <select {id} class="field" aria-label="Material" bind:value={layer.material} onchange={touch}>
+    {#each offered as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
+    {#if !offered.some((one) => one.code === layer.material)}
+      <option value={layer.material}>{layer.material}</option>
+    {/if}
+  </select>
+  {#if material && ['wrap', 'surface', 'bag', 'face', 'pad', 'tube', 'liner'].includes(material.form)}
+    <label class="times"
+      >×
+      <input
+        id="{id}-layers"
+        class="field figure"
+        aria-label="Layers of {material.name}"
+        inputmode="numeric"
+        maxlength="3"
+        autocomplete="off"
+        bind:value={layer.layers}
+        oninput={touch}
+      />
+    </label>
+  {:else}
+    <span></span>
+  {/if}
+  <div class="asks">
+    {#if material?.form === 'wrap'}
+      <label class="tick"
+        ><input type="checkbox" id="{id}-crossed" bind:checked={layer.crossed} onchange={touch} />both ways</label
+      >
+    {/if}
+    {#if material?.bubbly}
+      <select
+        class="field small"
+        aria-label="Which way the bubbles look"
+        bind:value={layer.bubbles}
+        onchange={touch}
+      >
+        <option value=""
+          >{shop.view?.shop.bubbles === 'in' ? 'bubbles in, our habit' : 'bubbles out, our habit'}</option
+        >
+        <option value="out">smooth side to the goods</option>
+        <option value="in">bubbles to the goods</option>
+      </select>
+    {:else if material?.form === 'box'}
+      <label class="tick"
+        >room on each side
+        <input
+          class="field figure small"
+          id="{id}-room"
+          data-measure="length"
+          bind:value={layer.room}
+          oninput={touch}
+          placeholder="1"
+          autocomplete="off"
+        /></label
+      >
+    {:else if material?.form === 'stuffing'}
+      <label class="tick"
+        >hollow
+        <input
+          class="field figure small wide"
+          id="{id}-hollow"
+          bind:value={layer.hollow}
+          oninput={touch}
+          placeholder="10 x 4 x 3"
+          autocomplete="off"
+        /></label
+      >
+    {:else if material?.form === 'tube'}
+      <label class="tick"
+        >tubes
+        <input
+          class="field figure small wide"
+          id="{id}-lengths"
+          bind:value={layer.lengths}
+          oninput={touch}
+          placeholder="as the shape has them"
+          autocomplete="off"
+        /></label
+      >
+    {/if}
+  </div>
+  <button type="button" class="off" onclick={remove} aria-label="Take {material?.name ?? layer.material} off"
+    >×</button
+  >
+  <p class="comes" class:wrong={problem}>
+    {#if problem}
+      {problem}
+    {:else if coat}
+      {#if coat.cuts.length}
+        cut <Why of="this length" why={coat.why}
+          ><span class="figure"><Measured text={coat.cuts.join(', ')} /></span></Why
+        >
+      {/if}
+      <span>{coat.amount}, {coat.weight}, {coat.price}</span>
+      {#if coat.grows}<span>adds <span class="figure"><Measured text={coat.grows} /></span> a side</span>{/if}
+    {/if}
+  </p>
+</div>
+
+<style>
+  .layer {
+    display: grid;
+    grid-template-columns: minmax(0, 1.2fr) 66px minmax(0, 1.3fr) 28px;
+    gap: 2px 8px;
+    align-items: center;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  .times {
+    display: flex;
+    align-items: center;
+    gap: 5px;
+  }
+  .asks {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 10px;
+    align-items: center;
+  }
+  .field {
+    height: 36px;
+    padding: 0 6px;
+  }
+  .small {
+    width: auto;
+    max-width: 190px;
+    font-size: 14px;
+  }
+  input.small {
+    width: 64px;
+  }
+  input.wide {
+    width: 130px;
+  }
+  .tick {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    font-size: 14px;
+  }
+  .tick input[type='checkbox'] {
+    width: 17px;
+    height: 17px;
+    accent-color: var(--twine);
+  }
+  .off {
+    font-size: 20px;
+    color: var(--soft);
+  }
+  .off:hover {
+    color: var(--stop);
+  }
+  .comes {
+    grid-column: 1 / -1;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 16px;
+    min-height: 21px;
+    font-size: 14px;
+    color: var(--soft);
+  }
+  .wrong {
+    color: var(--stop);
+  }
+</style>

@@ -1,0 +1,137 @@
+<script lang="ts">
+  // The liner of the box, and everything there is to cut and to use for the whole job.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { blankLayer } from '../../job/typed';
+  import { shop } from '../../lib/shop.svelte';
+  import Measured from '../../lib/ui/Measured.svelte';
+
+  interface Props {
+    desk: JobDesk;
+  }
+  let { desk }: Props = $props();
+
+  const wrap = $derived(desk.work?.wrap);
+  const liners = $derived(shop.view?.shop.materials?.filter((one) => one.form === 'liner') ?? []);
+  const guards = $derived(desk.work?.parts.some((part) => part.guards) ?? false);
+
+  function line(material: string): void {
+    desk.typed.liner = material ? { ...(desk.typed.liner ?? blankLayer(material)), material } : null;
+    desk.touch();
+  }
+
+  async function print(event: MouseEvent): Promise<void> {
+    event.preventDefault();
+    const link = event.currentTarget as HTMLAnchorElement;
+    if (await desk.settle()) window.open(link.href, '_blank', 'noopener');
+  }
+</script>
+
+<section class="wrap sheet" aria-label="All the wrap">
+  <div class="head">
+    <h2>All the wrap of this job</h2>
+    <label for="liner">Walls lined with</label>
+    <select
+      id="liner"
+      class="field"
+      value={desk.typed.liner?.material ?? ''}
+      onchange={(event) => line(event.currentTarget.value)}
+    >
+      <option value="">nothing</option>
+      {#each liners as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
+    </select>
+  </div>
+  {#if wrap?.cuts.length}
+    <table>
+      <thead>
+        <tr
+          ><th scope="col">Cut</th><th scope="col">Size</th><th scope="col">Of</th><th scope="col">For</th
+          ></tr
+        >
+      </thead>
+      <tbody>
+        {#each wrap.cuts as cut, n (n)}
+          <tr>
+            <td class="figure">{cut.pieces.replace(' x', ' ×')}</td>
+            <td class="figure"><Measured text={cut.size} /></td>
+            <td>{cut.material}</td>
+            <td>{cut.what}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    <p class="total">
+      {#each wrap.totals as one (one.name)}<span>{one.name} {one.amount}</span>{/each}
+    </p>
+    <p class="sum">
+      <b class="figure">{wrap.price}</b>
+      <span>{shop.view?.shop.currency}, {wrap.weight}, {wrap.minutes} minutes to put on</span>
+      {#if guards}
+        <a class="link" href="/api/jobs/{desk.id}/corner-guards.pdf" onclick={print}>Corner guards to cut</a>
+      {/if}
+    </p>
+  {:else}
+    <p class="soft">Nothing is cut for wrap yet. Add a layer to a part above.</p>
+  {/if}
+</section>
+
+<style>
+  .wrap {
+    margin-top: 14px;
+    padding: 12px 16px;
+  }
+  .head {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+  }
+  h2 {
+    flex: 1;
+    color: var(--ink);
+  }
+  label {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .field {
+    width: 180px;
+    height: 34px;
+  }
+  table {
+    width: 100%;
+    margin-top: 8px;
+    font-size: 14px;
+    border-collapse: collapse;
+  }
+  td {
+    padding: 3px 10px 3px 0;
+    border-top: 1px solid var(--hair);
+    vertical-align: baseline;
+  }
+  td:nth-child(2) {
+    white-space: nowrap;
+  }
+  .total {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 16px;
+    margin-top: 8px;
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .sum {
+    display: flex;
+    align-items: baseline;
+    gap: 8px;
+  }
+  .sum b {
+    font-size: 20px;
+  }
+  .sum .link {
+    margin-left: auto;
+    font-size: 14px;
+  }
+  .soft {
+    color: var(--soft);
+    font-size: 14px;
+  }
+</style>
