@@ -208,7 +208,6 @@ export function toPart(part: TypedPart): PartEntry {
   const measures = Object.fromEntries(
     asked(part.kind).map(({ name }) => [name, orNothing(part.measures[name] ?? '')]),
   );
-  const known = (part.shape as { kind?: string } | undefined)?.kind === part.kind ? part.shape : {};
   return {
     name: part.name,
     count: Math.min(counted(part.count), 999),
@@ -216,7 +215,6 @@ export function toPart(part: TypedPart): PartEntry {
     gap: orNothing(part.gap),
     fragility: orNothing(part.fragility),
     shape: {
-      ...(known as object),
       ...EMPTY[part.kind],
       ...shapePoints(part),
       kind: part.kind,

@@ -77,7 +77,7 @@
 <form class="measure" onkeydown={entered} onsubmit={(event) => event.preventDefault()} aria-label="Measures">
   <div class="typed">
     {#if hasSteps}
-      <div class="switch" role="group" aria-label="Take apart or measure">
+      <div class="views" role="group" aria-label="Take apart or measure">
         <button type="button" aria-pressed={apart} onclick={() => (apart = true)}>Take apart</button>
         <button type="button" aria-pressed={!apart} onclick={() => (apart = false)}
           >Parts <span class="figure">{desk.typed.parts.length}</span></button
@@ -118,17 +118,17 @@
     gap: 16px;
     min-width: 0;
   }
-  .switch {
+  .views {
     display: flex;
     border-bottom: 1px solid var(--hair2);
   }
-  .switch button {
+  .views button {
     padding: 6px 18px 8px;
     color: var(--soft);
     border-bottom: 3px solid transparent;
     margin-bottom: -1px;
   }
-  .switch button[aria-pressed='true'] {
+  .views button[aria-pressed='true'] {
     color: var(--ink);
     font-weight: 650;
     border-bottom-color: var(--twine);
