@@ -10,6 +10,7 @@ import tempfile
 import time
 from datetime import date
 from pathlib import Path
+from typing import Any
 
 import httpx
 from tests.browser.driver import Page, start_browser
@@ -52,6 +53,10 @@ def run(strokes: int = 80) -> None:
         with Served(path) as server:
             rows = [times_row("server: figure to answer", _server(server.url, strokes), "95 % within 30 ms")]
             rows += [
+                times_row(f"server: a part changed, {name}", _parts(server.url, strokes, content), "95 % within 50 ms")
+                for name, content in _kits(server.url).items()
+            ]
+            rows += [
                 times_row(f"screen: figure to new docket ({name})", seconds, "95 % within 150 ms")
                 for name, seconds in _screen(server.url, strokes).items()
             ]
@@ -65,6 +70,50 @@ def _server(url: str, strokes: int) -> list[float]:
             content = job(parts=[part(shape=box(height=f"{8 + n % 23} {1 + n % 15}/16"))], value="640.00")
             begun = time.perf_counter()
             client.post("/api/work-out", json={"job": content, "in_hand": "slotted"}).raise_for_status()
+            seconds.append(time.perf_counter() - begun)
+    return seconds[5:]
+
+
+def _kits(url: str) -> dict[str, dict[str, Any]]:
+    """Jobs of several parts as they are begun from their kinds, and one of eight kinds of part with their wrap."""
+    kits = {}
+    for kind in ("spinning-wheel", "riding-saddle", "articulated-model"):
+        content = httpx.post(f"{url}/api/jobs/begin", json={"kind": kind}).json()["job"]
+        content["ship"] = {"to": "73120"}
+        count = sum(one["count"] for one in content["parts"])
+        kits[f"{len(content['parts'])} kinds of part, {count} things"] = content
+    wrap = [{"material": "tissue"}, {"material": "bubble-small", "layers": 2}]
+    shapes: list[dict[str, Any]] = [
+        {"kind": "box", "length": "24 in", "width": "9 in", "height": "5 in"},
+        {"kind": "box", "length": "24 in", "width": "8 in", "height": "3/4 in"},
+        {"kind": "cylinder", "diameter": "2 1/2 in", "length": "26 in"},
+        {"kind": "disc", "diameter": "5 in", "thickness": "1/2 in"},
+        {"kind": "ring", "outer_diameter": "7 in", "inner_diameter": "5 in", "thickness": "1 in"},
+        {"kind": "taper", "diameter_a": "2 in", "diameter_b": "1 in", "length": "18 in"},
+        {"kind": "box", "length": "24 in", "width": "4 1/2 in", "height": "1/2 in"},
+        {"kind": "ellipsoid", "length": "12 in", "width": "2 in", "height": "1 in"},
+    ]
+    eight = [part(name=f"part {n}", shape=shape, protect=wrap, gap="1 in") for n, shape in enumerate(shapes)]
+    kits["8 kinds of part, 8 things"] = job(parts=eight)
+    kits["8 kinds of part, 30 things"] = job(
+        parts=[{**one, "count": c} for one, c in zip(eight, (1, 4, 1, 6, 4, 8, 2, 4), strict=True)]
+    )
+    return kits
+
+
+def _parts(url: str, strokes: int, content: dict[str, Any]) -> list[float]:
+    """The second part's gap and the first one's length change at every stroke, so that nothing is remembered."""
+    seconds = []
+    with httpx.Client(base_url=url) as client:
+        for n in range(strokes + 5):
+            length = f"{20 + n % 7} {1 + n % 15}/16 in"
+            first = {**content["parts"][0], "shape": {**content["parts"][0]["shape"]}}
+            if "length" in first["shape"]:
+                first["shape"]["length"] = length
+            second = {**content["parts"][1], "gap": f"1 {1 + n % 31}/32 in"}
+            body = {"job": {**content, "parts": [first, second, *content["parts"][2:]]}, "in_hand": "slotted"}
+            begun = time.perf_counter()
+            client.post("/api/work-out", json=body).raise_for_status()
             seconds.append(time.perf_counter() - begun)
     return seconds[5:]
 

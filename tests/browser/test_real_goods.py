@@ -182,7 +182,7 @@ def test_layers_grow_a_part_and_say_what_is_cut(page: Page) -> None:
     # By hand: 28 + 2 and 28 + 6, with 10 % overlap 70.4, shown up to a sixteenth.
     page.shows(".layer .comes", "70 7/16 x 16 in")
     page.shows(".grown b", "12 x 10 x 8 in")
-    page.shows(".layer .comes", "adds 1 in a side")
+    page.shows(".layer .comes", "adds 1 in on every side")
     page.shows(".wrap table", "large bubble, 1/2 in")
     page.one("#fragility").send_keys("very")
     page.shows(".checked", "The check asks for")

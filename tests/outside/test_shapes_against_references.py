@@ -153,6 +153,18 @@ def test_a_round_mesh_has_just_the_share_of_the_circle_that_its_sides_have(a: Le
         assert reference(shape).volume == pytest.approx(shape.volume_nm3 / 1e18 * FACETED, rel=1e-8)
 
 
+@given(shapes)
+@settings(max_examples=60)
+def test_each_dimension_line_is_as_long_as_the_measure_it_stands_for(shape: Shape) -> None:
+    own = {asked.name: getattr(shape, asked.name).mm for asked in shape.ASKED}
+    own |= dict(zip(("length", "width", "height"), (side.mm for side in shape.sizes), strict=True)) if not own else {}
+    own |= {"diameter": shape.diameter.mm} if isinstance(shape, Bars) else {}
+    lines = shape.lines()
+    assert {line.name for line in lines} == set(own)
+    for line in lines:
+        assert math.dist(line.start, line.end) == pytest.approx(own[line.name], rel=1e-9)
+
+
 @given(shapes, st.tuples(*[st.floats(-1, 1)] * 3))
 @settings(max_examples=80)
 def test_no_corner_of_the_mesh_reaches_further_than_the_shape(shape: Shape, direction) -> None:

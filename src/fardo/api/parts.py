@@ -81,7 +81,7 @@ def _view_part(name: str, units: Sequence[Wrapped], shop: Shop, dropped: Mass) -
 def _wrapped(unit: Wrapped, units: Units) -> views.Figure:
     shown = show_sizes(unit.sizes, units, "up")
     values: list[tuple[str, Value]] = [("bare" if unit.pile == 1 else f"pile of {unit.pile}", unit.shape.sizes)]
-    values += [(f"{coat.material.name}, each side", _grows(coat, units) or "nothing") for coat in unit.coats]
+    values += [(coat.material.name, _grows(coat, units) or "nothing") for coat in unit.coats]
     why = Why(
         "bare + 2 x what each layer adds", tuple(values), "growth per side is layers x thickness (common practice)"
     )
@@ -148,12 +148,16 @@ def _total(coats: list[Coat], shop: Shop) -> views.MaterialTotal:
 
 
 def _grows(coat: Coat, units: Units) -> str:
-    sides = [show_length(by, units, "up") for by in coat.growth]
-    if not any(by.nm for by in coat.growth):
+    """What a layer adds, in words; nothing where it adds nothing outside."""
+    sides = [show_length(by, units, "up").text for by in coat.growth]
+    grown = [side for side, by in zip(sides, coat.growth, strict=True) if by.nm]
+    if not grown:
         return ""
-    if len({by.nm for by in coat.growth}) == 1:
-        return sides[0].text
-    return " x ".join(side.text.removesuffix(f" {units}") for side in sides) + f" {units}"
+    if len(set(coat.growth)) == 1:
+        return f"{sides[0]} on every side"
+    if len(grown) == 1:
+        return f"{grown[0]} on two sides"
+    return " x ".join(side.removesuffix(f" {units}") for side in sides) + f" {units} on each side"
 
 
 def _size(cut: Cut, units: Units) -> str:

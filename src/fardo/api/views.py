@@ -62,7 +62,7 @@ class CoatView(BaseModel):
 
     material: str
     name: str
-    grows: str = Field(description="on each side; nothing where it adds nothing outside")
+    grows: str = Field(description="what it adds, in words; empty where it adds nothing outside")
     cuts: list[str]
     amount: str
     weight: str

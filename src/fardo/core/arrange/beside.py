@@ -8,17 +8,19 @@ answer. It is exact for a single thing beside the first; for several it is the b
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from operator import attrgetter
 from typing import Any
 
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import ZERO, Length
 
 _BEAM = 12
-_STEPS = 60  # arrangements followed over all steps; many things share them, so that an answer comes at once
+_STEPS = 42  # arrangements followed over all steps; many things share them, so that an answer comes at once
+_LOOK_AT = 2  # for each one followed, so many are worked out
+_ALIKE = 3  # followed of one size of box, which differ in the corners left
 _Spot = tuple[int, int, int]
 
 Turn = tuple[tuple[int, int, int], tuple[int, int, int], tuple[int, int, int]]
@@ -114,19 +116,6 @@ class _State:
     free: tuple[tuple[_Spot, _Spot], ...]  # lowest corner and size of each empty corner of the box
     placed: tuple[tuple[int, _Spot, _Spot, _Spot], ...]  # block, at, size, which side lies where
 
-    @property
-    def room(self) -> tuple[int, int, _Spot, int]:
-        return _volume(self.box), sum(self.box), self.box, -len(self.free)
-
-    @property
-    def cost(self) -> tuple[int, _Spot]:
-        """Its room, and a twentieth of the cube with its sum of sides: what is long is dear to make and to send."""
-        return 540 * _volume(self.box) + sum(self.box) ** 3, self.box
-
-    @property
-    def bulk(self) -> tuple[int, int, _Spot, int]:
-        return sum(self.box), _volume(self.box), self.box, -len(self.free)
-
 
 # One picture of a job asks for the same arrangement several times, for each way to box it.
 @lru_cache(maxsize=128)
@@ -146,8 +135,9 @@ def put_beside(blocks: tuple[Block, ...]) -> Arrangement:
     # Growing by the least room makes rows; growing by the least sum of sides makes clusters. The better end is taken:
     # beside one thing the least room, among several a cluster before a row that is hardly smaller.
     several = sum(not block.extra for block in blocks) > 1
-    ends = [end for rank in (_ROOM, _BULK) for end in _follow(start, others, turns, rank)]
-    best = min(ends, key=_COST if several else _ROOM)
+    ends = [end for rank in (_room, _bulk) for end in _follow(start, others, turns, rank)]
+    wanted = _cost if several else _room
+    best = min(ends, key=lambda end: (wanted(end.box), -len(end.free)))
     placed = sorted(best.placed)
     return Arrangement(
         _lengths(best.box),
@@ -155,19 +145,88 @@ def put_beside(blocks: tuple[Block, ...]) -> Arrangement:
     )
 
 
-_ROOM, _BULK, _COST = attrgetter("room"), attrgetter("bulk"), attrgetter("cost")
+def _room(box: _Spot) -> tuple[Any, ...]:
+    """The least room first, of equal ones the least sum of sides."""
+    return _volume(box), sum(box), box
+
+
+def _bulk(box: _Spot) -> tuple[Any, ...]:
+    return sum(box), _volume(box), box
+
+
+def _cost(box: _Spot) -> tuple[Any, ...]:
+    """Its room, and a twentieth of the cube with its sum of sides: what is long is dear to make and to send."""
+    return 540 * _volume(box) + sum(box) ** 3, box
 
 
 def _follow(
-    start: _State, others: list[int], turns: dict[int, list[tuple[_Spot, _Spot]]], rank: Callable[[_State], Any]
+    start: _State,
+    others: list[int],
+    turns: dict[int, list[tuple[_Spot, _Spot]]],
+    rank: Callable[[_Spot], tuple[Any, ...]],
 ) -> list[_State]:
     """The ends found when the first few by `rank` are followed at each step."""
     width = max(1, min(_BEAM, _STEPS // max(1, len(others))))
     beam = [start]
     for n in others:
-        options = {(option.box, option.free): option for state in beam for option in _options(state, n, turns[n])}
-        beam = sorted(options.values(), key=rank)[:width]
+        # What the box becomes is known before the rest of a step is worked out; most steps need no more than that.
+        moves = [move for state in beam for move in _moves(state, turns[n])]
+        moves.sort(key=lambda move: rank(move.box))
+        options: dict[Any, _State] = {}
+        alike: Counter[_Spot] = Counter()
+        for move in moves:
+            if alike[move.box] == _ALIKE:
+                continue  # enough of that size; others are followed too
+            option = move.made(n)
+            if (option.box, option.free) not in options:
+                options[(option.box, option.free)] = option
+                alike[move.box] += 1
+                if len(options) == width * _LOOK_AT:
+                    break
+        beam = sorted(options.values(), key=lambda state: (rank(state.box), -len(state.free)))[:width]
     return beam
+
+
+@dataclass(frozen=True, slots=True)
+class _Move:
+    """A block laid into an empty corner (`spot`), or against a side (`axis`), and the box it makes."""
+
+    state: _State
+    turn: _Spot
+    way: _Spot
+    box: _Spot
+    spot: tuple[_Spot, _Spot] | None
+    axis: int = 0
+
+    def made(self, n: int) -> _State:
+        state = self.state
+        if self.spot is None:
+            return _grown(state, n, self.turn, self.way, self.axis)
+        laid = (n, self.spot[0], self.turn, self.way)
+        return _State(state.box, _without(state.free, self.spot, self.turn), (*state.placed, laid))
+
+
+def _moves(state: _State, turns: list[tuple[_Spot, _Spot]]) -> list[_Move]:
+    filled = [
+        _Move(state, turn, way, state.box, spot)
+        for spot in state.free
+        for turn, way in turns
+        if turn[0] <= spot[1][0] and turn[1] <= spot[1][1] and turn[2] <= spot[1][2]
+    ]
+    return filled or [
+        _Move(state, turn, way, _box_with(state.box, turn, axis), None, axis)
+        for turn, way in turns
+        for axis in (2, 1, 0)
+    ]
+
+
+def _box_with(old: _Spot, turn: _Spot, axis: int) -> _Spot:
+    """The box once the block lies against its side along `axis`."""
+    return (
+        old[0] + turn[0] if axis == 0 else max(old[0], turn[0]),
+        old[1] + turn[1] if axis == 1 else max(old[1], turn[1]),
+        old[2] + turn[2] if axis == 2 else max(old[2], turn[2]),
+    )
 
 
 def _turns(size: _Spot, upright: bool) -> list[tuple[_Spot, _Spot]]:
@@ -178,23 +237,11 @@ def _turns(size: _Spot, upright: bool) -> list[tuple[_Spot, _Spot]]:
     return sorted(found.items())
 
 
-def _options(state: _State, n: int, turns: Sequence[tuple[_Spot, _Spot]]) -> list[_State]:
-    filled = [
-        _State(state.box, _without(state.free, spot, turn), (*state.placed, (n, spot[0], turn, way)))
-        for spot in state.free
-        for turn, way in turns
-        if turn[0] <= spot[1][0] and turn[1] <= spot[1][1] and turn[2] <= spot[1][2]
-    ]
-    return filled or [_grown(state, n, turn, way, axis) for turn, way in turns for axis in (2, 1, 0)]
-
-
 def _grown(state: _State, n: int, turn: _Spot, way: _Spot, axis: int) -> _State:
     """The box made longer along `axis` by the block, and wider where the block sticks out."""
-    box, old = list(state.box), state.box
+    old, box = state.box, list(_box_with(state.box, turn, axis))
     at = [0, 0, 0]
     at[axis] = old[axis]
-    for other in range(3):
-        box[other] = old[other] + turn[other] if other == axis else max(old[other], turn[other])
     free = list(state.free)
     reach = list(old)
     for other in range(3):  # what the growth sideways left beside the old box

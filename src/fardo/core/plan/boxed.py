@@ -129,14 +129,15 @@ def arrange(load: Load) -> Arrangement:
 
     Two things next to each other need the larger of their gaps once, not both. Half of the least gap is therefore kept
     along the walls instead of around each thing; then it is whole at a wall, and between any two. An extra keeps as
-    much. Where everything by itself makes a smaller box, that is taken.
+    much, so where there are more extras than goods, everything by itself may make the smaller box.
     """
-    plain = _side_by_side(load, ZERO)
     least = min(unit.part.gap for unit in load.units).half()
     if len(load.units) == 1 or not least.nm:
-        return plain
+        return _side_by_side(load, ZERO)
     shared = _side_by_side(load, least)
-    return min(plain, shared, key=lambda found: volume_nm3(*found.inside))
+    if len(load.extras) <= len(load.units):
+        return shared
+    return min(shared, _side_by_side(load, ZERO), key=lambda found: volume_nm3(*found.inside))
 
 
 def _side_by_side(load: Load, shared: Length) -> Arrangement:

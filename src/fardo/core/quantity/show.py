@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from typing import Literal
 
 from fardo.core.quantity.length import MM, NM_PER_INCH, NM_PER_MM, SIXTEENTH, SIXTY_FOURTH, Length, Rounding
@@ -34,6 +35,8 @@ class Shown:
         return self.text
 
 
+# A picture of a job shows the same few hundred measures at every stroke.
+@lru_cache(maxsize=8192)
 def show_length(length: Length, units: Units, rounding: Rounding, step: Length | None = None) -> Shown:
     """``10 1/2 in`` or ``26.7 cm``.
 
@@ -57,6 +60,7 @@ def show_sizes(
     return Shown(" x ".join(s.text.removesuffix(f" {units}") for s in sides) + f" {units}", all(s.exact for s in sides))
 
 
+@lru_cache(maxsize=4096)
 def show_mass(mass: Mass, units: Units, rounding: Rounding) -> Shown:
     """``4 lb 6 oz`` to the ounce, or ``2.35 kg`` to ten grams.
 

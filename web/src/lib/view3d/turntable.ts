@@ -36,7 +36,7 @@ export interface Place {
 const CREASE_DEGREES = 25; // a round side's facets show no edge, a box's do
 const STAND_OFF = 0.1; // of the largest side, from the middle outwards
 const TILT = 0.5;
-const MARGIN = 1.42;
+const MARGIN = 1.24;
 
 export class Turntable {
   readonly #renderer: WebGLRenderer;

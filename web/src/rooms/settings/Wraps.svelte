@@ -114,7 +114,7 @@
   <table>
     <thead>
       <tr
-        ><th>Material</th><th>Thickness</th><th>Weight</th><th>Price of 100, {d.currency}</th><th
+        ><th>Material</th><th>Thickness</th><th>Weight</th><th></th><th>Price of 100, {d.currency}</th><th
           >Overlap, %</th
         ></tr
       >
@@ -157,8 +157,8 @@
               oninput={touched}
               problem={wrong(`${path}.weight_per`)}
               faults="shop-faults"
-            /><small>a {SOLD[material.sold]}</small></td
-          >
+            /></td
+          ><td class="of">a {SOLD[material.sold]}</td>
           <td
             ><Field
               id="material-{n}-price"
@@ -194,6 +194,18 @@
 </div>
 
 <style>
+  .part {
+    margin-top: 18px;
+  }
+  select {
+    display: block;
+    margin-top: 2px;
+    font-size: 15.5px;
+    color: var(--ink);
+  }
+  h2 {
+    margin-bottom: 6px;
+  }
   .grid {
     display: grid;
     grid-template-columns: repeat(3, minmax(0, 1fr));
@@ -223,8 +235,11 @@
   td:first-child {
     width: 34%;
   }
-  small {
+  .of {
+    padding-top: 12px;
     color: var(--soft);
+    white-space: nowrap;
+    font-size: 14px;
   }
   @media (max-width: 700px) {
     .grid {

@@ -74,17 +74,4 @@
     border-color: var(--twine);
     background: color-mix(in srgb, var(--twine) 42%, var(--sheet));
   }
-  @media (max-width: 1100px) {
-    .inside {
-      min-height: 0;
-      display: grid;
-      grid-template-columns: minmax(0, 1fr) 230px;
-      align-items: start;
-    }
-    .inside :global(svg) {
-      grid-column: 2;
-      grid-row: 1 / span 4;
-      max-height: 180px;
-    }
-  }
 </style>

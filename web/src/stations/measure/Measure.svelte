@@ -90,8 +90,10 @@
     {:else}
       <PartsTable {desk} />
       <FilesIn {desk} add={addPart} keep={() => (keeping = true)} />
-      <Extras {desk} add={addExtra} />
-      <WhereTo {desk} />
+      <div class="after">
+        <Extras {desk} add={addExtra} />
+        <WhereTo {desk} />
+      </div>
     {/if}
   </div>
   <div class="beside">
@@ -113,7 +115,8 @@
     align-items: start;
   }
   .typed,
-  .beside {
+  .beside,
+  .after {
     display: grid;
     gap: 16px;
     min-width: 0;
@@ -133,12 +136,23 @@
     font-weight: 650;
     border-bottom-color: var(--twine);
   }
+  /* Narrow: the shape and the inside size come right after the measures they follow from. */
   @media (max-width: 1100px) {
     .measure {
-      grid-template-columns: minmax(0, 1fr);
+      display: flex;
+      flex-direction: column;
+      align-items: stretch;
+    }
+    .typed {
+      display: contents;
     }
     .beside {
+      order: 1;
       grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+      align-items: start;
+    }
+    .after {
+      order: 2;
     }
   }
   @media (max-width: 700px) {

@@ -115,12 +115,14 @@
       {problem}
     {:else if coat}
       {#if coat.cuts.length}
-        cut <Why of="this length" why={coat.why}
-          ><span class="figure"><Measured text={coat.cuts.join(', ')} /></span></Why
+        <span
+          >cut <Why of="this length" why={coat.why}
+            ><span class="figure"><Measured text={coat.cuts.join(', ')} /></span></Why
+          ></span
         >
       {/if}
       <span>{coat.amount}, {coat.weight}, {coat.price}</span>
-      {#if coat.grows}<span>adds <span class="figure"><Measured text={coat.grows} /></span> a side</span>{/if}
+      {#if coat.grows}<span>adds <span class="figure"><Measured text={coat.grows} /></span></span>{/if}
     {/if}
   </p>
 </div>

@@ -78,6 +78,16 @@
     document.getElementById(`wrap-${next}`)?.focus();
   }
 
+  const faults = $derived([
+    { field: 'gap', label: 'Gap', sentence: desk.problem(`parts[${n}].gap`) },
+    {
+      field: 'piles',
+      label: 'Piles',
+      sentence: desk.problem(`parts[${n}].piles`) || desk.problem(`parts[${n}].shape.kind`),
+    },
+    { field: 'fragility', label: 'How fragile', sentence: desk.problem(`parts[${n}].fragility`) },
+  ]);
+
   const layerProblem = (k: number) =>
     desk.work?.problems.find((problem) => problem.field.startsWith(`parts[${n}].protect[${k}]`))?.sentence ??
     '';
@@ -199,23 +209,16 @@
         </div>
       {/if}
     </div>
-    <Faults
-      id="gap-faults"
-      hint={view?.cushion ? '' : 'How fragile it is gives the usual gap, and the cushion check beside it.'}
-      faults={[
-        { field: 'gap', label: 'Gap', sentence: desk.problem(`parts[${n}].gap`) },
-        {
-          field: 'piles',
-          label: 'Piles',
-          sentence: desk.problem(`parts[${n}].piles`) || desk.problem(`parts[${n}].shape.kind`),
-        },
-        { field: 'fragility', label: 'How fragile', sentence: desk.problem(`parts[${n}].fragility`) },
-      ]}
-    />
-    {#if view?.cushion}
+    {#if view?.cushion && !faults.some((fault) => fault.sentence)}
       <p class="checked" class:short={!view.cushion.enough}>
         <Why of="this cushion" why={view.cushion.why}>{view.cushion.says}</Why>
       </p>
+    {:else}
+      <Faults
+        id="gap-faults"
+        hint="How fragile it is gives the usual gap, and the cushion check beside it."
+        {faults}
+      />
     {/if}
     <div class="rules">
       <label><input type="checkbox" bind:checked={part.thisSideUp} onchange={touch} />this side up</label>
@@ -308,13 +311,16 @@
     min-height: 34px;
     font-size: 17px;
   }
+  .checked {
+    min-height: 40px;
+  }
   .soft {
     color: var(--soft);
     font-size: 14px;
   }
   .fields {
     display: grid;
-    grid-template-columns: minmax(0, 1.5fr) repeat(3, minmax(0, 1fr));
+    grid-template-columns: 250px repeat(3, minmax(0, 1fr));
     gap: 10px;
     margin-top: 14px;
   }

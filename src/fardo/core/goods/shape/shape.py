@@ -10,6 +10,7 @@ import math
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from typing import TYPE_CHECKING, ClassVar
 
 from fardo.core.quantity import Length
@@ -108,14 +109,20 @@ class Shape(ABC):
 
         By Cauchy's formula the way around a convex outline is its reach summed over all directions; it goes up.
         """
-        u, v = (i for i in range(3) if i != axis)
-        around = 0.0
-        for step in range(_GIRTH_STEPS):
-            angle = 2 * math.pi * step / _GIRTH_STEPS
-            direction = [0.0, 0.0, 0.0]
-            direction[u], direction[v] = math.cos(angle), math.sin(angle)
-            around += self.support((direction[0], direction[1], direction[2]))
-        return Length(math.ceil(around * 2 * math.pi / _GIRTH_STEPS))
+        return _taut(self, axis)
+
+
+# The girth of a part that is not typed at is asked for at every stroke.
+@lru_cache(maxsize=512)
+def _taut(shape: Shape, axis: int) -> Length:
+    u, v = (i for i in range(3) if i != axis)
+    around = 0.0
+    for step in range(_GIRTH_STEPS):
+        angle = 2 * math.pi * step / _GIRTH_STEPS
+        direction = [0.0, 0.0, 0.0]
+        direction[u], direction[v] = math.cos(angle), math.sin(angle)
+        around += shape.support((direction[0], direction[1], direction[2]))
+    return Length(math.ceil(around * 2 * math.pi / _GIRTH_STEPS))
 
 
 def reach(shape: Shape) -> Sizes:
