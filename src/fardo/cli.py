@@ -17,21 +17,25 @@ import typer
 from rich.console import Console
 from rich.table import Table
 
-from fardo.core.cut.drawing import Blank
+from fardo.answers import made_json, plan_json, quote_json, refused_json
+from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.make.made import Allowances
-from fardo.core.plan.search import Plan, search
-from fardo.core.quantity import Units, read_length, read_mass, read_sizes, show_mass, show_sizes
+from fardo.core.plan.search import search
+from fardo.core.quantity import Length, Units, read_length, read_mass, read_sizes, show_mass, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.parcel import Parcel, read_postcode
-from fardo.core.tariff.service import Quote, Refused, Service, compare
+from fardo.core.tariff.service import Service, compare
 from fardo.files.drawn import exact_text
 from fardo.files.job import read_job
+from fardo.files.mesh import read_mesh
+from fardo.files.shapes import MeshFinder
 from fardo.files.shop import ShopFile, starting_shop
 from fardo.files.tariff import read_tariffs, services_of
 from fardo.files.understood import understand
 from fardo.store.database import Database, StoreError, check_file
 from fardo.store.jobs import Jobs
+from fardo.store.kinds import Kinds
 from fardo.store.settings import Settings
 
 DEFAULT_PORT = 8740
@@ -74,14 +78,14 @@ def plan(
     shop_file, services = _shop(db, tariffs)
     shop = shop_file.to_core()
     file = read_job(_bytes_of(job, "job file"))
-    said = understand(file, shop, shop_file.postcode)
+    said = understand(file, shop, shop_file.postcode, _meshes_beside(job))
     load = said.must_load()
     if said.journey is None:
         raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
     ways = [way for way in file.ways if way in WAYS]
     plans = search(load, ways, said.journey, services, shop, said.school, file.board)
     if as_json:
-        _print_json({"plans": [_plan_json(p) for p in plans], "elapsed_s": round(time.monotonic() - started, 4)})
+        _print_json({"plans": [plan_json(p) for p in plans], "elapsed_s": round(time.monotonic() - started, 4)})
         return
     table = Table("In all", "Box and service", "Outside", "Weighs", "Billed", "Days", title=file.title or None)
     for p in plans:
@@ -114,7 +118,7 @@ def price(
     )  # fmt: skip
     quotes, refused = compare(services, parcel)
     if as_json:
-        _print_json({"quotes": [_quote_json(q) for q in quotes], "refused": [_refused_json(r) for r in refused]})
+        _print_json({"quotes": [quote_json(q) for q in quotes], "refused": [refused_json(r) for r in refused]})
     else:
         for q in quotes:
             days = f"{q.days[0]}-{q.days[1]} days"
@@ -159,7 +163,7 @@ def blank(
     made = make_box(way, read_sizes(inside, shop.units, field="inside"), shop.grade(board), allowances, taken)
     _write_drawings(made, shop_file, svg, dxf, pdf, full)
     if as_json:
-        _print_json(_made_json(made))
+        _print_json(made_json(made))
         return
     out.print(f"{WAYS[way].TITLE}, {made.grade.name}")
     out.print(f"inside  {show_sizes(made.inside, shop.units, 'down')}")
@@ -238,8 +242,11 @@ def check(db: DbFile = None) -> None:
     shop.to_core()
     services = services_of(Settings(database).tariffs())
     count = Jobs(database).check_all()
+    kinds = Kinds(database).all()
     database.close()
-    out.print(f"{path} is sound: version {version}, {count} jobs, {len(services)} services.")
+    out.print(
+        f"{path} is sound: version {version}, {count} jobs, {len(services)} services, {len(kinds)} kinds of goods."
+    )
 
 
 def _stand_in(device: str, port: int, shop: str) -> bool:
@@ -252,6 +259,16 @@ def _stand_in(device: str, port: int, shop: str) -> bool:
         return False
     print(f"{MODELS[device].title}: http://127.0.0.1:{port}", flush=True)
     return True
+
+
+def _meshes_beside(job: Path) -> MeshFinder:
+    """Finds the meshes that a job file names in the folder it lies in."""
+
+    def find(name: str, unit: Length) -> Scanned:
+        path = job.parent / Path(name).name
+        return scanned(name, read_mesh(name, _bytes_of(path, "file")), unit)
+
+    return find
 
 
 def _serve(db: Path, port: int, devices: tuple[str, ...] = ()) -> None:
@@ -315,69 +332,6 @@ def _write_drawings(
             _write(pdf_path, full_size(heading, made.blanks, shop.units, shop.paper))
         else:
             _write(pdf_path, cut_sheet(heading, made.blanks, made.fence, CUTTING, shop.units, shop.paper))
-
-
-def _made_json(made: Made) -> dict[str, Any]:
-    return {
-        "inside_mm": [side.mm for side in made.inside],
-        "outside_mm": [side.mm for side in made.outside],
-        "blanks": [_blank_json(piece) for piece in made.blanks],
-        "fence": [{"fence_mm": s.fence.mm, "blade": s.blade, "do": s.do, "cuts": s.cuts} for s in made.fence],
-        "notes": list(made.notes),
-    }
-
-
-def _blank_json(piece: Blank) -> dict[str, Any]:
-    return {
-        "name": piece.name,
-        "size_mm": [side.mm for side in piece.size],
-        "lines": [
-            {"kind": line.kind, "from_mm": [c.mm for c in line.start], "to_mm": [c.mm for c in line.end]}
-            for line in piece.lines
-        ],
-    }
-
-
-def _quote_json(quote: Quote) -> dict[str, Any]:
-    billing = quote.billing
-    return {
-        "carrier": quote.carrier, "service": quote.service, "programme": quote.programme,
-        "amount": str(quote.amount), "currency": quote.amount.currency,
-        "actual_weight_g": billing.actual.grams,
-        "dimensional_weight_g": billing.dimensional.grams if billing.dimensional else None,
-        "billed_weight_g": billing.billed.grams,
-        "charges": _charges_json(quote), "days": list(quote.days),
-    }  # fmt: skip
-
-
-def _charges_json(quote: Quote) -> list[dict[str, str]]:
-    return [{"what": line.what, "amount": str(line.amount), "why": line.why} for line in quote.lines]
-
-
-def _refused_json(refused: Refused) -> dict[str, str]:
-    return {"carrier": refused.carrier, "service": refused.service, "why": refused.why}
-
-
-def _plan_json(p: Plan) -> dict[str, Any]:
-    boxed, quote, costs = p.boxed, p.quote, p.costs
-    return {
-        "label": p.label, "total": str(costs.total), "currency": quote.amount.currency,
-        "costs": {name: str(getattr(costs, name)) for name in costs.__dataclass_fields__},
-        "parcels": [{
-            "way": boxed.made.way, "school": boxed.made.school, "board": boxed.made.grade.code,
-            "inside_mm": [side.mm for side in boxed.made.inside],
-            "outside_mm": [side.mm for side in boxed.made.outside],
-            "weight_g": boxed.weights.total.grams,
-            "dimensional_weight_g": quote.billing.dimensional.grams if quote.billing.dimensional else None,
-            "billed_weight_g": quote.billing.billed.grams,
-            "air_percent": round(float(boxed.air * 100), 1),
-            "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
-            "placements": [{"part": lies.part, "number": lies.number, "at_mm": [c.mm for c in lies.at],
-                            "turn": lies.turn} for lies in boxed.placements],
-            "extras": [{"name": e.name, "at_mm": [c.mm for c in e.at], "size_mm": [c.mm for c in e.sizes]}
-                       for e in boxed.extras_placed],
-        }],
-    }  # fmt: skip
 
 
 def _print_json(answer: dict[str, Any]) -> None:

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 import pytest
+import trimesh
 
 from fardo.cli import main
 from fardo.store.database import Database
@@ -163,6 +164,17 @@ def test_the_shared_examples_are_planned_with_every_part_in_its_place() -> None:
             assert float(plan["costs"]["wrap"]) > 0
 
 
+def test_a_job_file_finds_its_mesh_in_its_own_folder(tmp_path: Path) -> None:
+    trimesh.creation.box((4, 3, 2)).export(tmp_path / "horn.stl")
+    content = job(parts=[part(shape={"kind": "mesh", "file": "horn.stl", "unit": "1 in"})])
+    (tmp_path / "horn.job.json").write_text(json.dumps(content))
+    plan = json.loads(fardo("plan", str(tmp_path / "horn.job.json"), "--json").stdout)["plans"][0]
+    assert plan["parcels"][0]["placements"][0]["part"] == "concertina in its case"
+    content["parts"][0]["shape"]["file"] = "../../etc/hosts.stl"
+    (tmp_path / "horn.job.json").write_text(json.dumps(content))
+    assert "hosts.stl" in fardo("plan", str(tmp_path / "horn.job.json"), code=2).stderr
+
+
 def test_backup_restore_and_check(shop_file: Path, tmp_path: Path) -> None:
     copy = tmp_path / "backup.db"
     assert "checked" in fardo("backup", str(copy), "--db", str(shop_file)).stdout
@@ -170,7 +182,7 @@ def test_backup_restore_and_check(shop_file: Path, tmp_path: Path) -> None:
     first = Jobs(database).page().jobs[0]
     Jobs(database).put_away(first.id)
     database.close()
-    assert "7 jobs, 2 services" in fardo("check", "--db", str(shop_file)).stdout
+    assert "8 jobs, 2 services" in fardo("check", "--db", str(shop_file)).stdout
     assert "What it was before is in" in fardo("restore", str(copy), "--db", str(shop_file)).stdout
     database = Database(shop_file)
     assert Jobs(database).get(first.id).put_away_at is None

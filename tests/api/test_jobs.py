@@ -92,7 +92,7 @@ def test_pages_follow_each_other_without_gap_or_repeat(client: TestClient) -> No
         cursor = page["cursor"]
         if cursor is None:
             break
-    assert len(seen) == len(set(seen)) == 67
+    assert len(seen) == len(set(seen)) == 68
 
 
 def test_a_job_file_goes_out_and_comes_in_the_same(client: TestClient) -> None:

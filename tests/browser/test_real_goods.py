@@ -277,6 +277,24 @@ def test_an_outline_is_typed_or_traced_over_a_photograph(page: Page, tmp_path: P
     assert parts_of(page, address)[0]["shape"]["points"] == [[0, 254], [254, 254], [254, 0], [0, 0]]
 
 
+def test_bars_and_shapes_fixed_together_are_typed_as_lines(page: Page) -> None:
+    address = f"/jobs/{httpx.post(f'{page.url}/api/jobs', json=job(extras=[])).json()['id']}"
+    page.open(f"{address}/measure", ".stated")
+    page.one("#part-0-shape").send_keys("bars")
+    page.fill("part-0-diameter", "1")
+    page.one("#pieces").send_keys("0, 0, 0 to 15, 0, 0\n0, 0, 0 to 0, 9, 0")
+    page.shows(".side .facts", "16 x 10 x 1 in")
+    page.one("#pieces").send_keys("\n15, 0, 0 to")
+    page.shows(".pieces .wait", "One line is not whole yet")
+    page.one("#part-0-shape").send_keys("sev")
+    page.shows(".pieces label", "A shape a line")
+    page.one("#pieces").send_keys("box 19 x 6 x 1 1/4 at 0, 0, 0\ncylinder 2 x 9 at 4, 2, 1 1/4")
+    page.shows(".side .facts", "19 x 6 x 10 1/4 in")
+    page.saved()
+    kept = parts_of(page, address)[0]["shape"]
+    assert [one["shape"]["kind"] for one in kept["of"]] == ["box", "cylinder"]
+
+
 @pytest.mark.parametrize("device", ["tape", "scale"])
 def test_a_reading_comes_into_the_field_in_hand_and_goes_on(page: Page, device: str) -> None:
     address = f"/jobs/{httpx.post(f'{page.url}/api/jobs', json=job()).json()['id']}"

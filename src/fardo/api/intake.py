@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fardo.api import views
+from fardo.api import goods
 from fardo.api.desk import Desk
 from fardo.api.uploads import LARGEST_FILE, Sent
 from fardo.core.goods.shape import scanned
@@ -13,12 +13,12 @@ from fardo.files import mesh, parts_csv, photo
 ENDINGS = (*mesh.ENDINGS, *photo.ENDINGS, *parts_csv.ENDINGS)
 
 
-def take_in(sent: Sent, desk: Desk) -> views.TakenIn:
+def take_in(sent: Sent, desk: Desk) -> goods.TakenIn:
     """What became of a file; nothing of one with a fault is kept."""
     try:
         return _take(sent, desk)
     except BadInput as fault:
-        return views.TakenIn(called=sent.name, problem=fault.sentence)
+        return goods.TakenIn(called=sent.name, problem=fault.sentence)
 
 
 def keep_file(name: str, content: bytes, desk: Desk) -> str:
@@ -32,7 +32,7 @@ def keep_file(name: str, content: bytes, desk: Desk) -> str:
     raise BadInput("not a kind of file that is taken", read=name, allowed=", ".join(ENDINGS), field="file")
 
 
-def _take(sent: Sent, desk: Desk) -> views.TakenIn:
+def _take(sent: Sent, desk: Desk) -> goods.TakenIn:
     name, ending, content = sent.name, _ending(sent.name), bytes(sent.content)
     if ending not in ENDINGS:
         raise BadInput("not a kind of file that is taken", read=name, allowed=", ".join(ENDINGS), field="file")
@@ -44,13 +44,13 @@ def _take(sent: Sent, desk: Desk) -> views.TakenIn:
     if not content:
         raise BadInput("nothing in it", read=name, allowed="a whole file", field="file")
     if ending in parts_csv.ENDINGS:
-        return views.TakenIn(called=name, parts=parts_csv.read_parts(name, content, desk.today.shop))
+        return goods.TakenIn(called=name, parts=parts_csv.read_parts(name, content, desk.today.shop))
     kept = keep_file(name, content, desk)
     if ending in photo.ENDINGS:
-        return views.TakenIn(called=name, photo=kept)
+        return goods.TakenIn(called=name, photo=kept)
     shape = desk.find_mesh(kept, Length.of_mm(1))
     length, width, height = (side.mm for side in shape.sizes)
-    return views.TakenIn(called=name, mesh=kept, steps=(length, width, height), triangles=len(shape.closed.faces))
+    return goods.TakenIn(called=name, mesh=kept, steps=(length, width, height), triangles=len(shape.closed.faces))
 
 
 def _ending(name: str) -> str:

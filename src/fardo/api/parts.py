@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from fractions import Fraction
 
-from fardo.api import views
+from fardo.api import figures, goods
 from fardo.core.plan.boxed import arrange
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped
@@ -34,7 +34,7 @@ _SQUARE_FOOT_M2 = Fraction("0.3048") ** 2
 _FOOT_M = Fraction("0.3048")
 
 
-def view_parts(job: JobFile, said: Understood, shop: Shop, dropped: Mass | None) -> list[views.PartView]:
+def view_parts(job: JobFile, said: Understood, shop: Shop, dropped: Mass | None) -> list[goods.PartView]:
     """Each part of the job in its order.
 
     Args:
@@ -45,27 +45,27 @@ def view_parts(job: JobFile, said: Understood, shop: Shop, dropped: Mass | None)
     for n, entry in enumerate(job.parts):
         units = said.units[n] if n < len(said.units) else ()
         name = entry.name or f"part {n + 1}"
-        parts.append(_view_part(name, units, shop, weight) if units else views.PartView(name=name))
+        parts.append(_view_part(name, units, shop, weight) if units else goods.PartView(name=name))
     return parts
 
 
-def _view_part(name: str, units: Sequence[Wrapped], shop: Shop, dropped: Mass) -> views.PartView:
+def _view_part(name: str, units: Sequence[Wrapped], shop: Shop, dropped: Mass) -> goods.PartView:
     unit, read = units[0], shop.units
     piled = len(units) < unit.part.count or unit.pile > 1
     cushion = None
     if unit.part.fragility is not None:
         check = check_cushion(dropped, unit.part.fragility, shop.cushion_factor, unit.cushion, read)
-        cushion = views.CushionView(
+        cushion = goods.CushionView(
             enough=check.enough,
             asks=show_length(check.asks, read, "up").text,
             has=show_length(check.has, read, "down").text,
             says=check.says,
-            why=views.view_why(check.why, read),
+            why=figures.view_why(check.why, read),
         )
     bare = unit.part.shape.sizes
-    return views.PartView(
+    return goods.PartView(
         name=name,
-        bare=views.view_sizes(bare, read),
+        bare=figures.view_sizes(bare, read),
         volume=_volume(unit.part.shape.volume_nm3, read),
         wrapped=_wrapped(unit, read),
         weight=show_mass(unit.weight, read, "up").text,
@@ -78,19 +78,19 @@ def _view_part(name: str, units: Sequence[Wrapped], shop: Shop, dropped: Mass) -
     )
 
 
-def _wrapped(unit: Wrapped, units: Units) -> views.Figure:
+def _wrapped(unit: Wrapped, units: Units) -> figures.Figure:
     shown = show_sizes(unit.sizes, units, "up")
     values: list[tuple[str, Value]] = [("bare" if unit.pile == 1 else f"pile of {unit.pile}", unit.shape.sizes)]
     values += [(coat.material.name, _grows(coat, units) or "nothing") for coat in unit.coats]
     why = Why(
         "bare + 2 x what each layer adds", tuple(values), "growth per side is layers x thickness (common practice)"
     )
-    return views.Figure(text=shown.text, exact=shown.exact, why=views.view_why(why, units))
+    return figures.Figure(text=shown.text, exact=shown.exact, why=figures.view_why(why, units))
 
 
-def view_coat(coat: Coat, units: Units) -> views.CoatView:
+def view_coat(coat: Coat, units: Units) -> goods.CoatView:
     """A layer in words."""
-    return views.CoatView(
+    return goods.CoatView(
         material=coat.material.code,
         name=coat.material.name,
         grows=_grows(coat, units),
@@ -99,16 +99,16 @@ def view_coat(coat: Coat, units: Units) -> views.CoatView:
         weight=show_mass(coat.weight, units, "up").text,
         price=str(coat.price),
         says=list(coat.says),
-        why=views.view_why(coat.why, units) if coat.why else None,
+        why=figures.view_why(coat.why, units) if coat.why else None,
     )
 
 
-def wrap_list(said: Understood, shop: Shop) -> views.WrapList:
+def wrap_list(said: Understood, shop: Shop) -> goods.WrapList:
     """Everything to cut for the job, and what of each material it takes."""
     read = shop.units
     coats = list(_all_coats(said))
     cuts = [
-        views.CutView(material=coat.material.name, pieces=f"{cut.count * times} x", size=_size(cut, read), what=what)
+        goods.CutView(material=coat.material.name, pieces=f"{cut.count * times} x", size=_size(cut, read), what=what)
         for coat, what, times in coats
         for cut in coat.cuts
     ]
@@ -116,7 +116,7 @@ def wrap_list(said: Understood, shop: Shop) -> views.WrapList:
     by_material: dict[str, list[Coat]] = {}
     for coat in flat:
         by_material.setdefault(coat.material.code, []).append(coat)
-    return views.WrapList(
+    return goods.WrapList(
         cuts=cuts,
         totals=[_total(of_one, shop) for of_one in by_material.values()],
         weight=show_mass(Mass(sum(coat.weight.ng for coat in flat)), read, "up").text,
@@ -136,10 +136,10 @@ def _all_coats(said: Understood) -> Iterator[tuple[Coat, str, int]]:
         yield line_walls(arrange(said.load).inside, said.load.liner), "walls of the box", 1
 
 
-def _total(coats: list[Coat], shop: Shop) -> views.MaterialTotal:
+def _total(coats: list[Coat], shop: Shop) -> goods.MaterialTotal:
     material = coats[0].material
     price: Money = total([coat.price for coat in coats], shop.currency)
-    return views.MaterialTotal(
+    return goods.MaterialTotal(
         name=material.name,
         amount=_amount(sum((coat.amount for coat in coats), Fraction(0)), material.sold, shop.units),
         weight=show_mass(Mass(sum(coat.weight.ng for coat in coats)), shop.units, "up").text,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fardo.api import views
+from fardo.api import figures, goods, views
 from fardo.api.desk import Today
 from fardo.api.parts import measured, view_parts, wrap_list
 from fardo.core.arrange.beside import Arrangement, Placed
@@ -137,7 +137,7 @@ def view_picture(picture: Picture) -> views.WorkOut:
     inside = layout = None
     if said.load is not None:
         arrangement, why = inside_needed(said.load)
-        inside = views.view_sizes(arrangement.inside, units, why)
+        inside = figures.view_sizes(arrangement.inside, units, why)
         layout = _layout(said.load, arrangement)
     dropped = picture.current.boxed.weights.total if picture.current else None
     return views.WorkOut(
@@ -166,14 +166,14 @@ def _guesses(said: Understood) -> list[str]:
     return [f"measure {names[0]}" if len(names) == 1 else f"measure {len(names)} parts yourself"]
 
 
-def _hazards(picture: Picture) -> list[views.HazardView]:
+def _hazards(picture: Picture) -> list[goods.HazardView]:
     """The questions of the job, each with its answers and what the given one cautions."""
     cautions = dict(picture.said.hazards.cautions)
     return [
-        views.HazardView(
+        goods.HazardView(
             code=code,
             asks=QUESTIONS[code].asks,
-            answers=[views.AnswerView(code=answer.code, says=answer.says) for answer in QUESTIONS[code].answers],
+            answers=[goods.AnswerView(code=answer.code, says=answer.says) for answer in QUESTIONS[code].answers],
             given=picture.job.answers.get(code),
             caution=cautions.get(code, ""),
             never=cautions.get(code, "") in picture.said.hazards.never,
@@ -219,14 +219,14 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
         board=made.grade.code, chosen=said.box == _choice(made), too_large=boxed.too_large,
         needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
-        inside=views.view_sizes(made.inside, units, made.whys["inside"], "down"),
-        outside=views.view_sizes(made.outside, units, made.whys["outside"]),
+        inside=figures.view_sizes(made.inside, units, made.whys["inside"], "down"),
+        outside=figures.view_sizes(made.outside, units, made.whys["outside"]),
         weight=_weight(boxed, units),
         air_percent=round(boxed.air * 100),
         minutes=round(boxed.minutes),
         sheets=[_sheet(on, units) for on in boxed.sheets],
         notes=list(made.notes),
-        blank_why=views.view_why(made.whys["blank"], units),
+        blank_why=figures.view_why(made.whys["blank"], units),
         blanks=[_view_blank(blank, units, drawn) for blank in made.blanks],
         fence=[
             views.FenceView(fence=exact_text(s.fence, units), blade=s.blade, do=s.do, cuts=s.cuts) for s in made.fence
@@ -257,8 +257,8 @@ def _other_school(boxed: Boxed, picture: Picture) -> views.OtherSchool:
     return views.OtherSchool(
         school=other,
         blanks=[_view_blank(blank, units) for blank in compared.blanks],
-        outside=views.view_sizes(compared.outside, units).figure.text,
-        inside=views.view_sizes(compared.inside, units, rounding="down").figure.text,
+        outside=figures.view_sizes(compared.outside, units).figure.text,
+        inside=figures.view_sizes(compared.inside, units, rounding="down").figure.text,
         notes=list(compared.notes),
     )
 
@@ -276,7 +276,7 @@ def _docket(picture: Picture) -> views.Docket:
         return docket
     made = way.boxed.made
     docket.basis = f"{WAYS[made.way].TITLE}, {made.grade.code} board"
-    docket.outside = views.view_sizes(made.outside, units, made.whys["outside"])
+    docket.outside = figures.view_sizes(made.outside, units, made.whys["outside"])
     docket.weight = _weight(way.boxed, units)
     docket.air_percent = round(way.boxed.air * 100)
     docket.cautions = [*(caution for caution in (lifting(way.boxed.weights.total),) if caution), *docket.cautions]
@@ -291,7 +291,7 @@ def _docket(picture: Picture) -> views.Docket:
     else:
         docket.quote = view_quote(plan.quote, units, plan)
         docket.total = docket.quote.total
-        docket.total_why = views.view_why(_total_why(plan), units)
+        docket.total_why = figures.view_why(_total_why(plan), units)
     return docket
 
 
@@ -302,7 +302,7 @@ def _total_why(plan: Plan) -> Why:
     return Why(" + ".join(name for name, _ in amounts), tuple(amounts), "what the shop pays for this parcel in all")
 
 
-def _weight(boxed: Boxed, units: Units) -> views.Figure:
+def _weight(boxed: Boxed, units: Units) -> figures.Figure:
     weights = boxed.weights
     shown = show_mass(weights.total, units, "up")
     parts: tuple[tuple[str, Value], ...] = (
@@ -314,7 +314,7 @@ def _weight(boxed: Boxed, units: Units) -> views.Figure:
         tuple((name, weight) for name, weight in parts if isinstance(weight, Mass) and weight.ng),
         "estimated before packing; weigh it when it is closed",
     )
-    return views.Figure(text=shown.text, exact=shown.exact, why=views.view_why(why, units))
+    return figures.Figure(text=shown.text, exact=shown.exact, why=figures.view_why(why, units))
 
 
 def _layout(load: Load, arrangement: Arrangement) -> views.Layout:

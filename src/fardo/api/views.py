@@ -6,38 +6,11 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from fardo.api.figures import Figure, SizesView, WhyView
+from fardo.api.goods import HazardView, KindRow, PartView, WrapList
 from fardo.core.plan.progress import State
-from fardo.core.quantity import FINEST, Length, Mass, Money, Units, show_length, show_mass, show_sizes
-from fardo.core.why import Value, Why
-from fardo.files.job import EXAMPLE, JobFile, PartEntry
-from fardo.files.kind import EXAMPLE as KIND_EXAMPLE
-from fardo.files.kind import KindFile
+from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.shop import ShopFile, starting_shop
-
-
-class WhyView(BaseModel):
-    """The formula, what was put in, and the rule or source."""
-
-    formula: str
-    values: list[tuple[str, str]]
-    rule: str
-
-
-class Figure(BaseModel):
-    """A figure in words. `exact` is false where it was rounded for reading; `rounded` says which way."""
-
-    text: str
-    exact: bool = True
-    rounded: Literal["up", "down", "nearest"] = "up"
-    why: WhyView | None = None
-
-
-class SizesView(BaseModel):
-    """Length, width, height: in millimetres, and in words with and without the unit."""
-
-    mm: tuple[float, float, float]
-    sides: tuple[str, str, str]
-    figure: Figure
 
 
 class Placement(BaseModel):
@@ -55,70 +28,6 @@ class Layout(BaseModel):
     inside_mm: tuple[float, float, float]
     parts: list[Placement]
     extras: list[Placement]
-
-
-class CoatView(BaseModel):
-    """A layer on a part: what is cut for one of them, and what it adds."""
-
-    material: str
-    name: str
-    grows: str = Field(description="what it adds, in words; empty where it adds nothing outside")
-    cuts: list[str]
-    amount: str
-    weight: str
-    price: str
-    says: list[str]
-    why: WhyView | None
-
-
-class CushionView(BaseModel):
-    enough: bool
-    asks: str
-    has: str
-    says: str
-    why: WhyView
-
-
-class PartView(BaseModel):
-    """A part as it was understood; what is None waits for a measure."""
-
-    name: str
-    bare: SizesView | None = None
-    volume: str | None = None
-    wrapped: Figure | None = None
-    weight: str | None = Field(None, description="of one, or one pile, with its wrap")
-    piles: list[int] = Field(default_factory=list, description="how many in each pile, where it is piled")
-    gap: str | None = None
-    coats: list[CoatView] = []
-    says: list[str] = []
-    cushion: CushionView | None = None
-    guards: bool = False
-
-
-class CutView(BaseModel):
-    """One size to cut: for what, and how many in all."""
-
-    material: str
-    pieces: str
-    size: str
-    what: str
-
-
-class MaterialTotal(BaseModel):
-    name: str
-    amount: str
-    weight: str
-    price: str
-
-
-class WrapList(BaseModel):
-    """Everything to cut and to use for wrapping, for the whole job."""
-
-    cuts: list[CutView]
-    totals: list[MaterialTotal]
-    weight: str
-    price: str
-    minutes: int
 
 
 class BlankView(BaseModel):
@@ -238,22 +147,6 @@ class Docket(BaseModel):
     cautions: list[str]
 
 
-class AnswerView(BaseModel):
-    code: str
-    says: str
-
-
-class HazardView(BaseModel):
-    """A question about what can hurt someone or is not taken, and what the given answer cautions."""
-
-    code: str
-    asks: str
-    answers: list[AnswerView]
-    given: str | None
-    caution: str
-    never: bool
-
-
 class FieldProblem(BaseModel):
     """`sentence` is for under the field's own label; it does not name the field."""
 
@@ -337,62 +230,6 @@ class ShopChange(BaseModel):
     shop: ShopFile
 
 
-class TakenIn(BaseModel):
-    """What became of a file that was sent in: one of photo, mesh and parts, or a problem."""
-
-    called: str
-    problem: str | None = None
-    photo: str | None = Field(None, description="the name it is kept under")
-    mesh: str | None = Field(None, description="the name it is kept under")
-    steps: tuple[float, float, float] | None = Field(
-        None, description="its sizes in its own steps; a unit is to be said"
-    )
-    triangles: int | None = None
-    parts: list[PartEntry] | None = None
-
-
-class ShapeView(BaseModel):
-    """A shape to look at: its surface, and where its measures are taken. Lengths in millimetres."""
-
-    sizes_mm: tuple[float, float, float]
-    vertices_mm: list[float] = Field(description="three a corner")
-    faces: list[int] = Field(description="three corners a face")
-    lines: list[LineView]
-
-
-class LineView(BaseModel):
-    """A dimension line; `text` is the measure in words."""
-
-    name: str
-    text: str
-    start_mm: tuple[float, float, float]
-    end_mm: tuple[float, float, float]
-
-
-class KindRow(BaseModel):
-    """A kind of goods in a list. `own` is the shop's; it takes the place of a shipped one of its code."""
-
-    code: str
-    title: str
-    words: str
-    about: str
-    own: bool
-    revision: int
-
-
-class KindView(BaseModel):
-    revision: int
-    kind: KindFile
-
-
-class KindChange(BaseModel):
-    """The kind as it should be, and the revision it was changed from; 0 for a new one of the shop's own."""
-
-    model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 0, "kind": KIND_EXAMPLE}]})
-    revision: int = Field(ge=0)
-    kind: KindFile
-
-
 class LineAnswer(BaseModel):
     """What the bench line made of its text: a price, or the jobs and the kinds of goods it finds."""
 
@@ -402,28 +239,3 @@ class LineAnswer(BaseModel):
     refused: list[RefusedView] = []
     jobs: list[JobRow] = []
     kinds: list[KindRow] = Field(default=[], description="kinds of goods that a job can be begun from")
-
-
-def view_sizes(
-    sizes: tuple[Length, Length, Length], units: Units, why: Why | None = None, rounding: Literal["up", "down"] = "up"
-) -> SizesView:
-    """Sizes in words: `up` for what is needed or measured outside, `down` for the room a box really has."""
-    shown = show_sizes(sizes, units, rounding)
-    a, b, c = (show_length(side, units, rounding).text.removesuffix(f" {units}") for side in sizes)
-    figure = Figure(text=shown.text, exact=shown.exact, rounded=rounding, why=view_why(why, units) if why else None)
-    return SizesView(mm=(sizes[0].mm, sizes[1].mm, sizes[2].mm), sides=(a, b, c), figure=figure)
-
-
-def view_why(why: Why, units: Units) -> WhyView:
-    return WhyView(formula=why.formula, values=[(name, say(value, units)) for name, value in why.values], rule=why.rule)
-
-
-def say(value: Value, units: Units) -> str:
-    """A value in words; lengths to a sixty-fourth or a tenth of a millimetre, so that the sum can be checked."""
-    if isinstance(value, Length):
-        return show_length(value, units, "nearest", FINEST[units]).text
-    if isinstance(value, Mass):
-        return show_mass(value, units, "up").text
-    if isinstance(value, tuple):
-        return show_sizes(value, units, "nearest", FINEST[units]).text
-    return f"{value} {value.currency}" if isinstance(value, Money) else value

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Request, Response
 from fastapi.concurrency import run_in_threadpool
 
-from fardo.api import views
+from fardo.api import goods
 from fardo.api.desk import OpenDesk
 from fardo.api.intake import take_in
 from fardo.api.problems import RESPONSES
@@ -29,7 +29,7 @@ _FILES_BODY = {
 
 
 @router.post("", openapi_extra=_FILES_BODY)
-async def send_files(request: Request, desk: OpenDesk) -> list[views.TakenIn]:
+async def send_files(request: Request, desk: OpenDesk) -> list[goods.TakenIn]:
     """What became of each file, in their order. A good file comes in whatever is wrong with the others."""
     sent = await read_files(request.headers.get("content-type", ""), request.stream())
     return [await run_in_threadpool(take_in, file, desk) for file in sent]

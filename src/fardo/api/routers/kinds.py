@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from fardo.api import views
+from fardo.api import goods, views
 from fardo.api.desk import OpenDesk
 from fardo.api.problems import RESPONSES
 from fardo.api.routers.jobs import view as view_job
@@ -18,18 +18,18 @@ router = APIRouter(prefix="/api", tags=["kinds"], responses=RESPONSES)
 
 
 @router.get("/kinds")
-def list_kinds(desk: OpenDesk) -> list[views.KindRow]:
+def list_kinds(desk: OpenDesk) -> list[goods.KindRow]:
     """Every kind, by title."""
     return [row_of(stored) for stored in desk.kinds.all()]
 
 
 @router.get("/kinds/{code}")
-def get_kind(code: str, desk: OpenDesk) -> views.KindView:
+def get_kind(code: str, desk: OpenDesk) -> goods.KindView:
     return _view(desk.kinds.get(code))
 
 
 @router.put("/kinds")
-def change_kind(change: views.KindChange, desk: OpenDesk) -> views.KindView:
+def change_kind(change: goods.KindChange, desk: OpenDesk) -> goods.KindView:
     """Keeps a kind as the shop's own; answers 409 where it was changed since the revision named."""
     return _view(desk.kinds.keep(change.kind.check(), change.revision))
 
@@ -42,7 +42,7 @@ def put_away_kind(code: str, desk: OpenDesk) -> Response:
 
 
 @router.post("/kinds/{code}/bring-back")
-def bring_back_kind(code: str, desk: OpenDesk) -> views.KindView:
+def bring_back_kind(code: str, desk: OpenDesk) -> goods.KindView:
     return _view(desk.kinds.bring_back(code))
 
 
@@ -97,7 +97,7 @@ class NewKind(BaseModel):
 
 
 @router.post("/jobs/{key}/kind", status_code=201)
-def keep_as_kind(key: str, new: NewKind, desk: OpenDesk) -> views.KindView:
+def keep_as_kind(key: str, new: NewKind, desk: OpenDesk) -> goods.KindView:
     """Keeps a job as a kind of its own, with what was measured as its starting sizes."""
     job = desk.jobs.get(key).job
     try:
@@ -108,13 +108,13 @@ def keep_as_kind(key: str, new: NewKind, desk: OpenDesk) -> views.KindView:
     return _view(desk.kinds.keep(kind_of_job(job, new.code, new.title, was), revision))
 
 
-def row_of(stored: StoredKind) -> views.KindRow:
+def row_of(stored: StoredKind) -> goods.KindRow:
     kind = stored.kind
-    return views.KindRow(
+    return goods.KindRow(
         code=kind.code, title=kind.title, words=kind.words, about=kind.about, own=stored.revision > 0,
         revision=stored.revision,
     )  # fmt: skip
 
 
-def _view(stored: StoredKind) -> views.KindView:
-    return views.KindView(revision=stored.revision, kind=stored.kind)
+def _view(stored: StoredKind) -> goods.KindView:
+    return goods.KindView(revision=stored.revision, kind=stored.kind)

@@ -7,7 +7,7 @@ from functools import lru_cache
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict
 
-from fardo.api import views
+from fardo.api import goods
 from fardo.api.desk import OpenDesk
 from fardo.api.problems import RESPONSES
 from fardo.core.goods.shape import Shape
@@ -27,7 +27,7 @@ class ShapeAsked(BaseModel):
 
 
 @router.post("/shape")
-def look_at_shape(asked: ShapeAsked, desk: OpenDesk) -> views.ShapeView:
+def look_at_shape(asked: ShapeAsked, desk: OpenDesk) -> goods.ShapeView:
     """The bare shape of a part; 422 while a measure of it is missing or cannot be read."""
     today = desk.today
     # Only its measures count here: whatever else is missing or wrong is told elsewhere.
@@ -43,17 +43,17 @@ def look_at_shape(asked: ShapeAsked, desk: OpenDesk) -> views.ShapeView:
 
 
 @lru_cache(maxsize=64)
-def _look(shape: Shape, units: Units) -> views.ShapeView:
+def _look(shape: Shape, units: Units) -> goods.ShapeView:
     from fardo.core.goods.shape.solids import coarse, mesh_of
 
     mesh = mesh_of(coarse(shape.solid()))
     length, width, height = (side.mm for side in shape.sizes)
-    return views.ShapeView(
+    return goods.ShapeView(
         sizes_mm=(length, width, height),
         vertices_mm=[round(float(v), 3) for v in mesh.vertices.ravel()],
         faces=[int(corner) for corner in mesh.faces.ravel()],
         lines=[
-            views.LineView(
+            goods.LineView(
                 name=line.name,
                 text=show_length(_between(line.start, line.end), units, "nearest").text,
                 start_mm=line.start,

@@ -740,7 +740,7 @@ export interface components {
             cuts: string[];
             /**
              * Grows
-             * @description on each side; nothing where it adds nothing outside
+             * @description what it adds, in words; empty where it adds nothing outside
              */
             grows: string;
             /** Material */

@@ -3,7 +3,6 @@
   import { calls, sentence, type LineAnswer } from '../../lib/api/client';
   import { keys } from '../../lib/keys.svelte';
   import { router } from '../../lib/router.svelte';
-  import Measured from '../../lib/ui/Measured.svelte';
   import { startJob } from './start';
 
   let text = $state('');
@@ -160,7 +159,7 @@
             onmousedown={(event) => event.preventDefault()}
             onclick={() => take(n)}
           >
-            <span>{choice.title}</span><small><Measured text={choice.to} unitSoft={false} /></small>
+            <span>{choice.title}</span><small>{choice.to}</small>
           </li>
         {/each}
       </ul>

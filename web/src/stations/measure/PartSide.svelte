@@ -7,6 +7,7 @@
   import ShapeTurning from '../../lib/view3d/ShapeTurning.svelte';
   import { nameOf } from './ask';
   import OutlineCorners from './OutlineCorners.svelte';
+  import PiecesTyped from './PiecesTyped.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -21,7 +22,12 @@
   const part = $derived(desk.part);
   const view = $derived(desk.work?.parts[n]);
   const asks = $derived(JSON.stringify(desk.partEntry.shape));
-  const points = $derived(desk.problem(`parts[${n}].shape.points`) || desk.problem(`parts[${n}].shape.file`));
+  // What is wrong in a shape's points has no field of its own in the row.
+  const points = $derived(
+    desk.work?.problems.find(({ field }) =>
+      /^(points|holes|members|of|file)/.test(field.replace(`parts[${n}].shape.`, '')),
+    )?.sentence ?? '',
+  );
 
   $effect(() => {
     const key = `${part.key} ${asks}`;
@@ -75,12 +81,12 @@
   {/if}
   {#if part.kind === 'outline'}
     <OutlineCorners {desk} {part} problem={points} />
-  {:else if part.kind === 'mesh' || part.kind === 'bars' || part.kind === 'compound'}
+  {:else if part.kind === 'bars' || part.kind === 'compound'}
+    <PiecesTyped {desk} {part} problem={points} />
+  {:else if part.kind === 'mesh'}
     {#if points}<p class="wrong">{points}</p>{/if}
     <p class="soft">
-      {part.kind === 'mesh'
-        ? 'Take in an STL, OBJ, PLY or GLB file below; say how long one step of it is, 1 in or 1 mm.'
-        : 'Its pieces come with its kind of goods or a job file.'}
+      Take in an STL, OBJ, PLY or GLB file below; say how long one step of it is, 1 in or 1 mm.
     </p>
   {/if}
   {#if part.photos.length}

@@ -1,0 +1,77 @@
+"""The command's answers as JSON values: a contract, so names are only ever added."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fardo.core.cut.drawing import Blank
+from fardo.core.make import Made
+from fardo.core.plan.search import Plan
+from fardo.core.tariff.service import Quote, Refused
+
+
+def made_json(made: Made) -> dict[str, Any]:
+    """What `fardo blank --json` answers."""
+    return {
+        "inside_mm": [side.mm for side in made.inside],
+        "outside_mm": [side.mm for side in made.outside],
+        "blanks": [_blank_json(piece) for piece in made.blanks],
+        "fence": [{"fence_mm": s.fence.mm, "blade": s.blade, "do": s.do, "cuts": s.cuts} for s in made.fence],
+        "notes": list(made.notes),
+    }
+
+
+def _blank_json(piece: Blank) -> dict[str, Any]:
+    return {
+        "name": piece.name,
+        "size_mm": [side.mm for side in piece.size],
+        "lines": [
+            {"kind": line.kind, "from_mm": [c.mm for c in line.start], "to_mm": [c.mm for c in line.end]}
+            for line in piece.lines
+        ],
+    }
+
+
+def quote_json(quote: Quote) -> dict[str, Any]:
+    """One of the quotes of `fardo price --json`."""
+    billing = quote.billing
+    return {
+        "carrier": quote.carrier, "service": quote.service, "programme": quote.programme,
+        "amount": str(quote.amount), "currency": quote.amount.currency,
+        "actual_weight_g": billing.actual.grams,
+        "dimensional_weight_g": billing.dimensional.grams if billing.dimensional else None,
+        "billed_weight_g": billing.billed.grams,
+        "charges": _charges_json(quote), "days": list(quote.days),
+    }  # fmt: skip
+
+
+def _charges_json(quote: Quote) -> list[dict[str, str]]:
+    return [{"what": line.what, "amount": str(line.amount), "why": line.why} for line in quote.lines]
+
+
+def refused_json(refused: Refused) -> dict[str, str]:
+    """One of its refusals."""
+    return {"carrier": refused.carrier, "service": refused.service, "why": refused.why}
+
+
+def plan_json(p: Plan) -> dict[str, Any]:
+    """One of the plans of `fardo plan --json`."""
+    boxed, quote, costs = p.boxed, p.quote, p.costs
+    return {
+        "label": p.label, "total": str(costs.total), "currency": quote.amount.currency,
+        "costs": {name: str(getattr(costs, name)) for name in costs.__dataclass_fields__},
+        "parcels": [{
+            "way": boxed.made.way, "school": boxed.made.school, "board": boxed.made.grade.code,
+            "inside_mm": [side.mm for side in boxed.made.inside],
+            "outside_mm": [side.mm for side in boxed.made.outside],
+            "weight_g": boxed.weights.total.grams,
+            "dimensional_weight_g": quote.billing.dimensional.grams if quote.billing.dimensional else None,
+            "billed_weight_g": quote.billing.billed.grams,
+            "air_percent": round(float(boxed.air * 100), 1),
+            "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
+            "placements": [{"part": lies.part, "number": lies.number, "at_mm": [c.mm for c in lies.at],
+                            "turn": lies.turn} for lies in boxed.placements],
+            "extras": [{"name": e.name, "at_mm": [c.mm for c in e.at], "size_mm": [c.mm for c in e.sizes]}
+                       for e in boxed.extras_placed],
+        }],
+    }  # fmt: skip
