@@ -36,14 +36,26 @@ def take_all(folder: Path) -> None:
             jobs = {row["title"]: row["id"] for row in httpx.get(f"{server.url}/api/jobs").json()["jobs"]}
             concertina = f"/jobs/{jobs['Concertina for Ostwick']}"
             wheel = f"/jobs/{jobs['Drive wheel for a treadle']}"
+            treadle = f"/jobs/{jobs['Treadle wheel, taken apart']}"
 
             page.open("/", ".bench li")
             take(page, folder, "bench")
             page.one("#bench-line").send_keys("24x12x8 9lb to 73120")
             page.one(".answer .read")
             take(page, folder, "bench-line")
-            page.open(f"{concertina}/measure", ".stated")
+            page.open(f"{treadle}/measure", ".stated")
+            page.all(".views button")[0].click()
+            page.one("[data-step=wheel]")
+            take(page, folder, "take-apart")
+            page.all(".views button")[1].click()
+            page.one("#part-2-name").click()
+            page.until(lambda: len(page.all(".turntable .word")) == 3)
             take(page, folder, "measure")
+            page.open(f"{treadle}/protect", ".grown b")
+            page.one("#wrap-2").click()
+            page.shows(".edit h2", "drive wheel")
+            take(page, folder, "protect")
+            page.open(f"{concertina}/measure", ".stated")
             page.one("[data-why='this sum']").send_keys(Keys.ENTER)
             page.one(".why-slip")
             take(page, folder, "why")
@@ -59,6 +71,10 @@ def take_all(folder: Path) -> None:
             take(page, folder, "price")
             page.open("/settings", "#shop-gap")
             take(page, folder, "settings")
+            page.open("/kinds", "#kind-called")
+            page.button("Table loom").click()
+            page.until(lambda: page.one("#kind-called").get_attribute("value") == "Table loom")
+            take(page, folder, "kinds")
     driver.quit()
 
 

@@ -140,16 +140,23 @@ def view_picture(picture: Picture) -> views.WorkOut:
         inside = figures.view_sizes(arrangement.inside, units, why)
         layout = _layout(said.load, arrangement)
     dropped = picture.current.boxed.weights.total if picture.current else None
+    parts = view_parts(picture.job, said, picture.today.shop, dropped)
+    docket = _docket(picture)
+    docket.cautions += [
+        f"{part.name}: the cushion check asks for {part.cushion.asks}, there is {part.cushion.has}"
+        for part in parts
+        if part.cushion and not part.cushion.enough
+    ]
     return views.WorkOut(
         problems=[views.FieldProblem(field=p.field, sentence=p.plain) for p in said.problems],
         missing=said.missing,
         beyond=said.beyond,
         inside=inside,
         layout=layout,
-        parts=view_parts(picture.job, said, picture.today.shop, dropped),
+        parts=parts,
         wrap=wrap_list(said, picture.today.shop),
         ways=[_view_way(way, picture, way.boxed.made.way == picture.in_hand) for way in picture.ways],
-        docket=_docket(picture),
+        docket=docket,
         knots=view_knots(knots),
         next_move=next_move,
         cutting_cautions=list(CUTTING),

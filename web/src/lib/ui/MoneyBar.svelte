@@ -13,7 +13,7 @@
     { name: 'postage', value: sum(quote.costs.postage, quote.costs.surcharges), look: 'goes-post' },
     { name: 'cover', value: sum(quote.costs.cover), look: 'goes-cover' },
     { name: 'box', value: sum(quote.costs.box, quote.costs.tape), look: 'goes-box' },
-    { name: 'fill', value: sum(quote.costs.wrap, quote.costs.fill), look: 'goes-fill' },
+    { name: 'wrap and fill', value: sum(quote.costs.wrap, quote.costs.fill), look: 'goes-fill' },
     { name: 'time', value: sum(quote.costs.labour), look: 'goes-time' },
   ]);
 </script>

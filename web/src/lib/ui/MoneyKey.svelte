@@ -6,7 +6,7 @@
   <span><i class="goes-post"></i>postage</span><span><i class="goes-cover"></i>cover</span><span
     ><i class="goes-box"></i>box, tape</span
   >
-  <span><i class="goes-fill"></i>fill</span><span><i class="goes-time"></i>time</span>
+  <span><i class="goes-fill"></i>wrap, fill</span><span><i class="goes-time"></i>time</span>
 </p>
 
 <style>

@@ -114,7 +114,7 @@
   <table>
     <thead>
       <tr
-        ><th>Material</th><th>Thickness</th><th>Weight</th><th></th><th>Price of 100, {d.currency}</th><th
+        ><th>Material</th><th>Thickness</th><th>Weight</th><td></td><th>Price of 100, {d.currency}</th><th
           >Overlap, %</th
         ></tr
       >

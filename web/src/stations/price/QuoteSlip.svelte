@@ -14,6 +14,7 @@
     (
       [
         ['box', quote.costs.box],
+        ['wrap', quote.costs.wrap],
         ['fill', quote.costs.fill],
         ['tape', quote.costs.tape],
         ['time', quote.costs.labour],
