@@ -58,7 +58,7 @@ _NOT_JSON = {"/api/jobs/bundle", "/api/files"}
 
 
 @given(st.data())
-@settings(max_examples=80, suppress_health_check=list(HealthCheck), print_blob=False)
+@settings(max_examples=60, suppress_health_check=list(HealthCheck), print_blob=False)
 def test_any_request_within_the_description_is_answered(shop_file: Path, data: st.DataObject) -> None:
     """Requests made up from the OpenAPI document, on any of its operations."""
     app = _app_on(shop_file)

@@ -31,7 +31,17 @@ def start_browser() -> webdriver.Chrome:
     options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
     driver = webdriver.Chrome(options=options, service=webdriver.ChromeService(shutil.which("chromedriver")))
     resize(driver, 1280, 800)
+    emulate(driver)
     return driver
+
+
+def emulate(driver: webdriver.Chrome, *, dark: bool = False, motion: bool = False) -> None:
+    """What a system would ask for. Without motion nothing draws by itself, and pictures are always the same."""
+    features = [
+        {"name": "prefers-color-scheme", "value": "dark" if dark else "light"},
+        {"name": "prefers-reduced-motion", "value": "no-preference" if motion else "reduce"},
+    ]
+    driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": features})
 
 
 def resize(driver: webdriver.Chrome, width: int, height: int) -> None:
@@ -109,8 +119,7 @@ class Page:
         return self.driver.execute_async_script(script, path)
 
     def dark(self, on: bool) -> None:
-        features = [{"name": "prefers-color-scheme", "value": "dark" if on else "light"}]
-        self.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": features})
+        emulate(self.driver, dark=on)
 
     def axe(self) -> list[str]:
         """What axe-core finds against WCAG 2.1 AA, a line a finding."""

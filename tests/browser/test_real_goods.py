@@ -13,7 +13,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
 from fardo.standins.instrument import MODELS, send
-from tests.browser.driver import Page
+from tests.browser.driver import Page, emulate
 from tests.made_up import job, part
 
 # Eight parts of a made-up loom: name, count, first letters of the shape, measures, weight.
@@ -27,6 +27,25 @@ KIT = [
     ("reed", "1", "box", ("24", "4 1/2", "1/2"), "1 lb 8 oz"),
     ("shuttle", "3", "rou", ("12", "1 3/4", "1"), "4 oz"),
 ]
+
+
+# A turn draws; what was drawn is read before the frame ends, as it is thrown away then.
+_COLOURS_DRAWN = """
+const table = document.querySelector('.turntable');
+const canvas = table.querySelector('canvas');
+const flat = document.createElement('canvas');
+Object.assign(flat, {width: canvas.width, height: canvas.height});
+const pen = flat.getContext('2d');
+table.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowLeft', bubbles: true}));
+pen.drawImage(canvas, 0, 0);
+return new Set(new Uint32Array(pen.getImageData(0, 0, flat.width, flat.height).data.buffer)).size;
+"""
+_TEN_FRAMES = """
+const done = arguments[0];
+let frames = 0;
+const frame = () => ((frames += 1) > 10 ? done() : requestAnimationFrame(frame));
+requestAnimationFrame(frame);
+"""
 
 
 def begin(page: Page, kind: str | None, title: str = "") -> str:
@@ -107,16 +126,29 @@ def test_the_part_in_hand_turns_beside_its_row_with_its_dimension_lines(page: Pa
     page.shows(".turntable", "22 in")
     page.shows(".turntable", "18 in")
     # The picture is not empty: its pixels differ.
-    colours = page.driver.execute_script(
-        "const c = document.querySelector('.turntable canvas');"
-        "const flat = document.createElement('canvas'); flat.width = c.width; flat.height = c.height;"
-        "const pen = flat.getContext('2d');"
-        "return new Promise((done) => requestAnimationFrame(() => {"
-        "  document.querySelector('.turntable').dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowLeft'}));"
-        "  pen.drawImage(c, 0, 0);"
-        "  done(new Set(new Uint32Array(pen.getImageData(0, 0, flat.width, flat.height).data.buffer)).size) }))"
-    )
+    colours = page.driver.execute_script(_COLOURS_DRAWN)
     assert colours > 20
+
+
+def test_it_turns_by_itself_only_where_motion_is_welcome(page: Page) -> None:
+    address = f"/jobs/{httpx.post(f'{page.url}/api/jobs', json=job()).json()['id']}"
+    where = "return [...document.querySelectorAll('.turntable .word')].map((word) => word.style.left).join()"
+    for motion in (False, True):
+        emulate(page.driver, motion=motion)
+        try:
+            page.open(f"{address}/measure", ".turntable .word")
+            before = page.driver.execute_script(where)
+            if motion:
+                page.until(lambda before=before: page.driver.execute_script(where) != before)
+            else:
+                # By hand it still turns, and stays where it was put.
+                page.one(".turntable").send_keys(Keys.ARROW_RIGHT)
+                page.until(lambda before=before: page.driver.execute_script(where) != before)
+                put = page.driver.execute_script(where)
+                page.driver.execute_async_script(_TEN_FRAMES)
+                assert page.driver.execute_script(where) == put
+        finally:
+            emulate(page.driver)
 
 
 def test_a_step_taken_adds_its_part_says_what_it_buys_and_is_undone(page: Page) -> None:

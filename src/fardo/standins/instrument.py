@@ -89,7 +89,7 @@ def serve(model: Model, port: int, shop: str) -> ThreadingHTTPServer:
             """Says nothing; what came of a press stands on its page."""
 
     server = ThreadingHTTPServer(("127.0.0.1", port), Handler)
-    threading.Thread(target=server.serve_forever, daemon=True).start()
+    threading.Thread(target=server.serve_forever, args=(0.05,), daemon=True).start()
     return server
 
 
