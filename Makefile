@@ -6,7 +6,8 @@ BIN := $(VENV)/bin
 STAMPS := .stamps
 PORT ?= 8740
 
-WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
+API_TYPES := web/src/lib/api/schema.d.ts
+WEB_SOURCES := $(filter-out $(API_TYPES), $(shell find web/src web/public -type f)) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
 
 .PHONY: demo setup test others lint types unit browser chromium pictures bench schemas clean
 
@@ -34,7 +35,12 @@ $(STAMPS)/node: web/package-lock.json
 	cd web && npm ci --no-fund --no-audit --loglevel=error
 	@touch $@
 
-$(STAMPS)/web: $(STAMPS)/node $(WEB_SOURCES)
+# The types of every call, made from the description of the API.
+$(API_TYPES): web/openapi.json $(STAMPS)/node
+	cd web && npm run --silent types >/dev/null
+	@touch $@
+
+$(STAMPS)/web: $(STAMPS)/node $(API_TYPES) $(WEB_SOURCES)
 	cd web && npm run --silent build -- --logLevel warn
 	@touch $@
 
@@ -48,14 +54,14 @@ test: setup $(STAMPS)/python-dev chromium
 others:
 	@$(MAKE) --no-print-directory lint types unit
 
-lint: $(STAMPS)/python-dev $(STAMPS)/node
+lint: $(STAMPS)/python-dev $(STAMPS)/node $(API_TYPES)
 	$(BIN)/ruff check src tests benchmarks
 	$(BIN)/ruff format --check src tests benchmarks
 	$(BIN)/lint-imports --no-logo
 	cd web && npm run --silent lint
 	cd web && npm run --silent format:check
 
-types: $(STAMPS)/python-dev $(STAMPS)/node
+types: $(STAMPS)/python-dev $(STAMPS)/node $(API_TYPES)
 	$(BIN)/mypy
 	cd web && npm run --silent check
 
@@ -78,7 +84,7 @@ chromium:
 
 schemas: setup
 	$(BIN)/python -m fardo.schemas .
-	cd web && npm run --silent types
+	@$(MAKE) --no-print-directory $(API_TYPES)
 
 pictures: setup $(STAMPS)/python-dev chromium
 	$(BIN)/python -m tests.browser.pictures docs/screenshots
@@ -87,4 +93,4 @@ bench: setup $(STAMPS)/python-dev chromium
 	$(BIN)/python -m benchmarks
 
 clean:
-	rm -rf $(VENV) $(STAMPS) web/node_modules src/fardo/static
+	rm -rf $(VENV) $(STAMPS) web/node_modules src/fardo/static $(API_TYPES)
