@@ -12,8 +12,13 @@ import httpx
 import pytest
 
 from fardo.files.job import JobFile
+from fardo.files.kind import shipped_kinds
+from fardo.files.shop import starting_shop
 from fardo.store.database import Conflict, Database, Gone, StoreError, check_file, migrations
+from fardo.store.files import Files
 from fardo.store.jobs import Jobs
+from fardo.store.kinds import Kinds
+from fardo.store.settings import Settings
 from tests.made_up import job
 from tests.served import Served
 
@@ -136,3 +141,65 @@ def test_tables_are_strict_and_content_is_json(shop_file: Path) -> None:
     for row in database.reader.execute("SELECT content FROM job"):
         assert json.loads(row["content"])["format"] == "fardo-job/1"
     database.close()
+
+
+def test_a_file_is_kept_once_under_a_name_made_from_it(shop_file: Path) -> None:
+    database = Database(shop_file)
+    files = Files(database)
+    first = files.keep("front.jpg", ".jpg", "image/jpeg", b"one")
+    assert files.keep("again.jpg", ".jpg", "image/jpeg", b"one") == first
+    other = files.keep("front.jpg", ".jpg", "image/jpeg", b"two")
+    assert other != first
+    assert (files.get(first).content, files.get(first).called) == (b"one", "front.jpg")
+    count = database.reader.execute("SELECT count(*) FROM file").fetchone()[0]
+    assert count == 2
+    with pytest.raises(Gone):
+        files.get("nothing.jpg")
+    database.close()
+
+
+def test_a_shops_own_kind_takes_the_place_of_a_shipped_one_and_gives_it_back(shop_file: Path) -> None:
+    database = Database(shop_file)
+    kinds = Kinds(database)
+    shipped = kinds.get("mirror")
+    assert shipped.revision == 0
+    own = kinds.keep(shipped.kind.model_copy(update={"title": "Our mirrors"}), 0)
+    assert (own.revision, kinds.get("mirror").kind.title) == (1, "Our mirrors")
+    assert len(kinds.all()) == len(shipped_kinds())
+    with pytest.raises(Conflict):
+        kinds.keep(own.kind, 0)
+    kinds.put_away("mirror")
+    assert kinds.get("mirror") == shipped
+    # A new one of the same name begins anew, with a number that never stood for another.
+    assert kinds.keep(shipped.kind, 0).revision == 2
+    kinds.put_away("mirror")
+    assert kinds.bring_back("mirror").kind.title == shipped.kind.title
+    with pytest.raises(Gone):
+        kinds.put_away("nothing")
+    database.close()
+
+
+def test_a_shop_of_before_there_was_wrap_opens_with_starting_materials_and_keeps_its_own_figures(
+    tmp_path: Path,
+) -> None:
+    """As the first version left it: its tables, and settings that know no materials."""
+    path = tmp_path / "old.db"
+    connection = sqlite3.connect(path)
+    number, script = migrations()[0]
+    connection.executescript(script)
+    settings = starting_shop().model_dump(mode="json")
+    newer = ("wrap_minutes", "bubbles", "cushion_factor", "gaps", "materials", "habits")
+    old = {name: value for name, value in settings.items() if name not in newer}
+    old["gap"] = "3 in"
+    connection.execute("INSERT INTO shop VALUES (1, 4, ?, '2026-01-01')", (json.dumps(old),))
+    connection.execute(f"PRAGMA user_version = {number}")
+    connection.commit()
+    connection.close()
+    database = Database(path)
+    revision, shop = Settings(database).shop()
+    assert (revision, shop.gap) == (4, "3 in")
+    assert shop.materials == starting_shop().materials
+    assert shop.to_core().materials["bubble-small"].bubbly
+    assert Files(database).keep("a.jpg", ".jpg", "image/jpeg", b"1")
+    database.close()
+    assert check_file(path) == migrations()[-1][0]

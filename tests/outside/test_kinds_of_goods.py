@@ -118,6 +118,20 @@ def test_taking_every_step_and_leaving_it_again_changes_nothing(kind: KindFile) 
 
 
 @each
+def test_what_comes_off_weighs_what_it_weighed_before(kind: KindFile) -> None:
+    job = whole_job(kind)
+
+    def all_of_it(said: JobFile) -> int:
+        return sum(unit.goods_weight.ng for units in understand(said, SHOP).units for unit in units)
+
+    whole = all_of_it(job)
+    for step in kind.steps:
+        job = take_step(job, step.id, True, SHOP)
+        # A share of several alike may leave a nanogram each.
+        assert abs(all_of_it(job) - whole) <= 1000, step.id
+
+
+@each
 def test_every_step_that_saves_makes_the_thing_smaller(kind: KindFile) -> None:
     job = whole_job(kind)
     for step in kind.steps:

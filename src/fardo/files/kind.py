@@ -16,12 +16,12 @@ from pydantic import ConfigDict, Field, ValidationError
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.goods.take_apart import Step
 from fardo.core.plan.shop import Shop
-from fardo.core.quantity import FINEST, Length, Units, show_length
+from fardo.core.quantity import FINEST, Length, Mass, Units, show_length, show_mass
 from fardo.core.refusal import BadInput
 from fardo.files.job import JobFile, LayerEntry, PartEntry, StepEntry
 from fardo.files.shapes import MeasuredShape
 from fardo.files.shop import ShopFile
-from fardo.files.typed import ExtraEntry, Strict, complaints, to_length
+from fardo.files.typed import ExtraEntry, Strict, complaints, to_length, to_mass
 
 FORMAT: Final = "fardo-kind/1"
 Sentences = list[str]
@@ -137,7 +137,8 @@ def start_job(kind: KindFile | None, title: str, shop: ShopFile) -> JobFile:
 
 
 def take_step(job: JobFile, step_id: str, take: bool, shop: Shop) -> JobFile:
-    """The job with a step taken or left: its parts come off or go back on, the main part changes by what it saves.
+    """The job with a step taken or left: its parts come off or go back on, the thing itself changes by what it saves and
+    by what they weigh.
 
     Parts that go back on keep what was measured, for when the step is taken again. A measure that cannot be read, or
     would come to nothing, stays as it is. Raises BadInput for a step the job does not have.
@@ -160,7 +161,9 @@ def take_step(job: JobFile, step_id: str, take: bool, shop: Shop) -> JobFile:
             step.frees = back
         changed.parts = [part for part in changed.parts if part.off_by != step.id]
     if changed.parts:
-        _grow(changed.parts[0], step, -1 if take else 1, shop.units)
+        sign = -1 if take else 1
+        _grow(changed.parts[0], step, sign, shop.units)
+        _weigh(changed.parts[0], step.frees, sign, shop.units)
     return changed
 
 
@@ -216,6 +219,20 @@ def _grow(part: PartEntry, step: StepEntry, sign: int, units: Units) -> None:
             continue
         if now.nm > 0:
             setattr(part.shape, name, _text(now, units))
+
+
+def _weigh(part: PartEntry, freed: list[PartEntry], sign: int, units: Units) -> None:
+    """Each of the thing weighs less by its share of what came off it."""
+    try:
+        off = sum(to_mass(one.weight, units, "weight").ng * one.count for one in freed if one.weight not in (None, ""))
+        if not off or part.weight in (None, ""):
+            return
+        now = to_mass(part.weight, units, "weight").ng + sign * (off // part.count)
+    except BadInput:
+        return
+    if now > 0:
+        shown = show_mass(Mass(now), units, "nearest")
+        part.weight = shown.text if shown.exact else Mass(now).grams
 
 
 def _text(length: Length, units: Units) -> str | float:

@@ -34,8 +34,12 @@ _WRAP = re.compile(r"([a-z0-9-]+)(?:\s*[x×*]\s*(\d{1,2}))?")
 def read_parts(name: str, content: bytes, shop: Shop) -> list[PartEntry]:
     """The parts of a table. Raises BadInput naming row and column of the first cell that cannot be used."""
     text = _decoded(name, content)
-    table = csv.reader(io.StringIO(text), delimiter=_delimiter(text))
-    rows = [(n, row) for n, row in enumerate(table, 1) if any(cell.strip() for cell in row)]
+    # Rows end as they end on any system; so do those of a table that came from several.
+    table = csv.reader(io.StringIO(text, newline=None), delimiter=_delimiter(text))
+    try:
+        rows = [(n, row) for n, row in enumerate(table, 1) if any(cell.strip() for cell in row)]
+    except csv.Error as fault:
+        raise BadInput(f"not a table ({fault})", read=name, allowed="a table saved as CSV", field="row 1") from fault
     if not rows:
         raise BadInput("nothing in it", read=name, allowed="a row of column names, then a row a part", field="row 1")
     (_, heads), *body = rows
