@@ -137,8 +137,8 @@ def start_job(kind: KindFile | None, title: str, shop: ShopFile) -> JobFile:
 
 
 def take_step(job: JobFile, step_id: str, take: bool, shop: Shop) -> JobFile:
-    """The job with a step taken or left: its parts come off or go back on, the thing itself changes by what it saves and
-    by what they weigh.
+    """The job with a step taken or left: its parts come off or go back on, the thing itself changes by what the step
+    saves and by what they weigh.
 
     Parts that go back on keep what was measured, for when the step is taken again. A measure that cannot be read, or
     would come to nothing, stays as it is. Raises BadInput for a step the job does not have.
