@@ -126,6 +126,13 @@ def test_a_row_begun_and_left_empty_is_none_wherever_it_stands() -> None:
     assert said(parts=[{"name": ""}]).missing == ["length", "width", "height", "weight"]
 
 
+def test_two_rows_that_say_the_same_are_two_things() -> None:
+    found = said(parts=[part(), part(), {"name": ""}, part()])
+    assert [len(units) for units in found.units] == [1, 1, 0, 1]
+    assert found.load is not None
+    assert len(found.load.units) == 3
+
+
 def test_a_sleeve_that_holds_fewer_makes_more_piles() -> None:
     flat = {"shape": {"kind": "box", "length": "9", "width": "6", "height": "1/8"}, "count": 23}
     piles = lambda **said_: [u.pile for u in said(parts=[part(**flat, **said_)]).units[0]]  # noqa: E731

@@ -82,18 +82,18 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     """
     reading = _Reading(shop, find_mesh)
     said = Understood(school=job.school, missing=reading.missing, problems=reading.problems)
-    parts = [part for part in job.parts if not _is_blank(part)] or [_EMPTY_PART]
-    numbers = [job.parts.index(part) for part in parts] if parts[0] is not _EMPTY_PART else [0]
-    alone = len(parts) == 1
+    parts = [(n, part) for n, part in enumerate(job.parts) if part != _EMPTY_PART]  # a row begun and left empty is none
+    parts = parts or [(0, _EMPTY_PART)]
     said.units = [()] * max(len(job.parts), 1)
-    for n, entry in zip(numbers, parts, strict=True):
-        said.units[n] = reading.part(entry, n, "" if alone else f" of {entry.name or f'part {n + 1}'}")
+    for n, entry in parts:
+        of = "" if len(parts) == 1 else f" of {entry.name or f'part {n + 1}'}"
+        said.units[n] = reading.part(entry, n, of)
     extras = reading.extras(job.extras)
     liner = reading.liner(job.liner) if job.liner else None
     said.beyond = _beyond(job, said.units)
     if (
         said.beyond is None
-        and all(said.units[n] for n in numbers)
+        and all(said.units[n] for n, _ in parts)
         and extras is not None
         and bool(job.liner) == bool(liner)
     ):
@@ -237,11 +237,6 @@ def _hazards(job: JobFile) -> Hazards:
         if code not in QUESTIONS:
             raise BadInput("not a question", read=code, allowed=", ".join(QUESTIONS), field=f"questions[{n}]")
     return weigh_answers(tuple(job.questions), job.answers)
-
-
-def _is_blank(part: PartEntry) -> bool:
-    """A row begun and left empty is none."""
-    return part == _EMPTY_PART
 
 
 def _empty(value: Any) -> bool:
