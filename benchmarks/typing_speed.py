@@ -123,7 +123,8 @@ def _screen(url: str, strokes: int) -> dict[str, list[float]]:
     driver.set_script_timeout(120)
     page = Page(driver, url)
     try:
-        key = httpx.get(f"{url}/api/jobs").json()["jobs"][0]["id"]
+        jobs = {row["title"]: row["id"] for row in httpx.get(f"{url}/api/jobs").json()["jobs"]}
+        key = jobs["Concertina for Ostwick"]
         page.open(f"/jobs/{key}/measure", "aside .size [data-text]")
         driver.execute_async_script(_TYPE, 5)
         return {"measure": driver.execute_async_script(_TYPE, strokes)}

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 import pytest
 import schemathesis
@@ -61,15 +62,18 @@ _NOT_JSON = {"/api/jobs/bundle", "/api/files"}
 @settings(max_examples=60, suppress_health_check=list(HealthCheck), print_blob=False)
 def test_any_request_within_the_description_is_answered(shop_file: Path, data: st.DataObject) -> None:
     """Requests made up from the OpenAPI document, on any of its operations."""
-    app = _app_on(shop_file)
-    schema = schemathesis.openapi.from_asgi("/api/openapi.json", app)
-    operations = [found.ok() for found in schema.get_all_operations() if found.ok().path not in _NOT_JSON]
-    case = data.draw(data.draw(st.sampled_from(operations)).as_strategy())
+    case = data.draw(data.draw(st.sampled_from(_operations_on(shop_file))).as_strategy())
     answer = case.call(headers={"Host": "127.0.0.1"})
     assert answer.status_code < 500, answer.text
     if answer.status_code >= 400:
         assert answer.headers["content-type"][0] == "application/problem+json"
         assert answer.json()["detail"]
+
+
+@cache
+def _operations_on(path: Path) -> list[Any]:
+    schema = schemathesis.openapi.from_asgi("/api/openapi.json", _app_on(path))
+    return [found.ok() for found in schema.get_all_operations() if found.ok().path not in _NOT_JSON]
 
 
 @cache

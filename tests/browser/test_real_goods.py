@@ -186,6 +186,8 @@ def test_turn_battery_and_lifting_stand_at_their_step(page: Page) -> None:
     page.until(lambda: "answer: battery" not in page.text("aside"))
     Select(page.one("#ask-battery")).select_by_visible_text("swollen, wet or recalled")
     page.shows("[data-caution=battery].never", "Stop. A damaged, swollen, wet or recalled battery does not ship.")
+    page.shows("aside li.stop", "does not ship")
+    page.shows("aside", "It does not ship as it is.")
     page.saved()
     assert page.api(f"/api{address}")["job"]["answers"] == {"battery": "damaged"}
     assert page.axe() == []

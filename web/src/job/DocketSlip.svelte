@@ -12,6 +12,8 @@
 
   const docket = $derived(desk.figures?.docket);
   const quote = $derived(docket?.quote);
+  const cautions = $derived(desk.work?.docket.cautions ?? []);
+  const stop = $derived(desk.work?.docket.stop ?? []);
   const missing = $derived(desk.work?.docket.missing ?? []);
   const billedWhy = $derived(quote?.charges.find((charge) => charge.kind === 'postage')?.why ?? '');
   const beyond = $derived(quote && quote.weight_share < 1 ? Math.round((1 - quote.weight_share) * 100) : 0);
@@ -98,10 +100,11 @@
     <p class="soft mt-2">These are the last figures; what is typed now is not complete.</p>
   {/if}
 
-  {#if missing.length || docket?.cautions.length}
+  {#if missing.length || cautions.length || stop.length}
     <hr />
     <ul>
-      {#each docket?.cautions ?? [] as caution (caution)}<li class="stop">{caution}</li>{/each}
+      {#each stop as why (why)}<li class="stop"><b>Stop.</b> {why}</li>{/each}
+      {#each cautions as caution (caution)}<li class="mind">{caution}</li>{/each}
       {#each missing as thing (thing)}<li>{thing}</li>{/each}
     </ul>
   {/if}
@@ -210,6 +213,10 @@
   .stop::before {
     border-color: var(--stop);
     background: var(--stop);
+  }
+  .mind::before {
+    border-color: var(--amber-mark);
+    background: var(--amber-mark);
   }
   @media (max-width: 860px) {
     aside {

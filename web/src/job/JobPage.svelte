@@ -13,7 +13,7 @@
   import SavedState from './SavedState.svelte';
   import Twine from './Twine.svelte';
   import { isBlank } from './typed';
-  import { listen } from './readings.svelte';
+  import { listen } from './readings';
 
   interface Props {
     id: string;

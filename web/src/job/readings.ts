@@ -21,9 +21,25 @@ function take({ device, reading }: Reading): void {
   at.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
 }
 
-/** Listens for as long as the page is open; gives back what ends it. */
+/**
+ * Listens for as long as the page is open and looked at; gives back what ends it. A page behind another does not listen:
+ * a reading belongs to the one in sight, and a browser keeps only a few connections to one place.
+ */
 export function listen(): () => void {
-  const stream = new EventSource('/api/devices/stream');
-  stream.onmessage = (event: MessageEvent<string>) => take(JSON.parse(event.data) as Reading);
-  return () => stream.close();
+  let stream: EventSource | null = null;
+  const look = () => {
+    if (document.visibilityState === 'hidden') {
+      stream?.close();
+      stream = null;
+    } else if (!stream) {
+      stream = new EventSource('/api/devices/stream');
+      stream.onmessage = (event: MessageEvent<string>) => take(JSON.parse(event.data) as Reading);
+    }
+  };
+  look();
+  document.addEventListener('visibilitychange', look);
+  return () => {
+    document.removeEventListener('visibilitychange', look);
+    stream?.close();
+  };
 }
