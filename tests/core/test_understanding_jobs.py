@@ -74,6 +74,12 @@ def test_a_compound_of_compounds_is_read_and_too_deep_a_one_refused() -> None:
             assert "within" in fault(shape=shape)
 
 
+def test_more_shapes_in_a_part_than_are_united_at_a_stroke_are_refused() -> None:
+    leaf = {"shape": {"kind": "box", "length": "1", "width": "1", "height": "1"}}
+    branch = {"shape": {"kind": "compound", "of": [leaf] * 50}}
+    assert "at most 120 in a part" in fault(shape={"kind": "compound", "of": [branch] * 3})
+
+
 def test_a_quarter_turn_in_a_compound_changes_its_sides() -> None:
     turned = {
         "shape": {"kind": "box", "length": "9", "width": "3", "height": "2"},

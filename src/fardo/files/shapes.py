@@ -16,6 +16,7 @@ from fardo.core.refusal import BadInput
 from fardo.files.typed import Measure, Strict, to_length, with_unit
 
 _DEEPEST = 4
+MOST_IN_ALL = 120  # shapes in one part, however they are put together
 
 MeshFinder = Callable[[str, Length], Scanned]
 Spot3 = Annotated[list[Measure], Field(min_length=3, max_length=3)]
@@ -124,6 +125,7 @@ class ShapeReader:
         find_mesh: MeshFinder,
     ) -> None:
         self._units, self._measure, self._attempt, self._find_mesh = units, measure, attempt, find_mesh
+        self._pieces = 0
 
     def read(self, entry: Any, path: str, depth: int = 0) -> Shape | None:
         """The shape, or None where something of it is missing or wrong."""
@@ -173,6 +175,9 @@ class ShapeReader:
         return made
 
     def _compound(self, entry: CompoundShape, path: str, depth: int) -> Shape | None:
+        self._pieces += len(entry.of)
+        if self._pieces > MOST_IN_ALL:
+            return self._attempt(_refuse_many, self._pieces, under=f"{path}.of")  # type: ignore[no-any-return]
         pieces: list[Piece | None] = []
         for n, piece in enumerate(entry.of):
             under = f"{path}.of[{n}]"
@@ -190,6 +195,12 @@ class ShapeReader:
             return None
         found: Shape | None = self._attempt(self._find_mesh, entry.file, unit, under=path)
         return found
+
+
+def _refuse_many(pieces: int) -> None:
+    raise BadInput(
+        "too many shapes within each other", read=f"{pieces} shapes", allowed=f"at most {MOST_IN_ALL} in a part"
+    )
 
 
 def _refuse_depth() -> None:

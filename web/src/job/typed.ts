@@ -183,7 +183,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
 
 const orNothing = (said: string) => (said.trim() === '' ? null : said);
 
-/** A whole number as typed; what is none is sent as it is, and the shop says so. */
+/** A whole number as typed; what is none counts as one, which the table of parts tells below itself. */
 const counted = (said: string): number => {
   const number = Number(said.trim());
   return Number.isInteger(number) && number > 0 ? number : 1;
