@@ -121,6 +121,24 @@ class LineView(BaseModel):
     end_mm: tuple[float, float, float]
 
 
+class AskedView(BaseModel):
+    name: str
+    label: str
+
+
+class ShapeKind(BaseModel):
+    """A shape that a part can have, and what is typed of it in the order of measuring."""
+
+    kind: str
+    title: str
+    asked: list[AskedView]
+
+
+class Choice(BaseModel):
+    value: str
+    says: str
+
+
 class KindRow(BaseModel):
     """A kind of goods in a list. `own` is the shop's; it takes the place of a shipped one of its code."""
 

@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.figures import Figure, SizesView, WhyView
-from fardo.api.goods import HazardView, KindRow, PartView, WrapList
+from fardo.api.goods import Choice, HazardView, KindRow, PartView, ShapeKind, WrapList
 from fardo.core.plan.progress import State
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.shop import ShopFile, starting_shop
@@ -218,6 +218,9 @@ class ShopView(BaseModel):
     revision: int
     shop: ShopFile
     carriers: list[str]
+    shapes: list[ShapeKind]
+    fragilities: list[Choice]
+    questions: list[Choice]
 
 
 class ShopChange(BaseModel):

@@ -10,7 +10,19 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Discriminator, Field, Tag, create_model
 
-from fardo.core.goods.shape import MEASURED, Compound, Outline, Piece, Scanned, Shape, bars, compound, outline
+from fardo.core.goods.shape import (
+    MEASURED,
+    SHAPES,
+    Asked,
+    Compound,
+    Outline,
+    Piece,
+    Scanned,
+    Shape,
+    bars,
+    compound,
+    outline,
+)  # fmt: skip
 from fardo.core.quantity import Length, Units
 from fardo.core.refusal import BadInput
 from fardo.files.typed import Measure, Strict, to_length, with_unit
@@ -101,6 +113,15 @@ ShapeEntry = Annotated[_UNION, Discriminator(_tag)]
 
 CompoundShape.model_rebuild()
 PieceEntry.model_rebuild()
+
+
+# What is typed of each kind in a row of its own; points, pieces and files come beside it.
+ASKED: dict[str, tuple[Asked, ...]] = {
+    **{kind: shape.ASKED for kind, shape in SHAPES.items()},
+    "bars": (Asked("diameter", "Diameter of the bars"),),
+    "outline": (Asked("thickness", "Thickness"),),
+    "mesh": (Asked("unit", "One step is"),),
+}
 
 
 def box_shape(**sides: Measure | None) -> MeasuredShape:

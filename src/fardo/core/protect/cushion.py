@@ -23,6 +23,7 @@ CLASSES: tuple[tuple[str, int, int], ...] = (
     ("moderately-rugged", 85, 115),
     ("rugged", 115, 200),
 )
+_LAST = CLASSES[-1][0]
 # Below so many pounds it is dropped from so many inches (ISTA 1A, from memory).
 _DROPS = ((21, 30), (41, 24), (61, 18), (100, 12))
 _DROP_HEAVY = 8
@@ -49,6 +50,17 @@ def read_fragility(text: str, field: str = "fragility") -> int:
         "not a fragility", read=text, field=field,
         allowed=", ".join(name for name, _, _ in CLASSES) + f", or {_LEAST_G} to {_MOST_G} G",
     )  # fmt: skip
+
+
+def say_class(name: str) -> str:
+    """A class as it is chosen from a list.
+
+    >>> say_class("very-delicate"), say_class("rugged")
+    ('very delicate, 25–40 G', 'rugged, over 115 G')
+    """
+    least, most = next((least, most) for known, least, most in CLASSES if known == name)
+    bears = f"over {least}" if name == _LAST else f"{least}–{most}"
+    return f"{name.replace('-', ' ')}, {bears} G"
 
 
 def drop_height(weight: Mass) -> Length:

@@ -28,6 +28,7 @@ export type KindRow = Schemas['KindRow'];
 export type KindView = Schemas['KindView'];
 export type KindFile = Schemas['KindFile'];
 export type TakenIn = Schemas['TakenIn'];
+export type ShapeKind = Schemas['ShapeKind'];
 export type WrapList = Schemas['WrapList'];
 
 const api = createClient<paths>({ baseUrl: '' });

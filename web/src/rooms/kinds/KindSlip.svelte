@@ -1,6 +1,7 @@
 <script lang="ts">
   // All that a kind of goods says, to read and to change. Its parts come from a job: begin one, measure, keep it as a kind.
   import type { KindFile } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
   import { shapeTitle } from '../../stations/measure/ask';
 
   interface Props {
@@ -16,16 +17,6 @@
     ['arrangement', 'How it lies in the box'],
     ['checks', 'Checked before closing'],
     ['cautions', 'Cautions'],
-  ];
-  const QUESTIONS: [string, string][] = [
-    ['battery', 'battery'],
-    ['fuel', 'fuel'],
-    ['pressure', 'pressure'],
-    ['blade', 'blade'],
-    ['glass', 'glass'],
-    ['mercury', 'mercury'],
-    ['dust', 'dust and mould'],
-    ['origin', 'origin'],
   ];
 
   const lines = (name: Lines) => (kind[name] ?? []).join('\n');
@@ -107,13 +98,13 @@
     {/each}
     <fieldset>
       <legend>Asked before anything else</legend>
-      {#each QUESTIONS as [code, says] (code)}
-        <label class="tick"
+      {#each shop.view?.questions ?? [] as { value: code, says } (code)}
+        <label class="tick" title={says}
           ><input
             type="checkbox"
             checked={(kind.questions ?? []).includes(code)}
             onchange={(event) => ask(code, event.currentTarget.checked)}
-          />{says}</label
+          />{code}</label
         >
       {/each}
     </fieldset>

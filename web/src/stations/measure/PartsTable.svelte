@@ -2,7 +2,7 @@
   // The parts, a row each, filled by keyboard alone: name, count, shape, its measures, weight; Enter goes on, and on the
   // last field opens the next part.
   import type { JobDesk } from '../../job/job.svelte';
-  import { asked, KINDS, SHORT } from '../../job/shapes';
+  import { asked, shapes, SHORT } from '../../job/shapes';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
@@ -118,7 +118,7 @@
         bind:value={part.kind}
         onchange={() => desk.measured(part)}
       >
-        {#each KINDS as kind (kind.kind)}<option value={kind.kind}>{kind.title}</option>{/each}
+        {#each shapes() as kind (kind.kind)}<option value={kind.kind}>{kind.title}</option>{/each}
       </select>
       <div class="measures">
         {#each asked(part.kind) as { name, label } (name)}

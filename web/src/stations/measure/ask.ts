@@ -1,10 +1,10 @@
 // Words for what a part's fields are called, and which are its own.
-import { asked, KINDS } from '../../job/shapes';
+import { asked, shapes } from '../../job/shapes';
 import type { TypedPart } from '../../job/typed';
 
 export const nameOf = (part: TypedPart, n: number): string => part.name.trim() || `part ${n + 1}`;
 
-export const shapeTitle = (kind: string): string => KINDS.find((one) => one.kind === kind)?.title ?? kind;
+export const shapeTitle = (kind: string): string => shapes().find((one) => one.kind === kind)?.title ?? kind;
 
 /** What a count that is no count is answered with. */
 export function countFault(said: string): string {

@@ -10,7 +10,6 @@
   import { nameOf } from '../measure/ask';
   import Known from '../measure/Known.svelte';
   import LayerRow from './LayerRow.svelte';
-  import { FRAGILITY } from './words';
   import WrapSheet from './WrapSheet.svelte';
 
   interface Props {
@@ -25,8 +24,9 @@
   const usual = $derived(
     shop.view?.shop.materials?.find((one) => one.form === 'wrap')?.code ?? 'bubble-small',
   );
+  const fragilities = $derived(shop.view?.fragilities ?? []);
   const ownFragility = $derived(
-    part.fragility && !FRAGILITY.some((one) => one.value === part.fragility) ? part.fragility : '',
+    part.fragility && !fragilities.some((one) => one.value === part.fragility) ? part.fragility : '',
   );
 
   function layersOf(one: TypedPart): string {
@@ -164,7 +164,8 @@
       <div>
         <label for="fragility">How fragile</label>
         <select id="fragility" class="field" bind:value={part.fragility} onchange={touch}>
-          {#each FRAGILITY as one (one.value)}<option value={one.value}>{one.says}</option>{/each}
+          <option value="">not said</option>
+          {#each fragilities as one (one.value)}<option value={one.value}>{one.says}</option>{/each}
           {#if ownFragility}<option value={ownFragility}>{ownFragility}</option>{/if}
         </select>
       </div>

@@ -30,7 +30,7 @@ class Bars(Shape):
     """
 
     KIND = "bars"
-    TITLE = "bars or tubes joined"
+    TITLE = "bars"
 
     diameter: Length
     members: tuple[Member, ...]

@@ -13,9 +13,9 @@ if TYPE_CHECKING:
 
 
 @dataclass(frozen=True, slots=True)
-class Box(Shape):
-    KIND = "box"
-    TITLE = "box"
+class Sided(Shape):
+    """What is known by its three longest sides."""
+
     ASKED = (Asked("length", "Length"), Asked("width", "Width"), Asked("height", "Height"))
 
     length: Length
@@ -25,6 +25,12 @@ class Box(Shape):
     @property
     def sizes(self) -> Sizes:
         return self.length, self.width, self.height
+
+
+@dataclass(frozen=True, slots=True)
+class Box(Sided):
+    KIND = "box"
+    TITLE = "box"
 
     @property
     def volume_nm3(self) -> int:

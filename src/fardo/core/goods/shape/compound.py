@@ -47,7 +47,7 @@ class Compound(Shape):
     """Made by `compound`, which moves the pieces to begin at 0,0,0."""
 
     KIND = "compound"
-    TITLE = "several shapes fixed together"
+    TITLE = "several fixed"
 
     pieces: tuple[Piece, ...]
 

@@ -25,7 +25,7 @@ class Outline(Shape):
     """Made by `outline`, which checks the corners and moves them to begin at 0,0."""
 
     KIND = "outline"
-    TITLE = "flat, of any outline"
+    TITLE = "flat outline"
 
     points: Corners
     thickness: Length

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import TYPE_CHECKING
 
+from fardo.core.goods.shape.box import Sided
 from fardo.core.goods.shape.shape import PI, Asked, DimensionLine, Direction, Shape, Sizes, whole
 from fardo.core.quantity import Length
 from fardo.core.refusal import BadInput
@@ -75,7 +76,7 @@ class _Straight(Shape):
 @dataclass(frozen=True, slots=True)
 class Cylinder(_Straight):
     KIND = "cylinder"
-    TITLE = "cylinder, tube or roll"
+    TITLE = "cylinder"
     ASKED = (Asked("diameter", "Diameter"), Asked("length", "Length"))
 
     diameter: Length
@@ -228,20 +229,11 @@ class Taper(Shape):
 
 
 @dataclass(frozen=True, slots=True)
-class Ellipsoid(Shape):
+class Ellipsoid(Sided):
     """A rounded bulk: a body, a dome, a sack, by its three longest sides."""
 
     KIND = "ellipsoid"
-    TITLE = "rounded, like an egg"
-    ASKED = (Asked("length", "Length"), Asked("width", "Width"), Asked("height", "Height"))
-
-    length: Length
-    width: Length
-    height: Length
-
-    @property
-    def sizes(self) -> Sizes:
-        return self.length, self.width, self.height
+    TITLE = "rounded"
 
     @property
     def volume_nm3(self) -> int:

@@ -28,7 +28,7 @@ class Scanned(Shape):
     """
 
     KIND = "mesh"
-    TITLE = "from a mesh file"
+    TITLE = "mesh file"
 
     file: str
     unit: Length
