@@ -14,6 +14,7 @@ from fardo.core.quantity import Length
 from fardo.core.refusal import BadInput
 
 if TYPE_CHECKING:
+    from fardo.core.goods.shape.cover import Convex
     from fardo.core.goods.shape.solids import Solid
 
 Place = tuple[Length, Length, Length]
@@ -82,6 +83,11 @@ class Bars(Shape):
         from fardo.core.goods.shape.solids import joined
 
         return joined(self.rods())
+
+    def cover(self) -> tuple[Convex, ...]:
+        from fardo.core.goods.shape.cover import rod
+
+        return tuple(rod([c.mm for c in a], [c.mm for c in b], self.diameter.mm) for a, b in self.members)
 
     def lines(self) -> tuple[DimensionLine, ...]:
         sides = Shape.lines(self)  # a class with slots is made twice, and a bare super() looks in the first

@@ -9,6 +9,7 @@ from fardo.core.goods.shape.shape import Asked, Direction, Shape, Sizes
 from fardo.core.quantity import Length, volume_nm3
 
 if TYPE_CHECKING:
+    from fardo.core.goods.shape.cover import Convex
     from fardo.core.goods.shape.solids import Solid
 
 
@@ -52,3 +53,8 @@ class Box(Sided):
         from fardo.core.goods.shape.solids import block
 
         return block(self.length.mm, self.width.mm, self.height.mm)
+
+    def cover(self) -> tuple[Convex, ...]:
+        from fardo.core.goods.shape.cover import block
+
+        return (block((0.0, 0.0, 0.0), (self.length.mm, self.width.mm, self.height.mm)),)

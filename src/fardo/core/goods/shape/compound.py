@@ -13,6 +13,7 @@ from fardo.core.quantity import Length
 from fardo.core.refusal import BadInput
 
 if TYPE_CHECKING:
+    from fardo.core.goods.shape.cover import Convex
     from fardo.core.goods.shape.solids import Solid
 
 Turn = tuple[Direction, Direction, Direction]
@@ -70,6 +71,13 @@ class Compound(Shape):
         from fardo.core.goods.shape.solids import joined
 
         return joined(piece.solid() for piece in self.pieces)
+
+    def cover(self) -> tuple[Convex, ...]:
+        return tuple(
+            convex.moved(piece.turn, [c.mm for c in piece.at])
+            for piece in self.pieces
+            for convex in piece.shape.cover()
+        )
 
 
 @lru_cache(maxsize=64)

@@ -13,6 +13,7 @@ from fardo.core.quantity import Length
 from fardo.core.refusal import BadInput
 
 if TYPE_CHECKING:
+    from fardo.core.goods.shape.cover import Convex
     from fardo.core.goods.shape.solids import Solid
 
 Corner = tuple[Length, Length]
@@ -55,6 +56,11 @@ class Outline(Shape):
 
     def solid(self) -> Solid:
         from fardo.core.goods.shape.solids import plate
+
+        return plate(_mm(self.points), [_mm(hole) for hole in self.holes], self.thickness.mm)
+
+    def cover(self) -> tuple[Convex, ...]:
+        from fardo.core.goods.shape.cover import plate
 
         return plate(_mm(self.points), [_mm(hole) for hole in self.holes], self.thickness.mm)
 

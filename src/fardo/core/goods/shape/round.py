@@ -13,6 +13,7 @@ from fardo.core.quantity import Length
 from fardo.core.refusal import BadInput
 
 if TYPE_CHECKING:
+    from fardo.core.goods.shape.cover import Convex
     from fardo.core.goods.shape.solids import Solid
 
 _FINER = 10**6  # a root is taken to that share of a nanometre
@@ -71,6 +72,11 @@ class _Straight(Shape):
         from fardo.core.goods.shape.solids import upright
 
         return upright(self.across.mm, self.across.mm, self.along.mm)
+
+    def cover(self) -> tuple[Convex, ...]:
+        from fardo.core.goods.shape.cover import upright
+
+        return (upright(self.across.mm, self.across.mm, self.along.mm),)
 
 
 @dataclass(frozen=True, slots=True)
@@ -168,6 +174,11 @@ class Ring(Shape):
 
         return ring(self.outer_diameter.mm, self.inner_diameter.mm, self.thickness.mm)
 
+    def cover(self) -> tuple[Convex, ...]:
+        from fardo.core.goods.shape.cover import ring
+
+        return ring(self.outer_diameter.mm, self.inner_diameter.mm, self.thickness.mm)
+
     def lines(self) -> tuple[DimensionLine, ...]:
         d, h = self.outer_diameter.mm, self.thickness.mm
         inner = _across("inner_diameter", self.inner_diameter.mm, h, d / 2)
@@ -222,6 +233,11 @@ class Taper(Shape):
 
         return upright(self.diameter_a.mm, self.diameter_b.mm, self.length.mm)
 
+    def cover(self) -> tuple[Convex, ...]:
+        from fardo.core.goods.shape.cover import upright
+
+        return (upright(self.diameter_a.mm, self.diameter_b.mm, self.length.mm),)
+
     def lines(self) -> tuple[DimensionLine, ...]:
         d, h = self._widest.mm, self.length.mm
         a, b = self.diameter_a.mm, self.diameter_b.mm
@@ -257,3 +273,8 @@ class Ellipsoid(Sided):
         from fardo.core.goods.shape.solids import egg
 
         return egg(self.length.mm, self.width.mm, self.height.mm)
+
+    def cover(self) -> tuple[Convex, ...]:
+        from fardo.core.goods.shape.cover import egg
+
+        return (egg(self.length.mm, self.width.mm, self.height.mm),)

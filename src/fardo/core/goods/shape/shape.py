@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     import numpy as np
     from numpy.typing import NDArray
 
+    from fardo.core.goods.shape.cover import Convex
     from fardo.core.goods.shape.solids import Solid
 
 Sizes = tuple[Length, Length, Length]  # length, width, height
@@ -93,6 +94,12 @@ class Shape(ABC):
     @abstractmethod
     def solid(self) -> Solid:
         """Its body, in mm, for looking at and for finding places; round things have `FACETS` sides."""
+
+    def cover(self) -> tuple[Convex, ...]:
+        """Convex pieces that together hold all of it and little more, in mm; its solid cut up unless it says better."""
+        from fardo.core.goods.shape.cover import split
+
+        return split(self.solid())
 
     def mesh(self) -> Mesh:
         """Its surface."""

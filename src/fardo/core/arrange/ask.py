@@ -1,0 +1,92 @@
+"""What is asked of the engine and what it answers."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from fardo.core.arrange.body import Body, Laid, stance
+from fardo.core.goods.part import Sizes
+from fardo.core.quantity import ZERO, Length, Mass, volume_nm3
+
+Proportion = Literal["cube", "flat", "long"]
+PROPORTIONS: tuple[Proportion, ...] = ("cube", "flat", "long")
+_LONG = 1.8  # the longest side against the next
+_FLAT = 0.45  # the shortest side against the next
+
+
+@dataclass(frozen=True, slots=True)
+class Ask:
+    """
+    Args:
+        bodies: what goes in. inside: of a box that is there, None where the smallest is wanted. locked: by number, what
+        stays where it lies. apart_by: how far apart what must not lie beside each other is kept. seed: same ask, same
+        answer.
+    """
+
+    bodies: tuple[Body, ...]
+    inside: Sizes | None = None
+    locked: tuple[tuple[int, Laid], ...] = ()
+    apart_by: Length = ZERO
+    seed: int = 0
+
+    def room(self, a: int, b: int) -> Length:
+        """What is kept free between two: the larger of their gaps once, more where they must not lie beside each
+        other, nothing within a bundle."""
+        one, other = self.bodies[a], self.bodies[b]
+        if one.bundle and one.bundle == other.bundle:
+            return ZERO
+        gap = max(one.gap, other.gap)
+        return max(gap, self.apart_by) if keeps_apart(one, other) else gap
+
+
+def keeps_apart(one: Body, other: Body) -> bool:
+    return bool({other.name, other.bundle} & one.apart or {one.name, one.bundle} & other.apart)
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """
+    Args:
+        inside: the box that holds it all. laid: of each body, in the order asked; None where there was no place.
+        order: of going in, by number, each straight from above.
+    """
+
+    inside: Sizes
+    laid: tuple[Laid | None, ...]
+    order: tuple[int, ...]
+
+    @property
+    def whole(self) -> bool:
+        return all(laid is not None for laid in self.laid)
+
+    @property
+    def room_nm3(self) -> int:
+        return volume_nm3(*self.inside)
+
+    @property
+    def proportion(self) -> Proportion:
+        a, b, c = sorted((side.nm for side in self.inside), reverse=True)
+        if a >= _LONG * b:
+            return "long"
+        return "flat" if c <= _FLAT * b else "cube"
+
+
+def balance(bodies: tuple[Body, ...], answer: Answer) -> tuple[float, float, float]:
+    """Where the weight lies, as shares of length, width and height from the lowest corner."""
+    total = 0.0
+    sums = [0.0, 0.0, 0.0]
+    for body, laid in zip(bodies, answer.laid, strict=True):
+        if laid is None:
+            continue
+        weight = max(body.weight.grams, 1e-9)
+        sizes = stance(body, laid.turn).sizes
+        total += weight
+        for axis in range(3):
+            sums[axis] += weight * (laid.at[axis].mm + sizes[axis].mm / 2)
+    a, b, c = (value / total / side.mm if total else 0.5 for value, side in zip(sums, answer.inside, strict=True))
+    return a, b, c
+
+
+def weight_of(bodies: tuple[Body, ...]) -> Mass:
+    return Mass(sum(body.weight.ng for body in bodies))

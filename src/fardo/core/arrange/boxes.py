@@ -1,0 +1,142 @@
+"""Boxes only: placed at exact coordinates, in whole nanometres, with no grid between.
+
+Each goes against a wall or against another along every axis, so the places worth looking at are few: where the others
+end. Of a few boxes every such place is looked at; of many, the corners that each laid box makes with what it lies
+against.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.body import Body, Laid, stance
+from fardo.core.arrange.build import Aim, more_than_it_bears
+from fardo.core.arrange.turn import Turn
+from fardo.core.quantity import Length
+
+Ints = NDArray[np.int64]
+_FEW = 14  # up to so many, every place is looked at
+_MM = 1e-6
+
+
+def boxes_only(bodies: Sequence[Body]) -> bool:
+    return all(body.is_block for body in bodies)
+
+
+@dataclass(frozen=True, slots=True)
+class Side:
+    """A box as it may stand. Args: turn: the first of those that leave it so large. sizes: nm."""
+
+    turn: Turn
+    sizes: tuple[int, int, int]
+
+
+def sides_of(body: Body) -> tuple[Side, ...]:
+    """Its different ways to stand."""
+    found: dict[tuple[int, int, int], Side] = {}
+    for turn in body.turns:
+        a, b, c = (side.nm for side in stance(body, turn).sizes)
+        found.setdefault((a, b, c), Side(turn, (a, b, c)))
+    return tuple(found.values())
+
+
+class BoxGround:
+    """The boxes of one ask, their ways to stand, and what is kept between them."""
+
+    def __init__(self, ask: Ask) -> None:
+        self.ask = ask
+        self.sides = [sides_of(body) for body in ask.bodies]
+        self.sizes = [np.array([side.sizes for side in of_one], dtype=np.int64) for of_one in self.sides]
+        count = range(len(ask.bodies))
+        self.room = np.array([[ask.room(i, j).nm for j in count] for i in count], dtype=np.int64)
+        self.gaps = [body.gap.nm for body in ask.bodies]
+        self.limit = None if ask.inside is None else np.array([side.nm for side in ask.inside], dtype=np.int64)
+
+    def build(self, order: Sequence[int], aim: Aim, random: np.random.Generator) -> Answer:
+        """Each in that order where the box grows least; where there is no place in a given box it is left out."""
+        laid: list[Laid | None] = [None] * len(self.gaps)
+        which: list[int] = []
+        low, high = np.zeros((0, 3), dtype=np.int64), np.zeros((0, 3), dtype=np.int64)
+        held = dict(self.ask.locked)
+        grown = np.zeros(3, dtype=np.int64)
+        for n in [*held, *(n for n in order if n not in held)]:
+            if n in held:
+                corner = np.array([c.nm for c in held[n].at], dtype=np.int64)
+                sizes = np.array([side.nm for side in stance(self.ask.bodies[n], held[n].turn).sizes], dtype=np.int64)
+                laid[n] = held[n]
+            else:
+                best = self._best_place(n, which, low, high, grown, aim, random)
+                if best is None:
+                    continue
+                s, corner = best
+                sizes = self.sizes[n][s]
+                a, b, c = (Length(int(value)) for value in corner)
+                laid[n] = Laid(self.sides[n][s].turn, (a, b, c))
+            which.append(n)
+            low, high = np.concatenate([low, corner[None]]), np.concatenate([high, (corner + sizes)[None]])
+            grown = np.maximum(grown, corner + sizes + self.gaps[n])
+        inside = grown if self.limit is None or (grown > self.limit).any() else self.limit
+        a, b, c = (Length(int(side)) for side in inside)
+        # A box that lies over another begins where that one ends, so the lowest go in first.
+        going_in = sorted(range(len(which)), key=lambda k: (low[k, 2], k))
+        return Answer((a, b, c), tuple(laid), tuple(which[k] for k in going_in))
+
+    def _best_place(
+        self, n: int, which: list[int], low: Ints, high: Ints, grown: Ints, aim: Aim, random: np.random.Generator
+    ) -> tuple[int, Ints] | None:
+        spots = self._spots(n, which, low, high)
+        sizes, gap = self.sizes[n], self.gaps[n]
+        corner = spots[None, :, :]
+        end = corner + sizes[:, None, :]
+        reach = np.maximum(end + gap, grown)
+        closed = np.zeros(reach.shape[:2], dtype=bool)
+        if self.limit is not None:
+            closed |= (end + gap > self.limit).any(axis=2)
+        for k, m in enumerate(which):
+            room = self.room[n, m]
+            apart = (corner >= high[k] + room) | (end + room <= low[k])
+            closed |= ~apart.any(axis=2)
+            upper, lower = self.ask.bodies[n], self.ask.bodies[m]
+            if more_than_it_bears(lower, upper):
+                closed |= ~apart[:, :, :2].any(axis=2) & (corner[:, :, 2] >= high[k, 2])
+            if more_than_it_bears(upper, lower):
+                closed |= ~apart[:, :, :2].any(axis=2) & (end[:, :, 2] <= low[k, 2])
+        middle = (corner + end) / 2 * _MM
+        score = middle.sum(axis=2) * (aim.pull / aim.size)
+        for axis in range(3):
+            score += aim.cost(axis, reach[:, :, axis] * _MM)
+        if aim.noise:
+            score += aim.noise * random.random((len(sizes), 1))
+        score[closed] = np.inf
+        at = int(score.argmin())
+        if not np.isfinite(score.flat[at]):
+            return None
+        s, spot = np.unravel_index(at, score.shape)
+        return int(s), spots[spot]
+
+    def _spots(self, n: int, which: list[int], low: Ints, high: Ints) -> Ints:
+        """Lowest corners worth looking at."""
+        gap = self.gaps[n]
+        if not which:
+            return np.full((1, 3), gap, dtype=np.int64)
+        ends = np.maximum(high + self.room[n, which][:, None], gap)
+        if len(which) <= _FEW:
+            x, y, z = (np.unique(np.append(ends[:, axis], gap)) for axis in range(3))
+            return np.stack(np.meshgrid(x, y, z, indexing="ij"), axis=-1).reshape(-1, 3)
+        starts = np.maximum(low, gap)
+        found = [np.full((1, 3), gap, dtype=np.int64)]
+        for axis in range(3):
+            corner = starts.copy()
+            corner[:, axis] = ends[:, axis]
+            found.append(corner)
+            for other in range(3):  # and let back as far as the wall, where nothing is in the way
+                if other != axis:
+                    back = corner.copy()
+                    back[:, other] = gap
+                    found.append(back)
+        return np.unique(np.concatenate(found), axis=0)

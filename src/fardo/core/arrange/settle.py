@@ -1,0 +1,199 @@
+"""Everything pressed together without half a cell paid for: positions that are exact, with the proof for every pair.
+
+For each two things that are near each other, every two of their convex pieces have a direction along which their gap
+is kept. With those directions held, how far each thing may go is a matter of straight lines, and the smallest box a
+linear program; then the directions are looked for anew where things now lie, until nothing is gained. No step ever
+breaks a gap, as a direction proves it wherever the two are moved. The order in which things go in is kept the same
+way: what goes in later is only held by directions that do not point down, so it can always be lifted straight out.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.optimize import linprog
+from scipy.sparse import csr_array
+
+from fardo.core.arrange.apart import Ints, Pairs, Pieces, best_direction, side_by_side
+from fardo.core.arrange.body import Body, Stance, pieces_of
+from fardo.core.goods.shape.cover import Convex, Floats
+
+_NEAR = 15.0  # mm: nearer than that beyond what is kept, things are told apart piece by piece
+_ROUNDS = 8
+_GAIN = 0.1  # mm
+_PULL = 1e-4
+SNAP = 1e-3  # mm: nearer than that to touching is touching
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Rows:
+    """What holds things apart: along `directions` thing `a` is at least `least` mm further than thing `b`.
+
+    Args:
+        a, b: (k,) ints. directions: (k, 3). least: (k,) mm.
+    """
+
+    a: Ints
+    b: Ints
+    directions: Floats
+    least: Floats
+
+
+class Settler:
+    """
+    Args:
+        bodies: in the order in which they go in. stances: how each is turned. room: kept between two of them, (n, n)
+        mm.
+    """
+
+    def __init__(self, bodies: Sequence[Body], stances: Sequence[Stance], room: Floats) -> None:
+        self.bodies, self.room = bodies, room
+        self.count = len(bodies)
+        self.sizes = np.array([[side.mm for side in stood.sizes] for stood in stances])
+        self.gaps = np.array([body.gap.mm for body in bodies])
+        self.round = np.array([body.round for body in bodies])
+        self.pieces: Pieces = side_by_side(
+            [
+                [piece.moved(stood.turn, [c.mm for c in stood.inset]) for piece in _pieces(body)]
+                for body, stood in zip(bodies, stances, strict=True)
+            ]
+        )
+        count = len(self.pieces.owner)
+        self._known = np.full((count, count, 3), np.nan)
+        self.of = [np.flatnonzero(self.pieces.owner == n) for n in range(self.count)]
+        pairs = [(i, j) for i in range(self.count) for j in range(i)]
+        self.later = np.array([i for i, _ in pairs], dtype=int)
+        self.earlier = np.array([j for _, j in pairs], dtype=int)
+
+    def rows(self, at: Floats) -> Rows:
+        """What holds each two apart as they lie at lowest corners `at` (n, 3)."""
+        i, j = self.later, self.earlier
+        room = self.room[i, j]
+        # Boxes first: along which axis are they furthest apart? Never down.
+        ahead = at[i] - at[j] - self.sizes[j]
+        behind = at[j] - at[i] - self.sizes[i]
+        behind[:, 2] = -np.inf
+        sides = np.concatenate([ahead, behind], axis=1)
+        best = sides.argmax(axis=1)
+        how_far = sides[np.arange(len(i)), best]
+        far = how_far >= room + _NEAR
+        boxes = self._box_rows(i[far], j[far], best[far], room[far])
+        blocks = np.array([body.is_block and body.round == 0 for body in self.bodies])
+        straight = ~far & blocks[i] & blocks[j] & (how_far >= room - SNAP)
+        boxes_too = self._box_rows(i[straight], j[straight], best[straight], room[straight])
+        near = np.flatnonzero(~far & ~straight)
+        pieces = self._piece_rows(at, i[near], j[near], room[near])
+        return _joined([boxes, boxes_too, pieces])
+
+    def _box_rows(self, i: Ints, j: Ints, side: Ints, room: Floats) -> Rows:
+        axis, sign = side % 3, np.where(side < 3, 1.0, -1.0)
+        directions = np.zeros((len(i), 3))
+        directions[np.arange(len(i)), axis] = sign
+        least = room + np.where(side < 3, self.sizes[j, axis], self.sizes[i, axis])
+        return Rows(i, j, directions, least)
+
+    def _piece_rows(self, at: Floats, i: Ints, j: Ints, room: Floats) -> Rows:
+        if not len(i):
+            return _NO_ROWS
+        a = np.concatenate([np.repeat(self.of[m], len(self.of[n])) for m, n in zip(i, j, strict=True)])
+        b = np.concatenate([np.tile(self.of[n], len(self.of[m])) for m, n in zip(i, j, strict=True)])
+        own_a, own_b = self.pieces.owner[a], self.pieces.owner[b]
+        shift = at[own_a] - at[own_b]
+        keep = np.repeat(room, [len(self.of[m]) * len(self.of[n]) for m, n in zip(i, j, strict=True)])
+        keep = keep + self.round[own_a] + self.round[own_b]
+        pairs = Pairs(self.pieces, a, b, shift)
+        directions, apart = best_direction(pairs, keep + _NEAR, self._known[a, b])
+        self._known[a, b] = directions
+        least = keep - apart + np.einsum("ki,ki->k", directions, shift)
+        return _tightest(Rows(own_a, own_b, directions, least), self.count)
+
+    def slack(self, at: Floats) -> Floats:
+        """Of each row how much more there is than must be, mm."""
+        rows = self.rows(at)
+        found: Floats = np.einsum("ki,ki->k", rows.directions, at[rows.a] - at[rows.b]) - rows.least
+        return found
+
+    def settle(
+        self,
+        at: Floats,
+        worth: Callable[[Floats], Floats],
+        limit: Floats | None = None,
+        locked: Sequence[int] = (),
+        rounds: int = _ROUNDS,
+    ) -> tuple[Floats, Floats] | None:
+        """Pressed together from where they lie: lowest corners and sides of the box, mm; None where it cannot be.
+
+        Args:
+            worth: of sides (3,), what a millimetre of each costs. limit: sides that must not be gone beyond.
+        """
+        sides = (at + self.sizes + self.gaps[:, None]).max(axis=0)
+        weight = np.array([body.weight.grams for body in self.bodies])
+        heavy = weight / weight.sum() if weight.sum() else np.full(self.count, 1 / self.count)
+        for _ in range(rounds):
+            found = self._press(self.rows(at), worth(sides), heavy, limit, at, locked)
+            if found is None:
+                return None
+            new, new_sides = found
+            gained = float((worth(sides) / worth(sides).max()) @ (sides - new_sides))
+            moved = float(np.abs(new - at).max())
+            at, sides = new, new_sides
+            if gained < _GAIN and moved < 1.0:
+                break
+        return at, sides
+
+    def _press(
+        self, rows: Rows, cost: Floats, heavy: Floats, limit: Floats | None, at: Floats, locked: Sequence[int]
+    ) -> tuple[Floats, Floats] | None:
+        n, k = self.count, len(rows.a)
+        number = np.arange(k)
+        # -(n.t_a - n.t_b) <= -least, then t + size + gap - side <= 0.
+        row = np.concatenate([np.repeat(number, 3), np.repeat(number, 3)])
+        column = np.concatenate(
+            [(rows.a[:, None] * 3 + np.arange(3)).ravel(), (rows.b[:, None] * 3 + np.arange(3)).ravel()]
+        )
+        value = np.concatenate([-rows.directions.ravel(), rows.directions.ravel()])
+        wall = np.arange(3 * n)
+        row = np.concatenate([row, k + wall, k + wall])
+        column = np.concatenate([column, wall, 3 * n + wall % 3])
+        value = np.concatenate([value, np.ones(3 * n), -np.ones(3 * n)])
+        most = np.concatenate([-rows.least, -(self.sizes + self.gaps[:, None]).ravel()])
+        pull = np.tile([_PULL, _PULL, _PULL], (n, 1)) / n
+        pull[:, 2] += _PULL * heavy
+        aim = np.concatenate([(pull * cost.max()).ravel(), cost])
+        bounds: list[tuple[float, float | None]] = [(float(self.gaps[m]), None) for m in range(n) for _ in range(3)]
+        for m in locked:
+            bounds[3 * m : 3 * m + 3] = [(float(c), float(c)) for c in at[m]]
+        bounds += [(0.0, None if limit is None else float(limit[axis])) for axis in range(3)]
+        table = csr_array((value, (row, column)), shape=(k + 3 * n, 3 * n + 3))
+        answer = linprog(aim, A_ub=table, b_ub=most, bounds=bounds, method="highs")
+        if answer.status != 0:
+            return None
+        found = np.asarray(answer.x)
+        return found[: 3 * n].reshape(n, 3), found[3 * n :]
+
+
+def _pieces(body: Body) -> tuple[Convex, ...]:
+    return pieces_of(body.shape, body.grown, body.held)
+
+
+_NO_ROWS = Rows(np.zeros(0, int), np.zeros(0, int), np.zeros((0, 3)), np.zeros(0))
+
+
+def _joined(parts: Sequence[Rows]) -> Rows:
+    return Rows(
+        np.concatenate([part.a for part in parts]),
+        np.concatenate([part.b for part in parts]),
+        np.concatenate([part.directions for part in parts]),
+        np.concatenate([part.least for part in parts]),
+    )
+
+
+def _tightest(rows: Rows, count: int) -> Rows:
+    """Of rows between the same two along the same direction only the one that asks most."""
+    keys = np.column_stack([rows.a, rows.b, np.round(rows.directions, 9)])
+    _, first, which = np.unique(keys, axis=0, return_index=True, return_inverse=True)
+    least = np.full(len(first), -np.inf)
+    np.maximum.at(least, which.ravel(), rows.least)
+    return Rows(rows.a[first], rows.b[first], rows.directions[first], least)
