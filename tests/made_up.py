@@ -8,7 +8,7 @@ from typing import Any
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
 from fardo.core.make.made import Allowances
-from fardo.core.plan.boxed import Load
+from fardo.core.plan.load import Load
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import wrap_up
 from fardo.core.quantity import Length, read_length, read_mass, read_sizes

@@ -71,7 +71,7 @@ def plan_json(p: Plan) -> dict[str, Any]:
             "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
             "placements": [{"part": lies.part, "number": lies.number, "at_mm": [c.mm for c in lies.at],
                             "turn": lies.turn} for lies in boxed.placements],
-            "extras": [{"name": e.name, "at_mm": [c.mm for c in e.at], "size_mm": [c.mm for c in e.sizes]}
-                       for e in boxed.extras_placed],
+            "extras": [{"name": extra.name, "at_mm": [c.mm for c in at], "size_mm": [c.mm for c in sizes]}
+                       for extra, at, sizes in boxed.extras_placed],
         }],
     }  # fmt: skip

@@ -10,9 +10,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fardo.core.arrange import beside
+from fardo.core.arrange.ask import quarter_turned
 from fardo.core.arrange.beside import Block, put_beside
+from fardo.core.arrange.body import stance
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.boxed import inside_needed
+from fardo.core.plan.load import bodies_of
 from fardo.core.quantity import INCH, Length, volume_nm3
 from tests.made_up import load, sizes
 
@@ -97,11 +100,15 @@ def test_for_three_extras_the_narrow_beam_loses_next_to_nothing(monkeypatch: pyt
 
 
 def test_a_quarter_turn_keeps_everything_and_four_of_them_change_nothing() -> None:
-    arrangement = inside_needed(load("25 x 18 x 9", "17 lb", "1", ("reeds", "4 x 3 x 1"), ("card", "6 x 4 x 1/8")))[0]
-    turned = arrangement.quarter_turn()
-    assert turned.inside == (arrangement.inside[1], arrangement.inside[0], arrangement.inside[2])
-    for before, after in zip(arrangement.placed, turned.placed, strict=True):
-        assert sorted(before.sizes) == sorted(after.sizes)
-        assert all(a + s <= whole for a, s, whole in zip(after.at, after.sizes, turned.inside, strict=True))
-    again = turned.quarter_turn().quarter_turn().quarter_turn()
-    assert again == arrangement
+    goods = load("25 x 18 x 9", "17 lb", "1", ("reeds", "4 x 3 x 1"), ("card", "6 x 4 x 1/8"))
+    bodies, answer = bodies_of(goods), inside_needed(goods)[0]
+    turned = quarter_turned(bodies, answer)
+    assert turned.inside == (answer.inside[1], answer.inside[0], answer.inside[2])
+    for body, before, after in zip(bodies, answer.laid, turned.laid, strict=True):
+        was, now = stance(body, before.turn).sizes, stance(body, after.turn).sizes
+        assert now == (was[1], was[0], was[2])
+        assert all(a + s <= whole for a, s, whole in zip(after.at, now, turned.inside, strict=True))
+    again = turned
+    for _ in range(3):
+        again = quarter_turned(bodies, again)
+    assert again == answer

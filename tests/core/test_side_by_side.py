@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 from fardo.core.arrange.beside import Block, put_beside
 from fardo.core.goods.part import Extra, Part, Rules
 from fardo.core.goods.shape import Box, Disc
-from fardo.core.plan.boxed import Load, box_up, inside_needed
+from fardo.core.plan.boxed import box_up, inside_needed
+from fardo.core.plan.load import Load
 from fardo.core.plan.wrapped import units_of, wrap_up
 from fardo.core.protect.material import Layer
 from fardo.core.quantity import INCH, POUND, Length, Mass, volume_nm3
@@ -59,9 +60,8 @@ def test_every_part_keeps_its_gap_from_the_walls_and_from_the_others(parts, card
             for axis, (a, b) in enumerate(zip(one, other, strict=True))
         )  # fmt: skip
         assert apart >= max(parts[n].part.gap.nm, parts[m].part.gap.nm)
-    for card in boxed.extras_placed:
-        shared = boxed.arrangement.shared
-        spot = [(a.nm + shared.nm, a.nm + s.nm - shared.nm) for a, s in zip(card.at, card.sizes, strict=True)]
+    for _, at, size in boxed.extras_placed:
+        spot = [(a.nm, a.nm + s.nm) for a, s in zip(at, size, strict=True)]
         for n, span in enumerate(bare):
             apart = max(
                 max(a[0] - b[1], b[0] - a[1]) - _grown(boxed, parts, n, axis)

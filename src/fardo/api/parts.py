@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from fractions import Fraction
 
 from fardo.api import figures, goods
-from fardo.core.plan.boxed import arrange
+from fardo.core.plan.load import arrange
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import Coat, Cut

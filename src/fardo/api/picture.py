@@ -7,12 +7,14 @@ from dataclasses import dataclass
 from fardo.api import figures, goods, views
 from fardo.api.desk import Today
 from fardo.api.parts import measured, view_parts, wrap_list
-from fardo.core.arrange.beside import Arrangement, Placed
+from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.body import stance
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.make import WAYS, Made, School, make_box
-from fardo.core.plan.boxed import Boxed, Load, OnSheet, box_up, inside_needed
+from fardo.core.plan.boxed import Boxed, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
+from fardo.core.plan.load import Load, bodies_of
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, tie_knots
 from fardo.core.plan.search import Plan, price
 from fardo.core.quantity import Length, Mass, Money, Units, show_mass
@@ -138,7 +140,7 @@ def view_picture(picture: Picture) -> views.WorkOut:
     if said.load is not None:
         arrangement, why = inside_needed(said.load)
         inside = figures.view_sizes(arrangement.inside, units, why)
-        layout = _layout(said.load, arrangement)
+        layout = view_layout(said.load, arrangement)
     dropped = picture.current.boxed.weights.total if picture.current else None
     parts = view_parts(picture.job, said, picture.today.shop, dropped)
     docket = _docket(picture)
@@ -324,20 +326,25 @@ def _weight(boxed: Boxed, units: Units) -> figures.Figure:
     return figures.Figure(text=shown.text, exact=shown.exact, why=figures.view_why(why, units))
 
 
-def _layout(load: Load, arrangement: Arrangement) -> views.Layout:
-    def placement(placed: Placed, gap: Length) -> views.Placement:
-        at = (placed.at[0] + gap, placed.at[1] + gap, placed.at[2] + gap)
-        length, width, height = (side - gap * 2 for side in placed.sizes)
-        return views.Placement(name=placed.name, at_mm=_mm(at), size_mm=_mm((length, width, height)), gap_mm=gap.mm)
-
+def view_layout(load: Load, answer: Answer) -> views.Layout:
+    """Where things lie, each with its wrapped bounding box, its own place and turn, and when it goes in."""
     count = len(load.units)
+    goes_in = {n: k + 1 for k, n in enumerate(answer.order)}
+    placements = []
+    for n, (body, laid) in enumerate(zip(bodies_of(load), answer.laid, strict=True)):
+        if laid is None:
+            continue
+        stood = stance(body, laid.turn)
+        x, y, z = (at + inset for at, inset in zip(laid.at, stood.inset, strict=True))
+        placement = views.Placement(
+            thing=n, name=body.name, at_mm=_mm(laid.at), size_mm=_mm(stood.sizes), gap_mm=body.gap.mm,
+            origin_mm=(x.mm, y.mm, z.mm), turn=laid.turn, goes_in=goes_in[n], locked=laid.locked,
+        )  # fmt: skip
+        placements.append(placement)
     return views.Layout(
-        inside_mm=_mm(arrangement.inside),
-        parts=[
-            placement(p, unit.part.gap - arrangement.shared)
-            for unit, p in zip(load.units, arrangement.placed, strict=False)
-        ],
-        extras=[placement(p, arrangement.shared) for p in arrangement.placed[count:]],
+        inside_mm=_mm(answer.inside),
+        parts=[placed for placed in placements if placed.thing < count],
+        extras=[placed for placed in placements if placed.thing >= count],
     )
 
 

@@ -8,18 +8,25 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.figures import Figure, SizesView, WhyView
 from fardo.api.goods import Choice, HazardView, KindRow, PartView, ShapeKind, WrapList
+from fardo.core.arrange.turn import Matrix
 from fardo.core.plan.progress import State
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.shop import ShopFile, starting_shop
 
 
 class Placement(BaseModel):
-    """A thing in the box, as large as it is wrapped; `gap_mm` is kept free around it."""
+    """A thing in the box: the box around it as it is wrapped and turned, with `gap_mm` kept free around it; and where
+    it lies itself, a bare point p of it at turn x p + origin."""
 
+    thing: int = Field(description="its number among all there are, extras after parts")
     name: str
     at_mm: tuple[float, float, float]
     size_mm: tuple[float, float, float]
     gap_mm: float = 0
+    origin_mm: tuple[float, float, float]
+    turn: Matrix
+    goes_in: int = Field(description="when it goes in, from above")
+    locked: bool = False
 
 
 class Layout(BaseModel):

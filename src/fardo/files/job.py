@@ -15,6 +15,7 @@ from fardo.core.make import WAYS
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Units
 from fardo.core.refusal import BadInput
+from fardo.files.arrangement import ArrangementEntry
 from fardo.files.shapes import ShapeEntry, box_shape, keep_units
 from fardo.files.typed import ExtraEntry, Kind, Measure, Strict, TypedSizes, complaints, with_unit
 
@@ -39,6 +40,9 @@ class RulesEntry(Strict):
     this_side_up: bool = False
     keep_flat: bool = False
     no_load_on_top: bool = False
+    bears: Measure | None = Field(None, description="the most that may lie over it; nothing said: by how fragile it is")
+    bundle: str = Field("", max_length=60, description="parts of one name are held together")
+    apart_from: list[str] = Field(default_factory=list, max_length=40, description="parts it must not lie beside")
 
 
 class PartEntry(Strict):
@@ -145,6 +149,7 @@ class JobFile(Strict):
     questions: list[str] = Field(default_factory=list, max_length=20, description="hazards that are asked about")
     answers: dict[str, str] = Field(default_factory=dict, max_length=20, description="to the questions, by their code")
     liner: LayerEntry | None = Field(None, description="on all six walls of the box")
+    arrangement: ArrangementEntry | None = Field(None, description="where things lie, as far as it holds for the parts")
     chosen: Chosen = Field(default_factory=Chosen)
 
 
@@ -187,6 +192,7 @@ def with_units(job: JobFile, shop: Shop) -> JobFile:
     for part in (*copy.parts, *(part for step in copy.take_apart for part in step.frees)):
         part.weight = _keep(part.weight, units, "mass")
         part.gap = _keep(part.gap, units, "length")
+        part.rules.bears = _keep(part.rules.bears, units, "mass")
         part.shape = keep_units(part.shape, units)
         for layer in part.protect:
             _keep_layer(layer, units)

@@ -14,8 +14,8 @@ from fardo.core.goods.part import Extra, Part, Rules
 from fardo.core.goods.shape import Scanned
 from fardo.core.make import WAYS
 from fardo.core.make.made import School
-from fardo.core.plan.boxed import MOST_UNITS, Load
-from fardo.core.plan.progress import BoxChoice, PriceChoice
+from fardo.core.plan.load import MOST_UNITS, Load, with_packed
+from fardo.core.plan.progress import BoxChoice, PriceChoice, State
 from fardo.core.plan.search import Journey
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped, units_of
@@ -26,6 +26,7 @@ from fardo.core.protect.pile import piles_needed
 from fardo.core.quantity import ZERO, Length, Mass, Money, volume_nm3
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.parcel import read_postcode
+from fardo.files.arrangement import read_arrangement
 from fardo.files.job import Chosen, JobFile, LayerEntry, PartEntry
 from fardo.files.shapes import MeshFinder, ShapeReader
 from fardo.files.typed import ExtraEntry, to_length, to_mass, to_sizes
@@ -41,7 +42,8 @@ class Understood:
         units: of each part in the job, what is packed of it; empty where it cannot be read yet.
         load, journey, school, box, price: as far as they could be read. missing: what is not there yet, in words.
         problems: what cannot be read. beyond: what the job asks for that is not worked out, or None. hazards: what the
-        answers come to. guessed: parts whose measures are still the kind's.
+        answers come to. guessed: parts whose measures are still the kind's. arranged: whether an arrangement was
+        kept, and still holds.
     """
 
     units: list[tuple[Wrapped, ...]] = field(default_factory=list)
@@ -55,6 +57,7 @@ class Understood:
     beyond: str | None = None
     hazards: Hazards = NO_HAZARDS
     guessed: list[str] = field(default_factory=list)
+    arranged: State = "open"
 
     def must_load(self) -> Load:
         """The load. Raises BadInput or NoAnswer, the first there is."""
@@ -98,6 +101,10 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         and bool(job.liner) == bool(liner)
     ):
         said.load = Load(tuple(unit for units in said.units for unit in units), extras, liner)
+        if job.arrangement is not None:
+            packed = read_arrangement(job.arrangement, said.load)
+            said.load = said.load if packed is None else with_packed(said.load, packed)
+            said.arranged = "loose" if said.load.packed is None else "tied"
     said.hazards = reading.attempt(_hazards, job) or NO_HAZARDS
     said.guessed = [part.name or f"part {n + 1}" for n, part in enumerate(job.parts) if part.guessed]
     said.journey = reading.journey(job, origin, said.hazards)
@@ -150,13 +157,19 @@ class _Reading:
         layers = [self.layer(layer, f"{path}.protect[{k}]") for k, layer in enumerate(entry.protect)]
         if shape is None or weight is None or gap is None or None in layers or len(self.problems) > faults:
             return ()
-        rules = Rules(**entry.rules.model_dump())
+        rules = self.rules(entry, f"{path}.rules")
         part = Part(entry.name or "the goods", shape, weight, gap, entry.count, fragility, rules)
         piles = entry.piles
         if entry.sleeve_holds is not None:
             piles = max(piles or 1, piles_needed(entry.count, entry.sleeve_holds))
         whole = tuple(layer for layer in layers if layer is not None)
         return self.attempt(units_of, part, whole, self.shop, piles, under=path) or ()
+
+    def rules(self, entry: PartEntry, path: str) -> Rules:
+        said = entry.rules
+        bears = self.optional(said.bears, None, to_mass, self.shop.units, f"{path}.bears", zero=True)
+        apart = frozenset(said.apart_from) - {""}
+        return Rules(said.this_side_up, said.keep_flat, said.no_load_on_top, bears, said.bundle.strip(), apart)
 
     def layer(self, entry: LayerEntry, path: str) -> Layer | None:
         units = self.shop.units

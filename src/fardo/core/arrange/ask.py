@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from fardo.core.arrange.body import Body, Laid, stance
+from fardo.core.arrange.turn import QUARTER, after
 from fardo.core.goods.part import Sizes
-from fardo.core.quantity import ZERO, Length, Mass, volume_nm3
+from fardo.core.quantity import ZERO, Length, volume_nm3
 
 Proportion = Literal["cube", "flat", "long"]
 PROPORTIONS: tuple[Proportion, ...] = ("cube", "flat", "long")
@@ -88,5 +90,26 @@ def balance(bodies: tuple[Body, ...], answer: Answer) -> tuple[float, float, flo
     return a, b, c
 
 
-def weight_of(bodies: tuple[Body, ...]) -> Mass:
-    return Mass(sum(body.weight.ng for body in bodies))
+def moved_in(answer: Answer, by: Length) -> Answer:
+    """With so much more room on every side: the liner's."""
+    laid = tuple(None if one is None else replace(one, at=_sizes(side + by for side in one.at)) for one in answer.laid)
+    return Answer(_sizes(side + by * 2 for side in answer.inside), laid, answer.order)
+
+
+def quarter_turned(bodies: tuple[Body, ...], answer: Answer) -> Answer:
+    """All of it turned about its height: what was at x, y is now at y, length - x."""
+    length, width, height = answer.inside
+    laid: list[Laid | None] = []
+    for body, one in zip(bodies, answer.laid, strict=True):
+        if one is None:
+            laid.append(None)
+            continue
+        sizes = stance(body, one.turn).sizes
+        at = (one.at[1], length - one.at[0] - sizes[0], one.at[2])
+        laid.append(replace(one, turn=after(QUARTER, one.turn), at=at))
+    return Answer((width, length, height), tuple(laid), answer.order)
+
+
+def _sizes(sides: Iterable[Length]) -> Sizes:
+    a, b, c = sides
+    return a, b, c

@@ -14,6 +14,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
+from fardo.core.arrange.turn import QUARTER, UNTURNED, Turn
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import ZERO, Length
 
@@ -23,9 +24,6 @@ _LOOK_AT = 2  # for each one followed, so many are worked out
 _ALIKE = 3  # followed of one size of box, which differ in the corners left
 _Spot = tuple[int, int, int]
 
-Turn = tuple[tuple[int, int, int], tuple[int, int, int], tuple[int, int, int]]
-UNTURNED: Turn = ((1, 0, 0), (0, 1, 0), (0, 0, 1))
-QUARTER: Turn = ((0, 1, 0), (-1, 0, 0), (0, 0, 1))
 
 # Which of a thing's own sides comes to lie along length, width and height, and the turn that brings it there.
 _TURNS: dict[_Spot, Turn] = {
@@ -63,43 +61,13 @@ class Placed:
     sizes: Sizes
     turn: Turn
 
-    def origin(self, inset: Sizes) -> Sizes:
-        """Where a point of the block at `inset` from its own lowest corner lies."""
-        own = _turned_back(self.sizes, self.turn)
-        return _lengths(
-            _spot([
-                self.at[axis].nm
-                + sum(
-                    row[k] * inset[k].nm + (own[k].nm if row[k] < 0 else 0) for k in range(3)
-                )
-                for axis, row in enumerate(self.turn)
-            ])
-        )  # fmt: skip
-
 
 @dataclass(frozen=True, slots=True)
 class Arrangement:
-    """The inside size that holds everything, and where each block lies, in the order they were given. `shared` is what
-    of their gaps is kept along the walls and not in the blocks."""
+    """The inside size that holds everything, and where each block lies, in the order they were given."""
 
     inside: Sizes
     placed: tuple[Placed, ...]
-    shared: Length = ZERO
-
-    def quarter_turn(self) -> Arrangement:
-        """All of it turned about its height: what was at x, y is now at y, length - x."""
-        length, width, height = self.inside
-        placed = tuple(
-            Placed(
-                p.block,
-                p.name,
-                (p.at[1], length - p.at[0] - p.sizes[0], p.at[2]),
-                (p.sizes[1], p.sizes[0], p.sizes[2]),
-                _product(QUARTER, p.turn),
-            )
-            for p in self.placed
-        )
-        return replace(self, inside=(width, length, height), placed=placed)
 
     def moved_in(self, by: Length) -> Arrangement:
         """With so much more room on every side: the liner's."""
@@ -271,17 +239,6 @@ def _without(
             left.append((_spot(start), _spot(piece)))
             size[axis] = turn[axis]
     return tuple(left)
-
-
-def _product(a: Turn, b: Turn) -> Turn:
-    rows = [_spot([sum(a[i][k] * b[k][j] for k in range(3)) for j in range(3)]) for i in range(3)]
-    return rows[0], rows[1], rows[2]
-
-
-def _turned_back(sizes: Sizes, turn: Turn) -> Sizes:
-    """Sizes in the thing's own frame, from those it has as turned."""
-    own = [next(sizes[axis] for axis in range(3) if turn[axis][k]) for k in range(3)]
-    return own[0], own[1], own[2]
 
 
 def _volume(size: _Spot) -> int:

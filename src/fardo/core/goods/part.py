@@ -12,11 +12,19 @@ __all__ = ["Extra", "Part", "Rules", "Sizes"]
 
 @dataclass(frozen=True, slots=True)
 class Rules:
-    """How a part may lie. It keeps its height upright where `this_side_up` or `keep_flat` is said."""
+    """How a part may lie. It keeps its height upright where `this_side_up` or `keep_flat` is said.
+
+    Args:
+        bears: the most that may lie over it, None where nobody said. bundle: parts of one name are held together.
+        apart: names of parts that it must not lie beside.
+    """
 
     this_side_up: bool = False
     keep_flat: bool = False
     no_load_on_top: bool = False
+    bears: Mass | None = None
+    bundle: str = ""
+    apart: frozenset[str] = frozenset()
 
     @property
     def upright(self) -> bool:

@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from fractions import Fraction
 
-from fardo.core.arrange.beside import Arrangement, Block, Placed, Turn, put_beside
+from fardo.core.arrange.ask import Answer, moved_in, quarter_turned
+from fardo.core.arrange.body import Body, stance
+from fardo.core.arrange.turn import Matrix
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.nest import count_on_sheet
-from fardo.core.goods.part import Extra, Sizes
+from fardo.core.goods.part import Sizes
 from fardo.core.make import Made, School, make_box
+from fardo.core.plan.load import Load, arrange, bodies_of
 from fardo.core.plan.shop import Shop
-from fardo.core.plan.wrapped import Wrapped
-from fardo.core.protect.coat import Coat, Layer
+from fardo.core.protect.coat import Coat
 from fardo.core.protect.fill import fill_void
 from fardo.core.protect.liner import line_walls
 from fardo.core.protect.pile import lying
@@ -23,26 +25,6 @@ from fardo.core.quantity.money import total
 from fardo.core.why import Value, Why
 
 _NM2_PER_M2 = 10**18
-MOST_UNITS = 80
-
-
-@dataclass(frozen=True, slots=True)
-class Load:
-    """What goes into one parcel: the wrapped things, the extras, and what lines the walls."""
-
-    units: tuple[Wrapped, ...]
-    extras: tuple[Extra, ...]
-    liner: Layer | None = None
-
-    @property
-    def volume_nm3(self) -> int:
-        """Goods and extras."""
-        goods = sum(unit.shape.volume_nm3 for unit in self.units)
-        return goods + sum(volume_nm3(*extra.sizes) for extra in self.extras)
-
-    @property
-    def goods_weight(self) -> Mass:
-        return Mass(sum(unit.goods_weight.ng for unit in self.units))
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +59,7 @@ class Lies:
     part: str
     number: int
     at: Sizes
-    turn: Turn
+    turn: Matrix
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +72,7 @@ class Boxed:
     """
 
     load: Load
-    arrangement: Arrangement
+    arrangement: Answer
     made: Made
     coats: tuple[Coat, ...]
     weights: Weights
@@ -111,46 +93,31 @@ class Boxed:
         return tuple(self._lie(numbers))
 
     def _lie(self, numbers: dict[str, int]) -> Iterator[Lies]:
-        for unit, placed in zip(self.load.units, self.arrangement.placed, strict=False):
-            gap = unit.part.gap - self.arrangement.shared
+        for unit, body, laid in zip(self.load.units, bodies_of(self.load), self.arrangement.laid, strict=False):
+            if laid is None:
+                continue
+            inset = stance(body, laid.turn).inset
             for spot in lying(unit.part.shape, unit.pile):
-                x, y, z = (by + gap + at for by, at in zip(unit.grown, spot, strict=True))
                 name = unit.part.name
                 numbers[name] = numbers.get(name, 0) + 1
-                yield Lies(name, numbers[name], placed.origin((x, y, z)), placed.turn)
+                x, y, z = (
+                    at + by + Length(round(sum(row[k] * spot[k].nm for k in range(3))))
+                    for at, by, row in zip(laid.at, inset, laid.turn, strict=True)
+                )
+                yield Lies(name, numbers[name], (x, y, z), laid.turn)
 
     @property
-    def extras_placed(self) -> tuple[Placed, ...]:
-        return self.arrangement.placed[len(self.load.units) :]
+    def extras_placed(self) -> tuple[tuple[Body, Sizes, Sizes], ...]:
+        """Each extra with its lowest corner and its sizes as it lies."""
+        count = len(self.load.units)
+        return tuple(
+            (body, laid.at, stance(body, laid.turn).sizes)
+            for body, laid in zip(bodies_of(self.load)[count:], self.arrangement.laid[count:], strict=True)
+            if laid is not None
+        )
 
 
-def arrange(load: Load) -> Arrangement:
-    """Everything side by side, inside the liner.
-
-    Two things next to each other need the larger of their gaps once, not both. Half of the least gap is therefore kept
-    along the walls instead of around each thing; then it is whole at a wall, and between any two. An extra keeps as
-    much, so where there are more extras than goods, everything by itself may make the smaller box.
-    """
-    least = min(unit.part.gap for unit in load.units).half()
-    if len(load.units) == 1 or not least.nm:
-        return _side_by_side(load, ZERO)
-    shared = _side_by_side(load, least)
-    if len(load.extras) <= len(load.units):
-        return shared
-    return min(shared, _side_by_side(load, ZERO), key=lambda found: volume_nm3(*found.inside))
-
-
-def _side_by_side(load: Load, shared: Length) -> Arrangement:
-    units = [Block(unit.part.name, unit.padded(shared), unit.part.rules.upright) for unit in load.units]
-    extras = []
-    for extra in load.extras:
-        length, width, height = (side + shared * 2 for side in extra.sizes)
-        extras.append(Block(extra.name, (length, width, height), extra=True))
-    found = put_beside((*units, *extras)).moved_in(shared)
-    return replace(found, shared=shared)
-
-
-def inside_needed(load: Load) -> tuple[Arrangement, Why]:
+def inside_needed(load: Load) -> tuple[Answer, Why]:
     """The inside size that holds every part with its gap, every extra and the liner, and why it is so."""
     values: list[tuple[str, Value]] = []
     if len(load.units) == 1:
@@ -164,8 +131,12 @@ def inside_needed(load: Load) -> tuple[Arrangement, Why]:
     if thick.nm:
         values.append(("liner on every wall", thick))
     rule = "the gap is kept on all six sides; the rest lies beside it, where the box grows least (common practice)"
-    formula = "contents + 2 x gap, then the extras" if len(load.units) == 1 else "parts side by side, gaps between kept"
-    return arrange(load).moved_in(thick), Why(formula, tuple(values), rule)
+    if load.packed:
+        formula = "parts in their own shapes, as they are arranged, gaps kept"
+    else:
+        several = len(load.units) > 1
+        formula = "parts side by side, gaps between kept" if several else "contents + 2 x gap, then the extras"
+    return moved_in(arrange(load), thick), Why(formula, tuple(values), rule)
 
 
 def liner_thickness(load: Load) -> Length:
@@ -178,10 +149,10 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
     coats = [coat for unit in load.units for coat in unit.coats]
     if load.liner:
         coats.append(line_walls(arrangement.inside, load.liner))
-        arrangement = arrangement.moved_in(liner_thickness(load))
+        arrangement = moved_in(arrangement, liner_thickness(load))
     made = make_box(way, arrangement.inside, grade, shop.allowances, school)
     if made.needed != arrangement.inside:
-        arrangement = arrangement.quarter_turn()
+        arrangement = quarter_turned(bodies_of(load), arrangement)
     air = max(volume_nm3(*made.inside) - load.volume_nm3, 0)
     void = max(air - sum(coat.room_nm3 for coat in coats), 0)
     fill_weight, fill_cost = fill_void(void, shop.fill)

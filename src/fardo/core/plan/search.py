@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from fardo.core.goods.hazard import NO_HAZARDS, Hazards
 from fardo.core.make import WAYS, School
-from fardo.core.plan.boxed import Boxed, Load, box_up
+from fardo.core.plan.boxed import Boxed, box_up
+from fardo.core.plan.load import Load
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Money
 from fardo.core.quantity.money import total

@@ -1,0 +1,123 @@
+"""An arrangement as a hand left it: what stands too near what, what goes past what, and where a thing comes to rest."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.body import Body, Laid, stance
+from fardo.core.arrange.load import overloaded
+from fardo.core.arrange.settle import Settler
+from fardo.core.goods.shape.cover import Floats
+from fardo.core.quantity import Length
+
+_SLACK = 0.06  # mm, a seventh of a sixty-fourth of an inch: less than that is not seen
+_STEPS = 40
+_LEVEL = 1e-9
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """
+    Args:
+        which: the thing by number. other: the thing it comes too near, None for a wall or a rule of its own. short: by
+        how much. says: in words.
+    """
+
+    which: int
+    other: int | None
+    short: Length
+    says: str
+
+
+def faults(ask: Ask, answer: Answer) -> list[Fault]:
+    """What is not kept; nothing where all is."""
+    numbers = [n for n in answer.order if answer.laid[n] is not None]
+    found = _too_near_walls(ask, answer, numbers)
+    found += [
+        Fault(n, None, Length(0), f"{ask.bodies[n].name} does not lie as it must")
+        for n in numbers
+        if not may_stand(ask.bodies[n], _laid(answer, n))
+    ]
+    if len(numbers) > 1:
+        settler, at = settler_of(ask, answer, numbers)
+        rows = settler.rows(at)
+        short = rows.least - np.einsum("ki,ki->k", rows.directions, at[rows.a] - at[rows.b])
+        worst: dict[tuple[int, int], float] = {}
+        for a, b, by in zip(rows.a, rows.b, short, strict=True):
+            if by > _SLACK:
+                pair = numbers[a], numbers[b]
+                worst[pair] = max(worst.get(pair, 0.0), float(by))
+        for (later, earlier), by in worst.items():
+            names = ask.bodies[later].name, ask.bodies[earlier].name
+            found.append(Fault(later, earlier, Length.of_mm(round(by, 6)), f"{names[0]} comes too near {names[1]}"))
+    found += [Fault(n, None, Length(0), f"more lies over {ask.bodies[n].name} than it bears")
+              for n in overloaded(ask, answer)]  # fmt: skip
+    return found
+
+
+def _too_near_walls(ask: Ask, answer: Answer, numbers: Sequence[int]) -> list[Fault]:
+    found = []
+    for n in numbers:
+        body, laid = ask.bodies[n], _laid(answer, n)
+        sizes = stance(body, laid.turn).sizes
+        short = max(
+            max(body.gap.nm - at.nm, at.nm + size.nm + body.gap.nm - side.nm)
+            for at, size, side in zip(laid.at, sizes, answer.inside, strict=True)
+        )
+        if short > 1000:  # a micrometre
+            found.append(Fault(n, None, Length(short), f"{body.name} comes too near a wall"))
+    return found
+
+
+def may_stand(body: Body, laid: Laid) -> bool:
+    """Whether its rules leave that turn."""
+    up = laid.turn[2][2]
+    if body.this_side_up:
+        return abs(up - 1) < _LEVEL
+    return abs(abs(up) - 1) < _LEVEL if body.keep_flat else True
+
+
+def settler_of(ask: Ask, answer: Answer, numbers: Sequence[int]) -> tuple[Settler, Floats]:
+    """Those things as they lie, in the order they go in."""
+    bodies = [ask.bodies[n] for n in numbers]
+    room = np.array([[ask.room(i, j).mm for j in numbers] for i in numbers])
+    settler = Settler(bodies, [stance(ask.bodies[n], _laid(answer, n).turn) for n in numbers], room)
+    return settler, np.array([[c.mm for c in _laid(answer, n).at] for n in numbers])
+
+
+def drop(ask: Ask, answer: Answer, which: int) -> Length:
+    """How far a thing can go straight down before its gap to the floor or to what lies below it is used up."""
+    others = [n for n in answer.order if n != which and answer.laid[n] is not None]
+    floor = _laid(answer, which).at[2].mm - ask.bodies[which].gap.mm
+    if not others:
+        return Length.of_mm(round(max(floor, 0.0), 6))
+    settler, at = settler_of(ask, answer, [*others, which])
+    gone = 0.0
+    for _ in range(_STEPS):
+        left = floor - gone
+        rows = settler.rows(at)
+        own = rows.a == len(others)
+        spare = np.einsum("ki,ki->k", rows.directions, at[rows.a] - at[rows.b])[own] - rows.least[own]
+        upward = rows.directions[own][:, 2]
+        falls = np.where(upward > _LEVEL, spare / np.maximum(upward, _LEVEL), np.inf)
+        step = float(np.clip(falls, 0, None).min(initial=left))
+        step = min(step, left)
+        if step < _SLACK / 2:
+            break
+        gone += step
+        at[-1, 2] -= step
+    return Length.of_mm(round(gone, 6))
+
+
+def _laid(answer: Answer, n: int) -> Laid:
+    laid = answer.laid[n]
+    if laid is None:
+        raise ValueError(f"thing {n} lies nowhere")
+    return laid
+
+
+__all__ = ["Fault", "drop", "faults", "may_stand", "settler_of"]

@@ -1,0 +1,110 @@
+"""An arrangement in a job file: where each thing lies in the inside of the box, within its liner.
+
+It is kept as what it is, a claim: whoever reads it asks whether it still holds for the parts as they are.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.body import Body, Laid, stance
+from fardo.core.arrange.turn import TURNS, Matrix, determinant
+from fardo.core.goods.part import Sizes
+from fardo.core.plan.load import Load, bodies_of
+from fardo.core.quantity import Length
+from fardo.files.typed import Strict
+
+_FAR_MM = 100_000.0
+_CLOSE = 1e-9
+Coordinate = Annotated[float, Field(ge=-_FAR_MM, le=_FAR_MM, allow_inf_nan=False)]
+Entry = Annotated[float, Field(ge=-1.0, le=1.0, allow_inf_nan=False)]
+Place = tuple[Coordinate, Coordinate, Coordinate]
+TurnEntry = tuple[tuple[Entry, Entry, Entry], tuple[Entry, Entry, Entry], tuple[Entry, Entry, Entry]]
+
+
+class PlacedEntry(Strict):
+    """One thing: a point p of it bare lies at turn x p + at. Where a part is piled, a thing is a pile."""
+
+    name: str = Field(max_length=120)
+    number: int = Field(ge=1, le=999, description="which of that name")
+    at_mm: Place
+    turn: TurnEntry
+    goes_in: int = Field(ge=1, le=2000, description="when it goes in, from above")
+    locked: bool = Field(False, description="it stays there when the rest is arranged anew")
+
+
+class ArrangementEntry(Strict):
+    inside_mm: Place
+    placements: list[PlacedEntry] = Field(max_length=200)
+    extras: list[PlacedEntry] = Field(default_factory=list, max_length=60)
+
+
+def read_arrangement(entry: ArrangementEntry, load: Load) -> Answer | None:
+    """The arrangement as it is said, or None where its things are not those of the load."""
+    bodies = bodies_of(load)
+    said = [*((e, False) for e in entry.placements), *((e, True) for e in entry.extras)]
+    by_name = {(e.name, e.number, extra): e for e, extra in said}
+    keys = _keys(bodies)
+    if len(by_name) != len(said) or set(by_name) != set(keys):
+        return None
+    entries = [by_name[key] for key in keys]
+    laid = []
+    for body, one in zip(bodies, entries, strict=True):
+        turn = _as_turn(one.turn)
+        if turn is None:
+            return None
+        inset = stance(body, turn).inset
+        laid.append(Laid(turn, _lengths([a - i.mm for a, i in zip(one.at_mm, inset, strict=True)]), one.locked))
+    order = sorted(range(len(entries)), key=lambda n: (entries[n].goes_in, n))
+    return Answer(_lengths(list(entry.inside_mm)), tuple(laid), tuple(order))
+
+
+def write_arrangement(load: Load, answer: Answer) -> ArrangementEntry:
+    """As it is kept; what has no place is left out."""
+    bodies = bodies_of(load)
+    goes_in = {n: k + 1 for k, n in enumerate(answer.order)}
+    placements: list[PlacedEntry] = []
+    extras: list[PlacedEntry] = []
+    for n, (body, key, laid) in enumerate(zip(bodies, _keys(bodies), answer.laid, strict=True)):
+        if laid is None:
+            continue
+        x, y, z = (at + inset for at, inset in zip(laid.at, stance(body, laid.turn).inset, strict=True))
+        entry = PlacedEntry(
+            name=key[0], number=key[1], at_mm=(x.mm, y.mm, z.mm), turn=laid.turn, goes_in=goes_in[n],
+            locked=laid.locked,
+        )  # fmt: skip
+        (extras if body.extra else placements).append(entry)
+    a, b, c = answer.inside
+    return ArrangementEntry(inside_mm=(a.mm, b.mm, c.mm), placements=placements, extras=extras)
+
+
+def _keys(bodies: tuple[Body, ...]) -> list[tuple[str, int, bool]]:
+    """The name of each thing, which of that name it is, and whether it is an extra."""
+    counts: dict[tuple[str, bool], int] = {}
+    keys = []
+    for body in bodies:
+        name = body.name[:120]
+        counts[name, body.extra] = counts.get((name, body.extra), 0) + 1
+        keys.append((name, counts[name, body.extra], body.extra))
+    return keys
+
+
+def _as_turn(turn: TurnEntry) -> Matrix | None:
+    """The rotation said; what is one of the 24 but for the noise of decimals is that one. None for what is none."""
+    for square in TURNS:
+        off = max(abs(turn[r][c] - square[r][c]) for r in range(3) for c in range(3))
+        if off < _CLOSE:
+            return square
+    for i in range(3):
+        for j in range(3):
+            if abs(sum(a * b for a, b in zip(turn[i], turn[j], strict=True)) - (i == j)) > _CLOSE:
+                return None
+    return turn if determinant(turn) > 0 else None
+
+
+def _lengths(mm: list[float]) -> Sizes:
+    a, b, c = (Length.of_mm(round(value, 6)) for value in mm)
+    return a, b, c
