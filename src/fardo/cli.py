@@ -11,17 +11,21 @@ import threading
 import time
 from datetime import date
 from pathlib import Path
-from typing import Annotated, Any
+from typing import Annotated, Any, cast
 
 import typer
 from rich.console import Console
 from rich.table import Table
 
 from fardo.answers import made_json, plan_json, quote_json, refused_json
+from fardo.arranging import Effort, Workers, in_this_process, refuse
+from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.make.made import Allowances
+from fardo.core.plan.load import Load, ask_of, with_packed
 from fardo.core.plan.search import search
+from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length, Units, read_length, read_mass, read_sizes, show_mass, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.parcel import Parcel, read_postcode
@@ -83,7 +87,10 @@ def plan(
     if said.journey is None:
         raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
     ways = [way for way in file.ways if way in WAYS]
-    plans = search(load, ways, said.journey, services, shop, said.school, file.board)
+    plans = []
+    for arranged in _arranged(load, cast(Effort, effort), seed, shop):
+        plans += search(arranged, ways, said.journey, services, shop, said.school, file.board)
+    plans.sort(key=lambda found: found.costs.total.minor)
     if as_json:
         _print_json({"plans": [plan_json(p) for p in plans], "elapsed_s": round(time.monotonic() - started, 4)})
         return
@@ -247,6 +254,25 @@ def check(db: DbFile = None) -> None:
     out.print(
         f"{path} is sound: version {version}, {count} jobs, {len(services)} services, {len(kinds)} kinds of goods."
     )
+
+
+def _arranged(load: Load, effort: Effort, seed: int, shop: Shop) -> list[Load]:
+    """The load in each arrangement worth pricing: the one its file keeps, and the best of each proportion."""
+    found = [load]
+    if load.units and len(load.units) + len(load.extras) > 1:
+        ask = ask_of(load, seed=seed)
+        refuse(ask, shop.units)
+        answers = in_this_process(ask, effort) if effort == "quick" else _with_workers(ask, effort)
+        found += [arranged for answer in answers if (arranged := with_packed(load, answer)).packed is answer]
+    return found
+
+
+def _with_workers(ask: Ask, effort: Effort) -> tuple[Answer, ...]:
+    workers = Workers()
+    try:
+        return workers.arrange(ask, effort)
+    finally:
+        workers.close()
 
 
 def _stand_in(device: str, port: int, shop: str) -> bool:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from importlib.resources import files
 from pathlib import Path
 
@@ -14,20 +16,33 @@ from fardo import __version__
 from fardo.api.desk import Desk
 from fardo.api.guard import Guard
 from fardo.api.problems import answer_with_problems
-from fardo.api.routers import devices, jobs, kinds, papers, shapes, sheets, shop, work
+from fardo.api.routers import arrange, devices, jobs, kinds, papers, shapes, sheets, shop, work
 from fardo.api.routers import files as sent_files
+from fardo.api.runs import Runs
+from fardo.arranging import Workers
 
 _ROOMS = ("/", "/settings", "/kinds", "/jobs/{key}", "/jobs/{key}/{station}")
+
+
+@asynccontextmanager
+async def _while_open(app: FastAPI) -> AsyncIterator[None]:
+    """Ends searches and their processes with the application."""
+    yield
+    app.state.runs.stop_all()
+    app.state.workers.close()
 
 
 def create_app(database: Path) -> FastAPI:
     """The application on one shop's database."""
     app = FastAPI(
         title="Fardo", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
+        lifespan=_while_open,
         separate_input_output_schemas=False,  # a job is one thing, whichever way it goes
     )  # fmt: skip
     app.state.desk = Desk(database)
     app.state.readings = devices.Readings()
+    app.state.runs = Runs()
+    app.state.workers = Workers()
     answer_with_problems(app)
     # Kinds go before jobs: /api/jobs/begin is no job's key.
     for router in (
@@ -36,6 +51,7 @@ def create_app(database: Path) -> FastAPI:
         sheets.router,
         papers.router,
         work.router,
+        arrange.router,
         shop.router,
         sent_files.router,
         shapes.router,

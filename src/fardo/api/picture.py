@@ -15,7 +15,7 @@ from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.plan.boxed import Boxed, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.load import Load, bodies_of
-from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, tie_knots
+from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
 from fardo.core.plan.search import Plan, price
 from fardo.core.quantity import Length, Mass, Money, Units, show_mass
 from fardo.core.refusal import BadInput
@@ -82,8 +82,13 @@ class Picture:
         return tie_knots(
             missing, boxed, said.box, asked, said.price,
             guessed=said.guessed, answers=[question.code for question in said.hazards.open],
-            protection=_protection(self.job),
+            protection=_protection(self.job), arranged=_arranged(said),
         )  # fmt: skip
+
+
+def _arranged(said: Understood) -> State | None:
+    """Nothing is said of one thing: its extras find their corners by themselves."""
+    return said.arranged if said.load is not None and len(said.load.units) > 1 else None
 
 
 def _protection(job: JobFile) -> str:

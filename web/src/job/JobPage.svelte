@@ -4,6 +4,7 @@
   import { sentence } from '../lib/api/client';
   import { keys } from '../lib/keys.svelte';
   import { KEYS, router, STATIONS, type Station } from '../lib/router.svelte';
+  import Arrange from '../stations/arrange/Arrange.svelte';
   import Box from '../stations/box/Box.svelte';
   import Measure from '../stations/measure/Measure.svelte';
   import Price from '../stations/price/Price.svelte';
@@ -79,6 +80,8 @@
         <Measure {desk} />
       {:else if station === 'protect'}
         <Protect {desk} />
+      {:else if station === 'arrange'}
+        <Arrange {desk} />
       {:else if station === 'box'}
         <Box {desk} />
       {:else}

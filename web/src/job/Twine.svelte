@@ -20,6 +20,7 @@
   const names: Record<Station, string> = {
     measure: 'Measure',
     protect: 'Protect',
+    arrange: 'Arrange',
     box: 'Box',
     price: 'Price',
   };

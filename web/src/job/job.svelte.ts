@@ -50,7 +50,12 @@ export class JobDesk {
     const note = notes.find(view.id);
     this.typed = note?.typed ?? toTyped(view.job, shop.units);
     this.restored = note !== null;
-    if (note) this.#base = { ...view.job, chosen: note.chosen };
+    if (note)
+      this.#base = {
+        ...view.job,
+        chosen: note.chosen,
+        arrangement: note.arrangement ?? view.job.arrangement,
+      };
     if (note === null) {
       void this.workOut();
     } else if (note.revision === view.revision) {
@@ -158,7 +163,8 @@ export class JobDesk {
     this.#strokes += 1;
     if (this.saved !== 'conflict') this.saved = 'typing';
     const typed = $state.snapshot(this.typed);
-    notes.keep(this.id, { revision: this.#revision, typed, chosen: this.#base.chosen });
+    const { chosen, arrangement } = this.#base;
+    notes.keep(this.id, { revision: this.#revision, typed, chosen, arrangement });
     void this.workOut();
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.save(), SAVE_AFTER_MS);
@@ -252,6 +258,22 @@ export class JobDesk {
     this.touch();
   }
 
+  /** How it was arranged, if it was. */
+  get arrangement(): JobFile['arrangement'] {
+    return this.#base.arrangement;
+  }
+
+  /** Everything lies so from now on; gives back what puts it as it was before. */
+  keepArrangement(arrangement: JobFile['arrangement']): () => void {
+    const before = this.#base.arrangement;
+    this.#base = { ...this.#base, arrangement };
+    this.touch();
+    return () => {
+      this.#base = { ...this.#base, arrangement: before };
+      this.touch();
+    };
+  }
+
   /** After a change in another window: this one's job goes over the newer one, which stays among its revisions. */
   async keepMine(): Promise<void> {
     if (this.newestRevision === null) return;
@@ -294,7 +316,12 @@ export class JobDesk {
   #keep(view: JobView): void {
     this.#revision = view.revision;
     // What was chosen meanwhile stays; all else that fields do not show comes from what was saved.
-    this.#base = { ...view.job, chosen: this.#base.chosen ?? view.job.chosen };
+    const { chosen, arrangement } = this.#base;
+    this.#base = {
+      ...view.job,
+      chosen: chosen ?? view.job.chosen,
+      arrangement: arrangement ?? view.job.arrangement,
+    };
   }
 
   #failed(fault: unknown): void {

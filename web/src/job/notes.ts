@@ -7,6 +7,7 @@ export interface Note {
   revision: number;
   typed: Typed;
   chosen: JobFile['chosen'];
+  arrangement?: JobFile['arrangement'];
 }
 
 // The 2 stands for parts: what was noted before there were parts is not read as if it had them.

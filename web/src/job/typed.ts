@@ -35,6 +35,10 @@ export interface TypedPart {
   thisSideUp: boolean;
   keepFlat: boolean;
   noLoadOnTop: boolean;
+  bears: string;
+  bundle: string;
+  /** Names, with commas between. */
+  apartFrom: string;
   piles: string;
   sleeveHolds: string;
   photos: string[];
@@ -91,6 +95,9 @@ export function blankPart(): TypedPart {
     thisSideUp: false,
     keepFlat: false,
     noLoadOnTop: false,
+    bears: '',
+    bundle: '',
+    apartFrom: '',
     piles: '',
     sleeveHolds: '',
     photos: [],
@@ -150,6 +157,9 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       thisSideUp: entry.rules?.this_side_up ?? false,
       keepFlat: entry.rules?.keep_flat ?? false,
       noLoadOnTop: entry.rules?.no_load_on_top ?? false,
+      bears: mass(entry.rules?.bears),
+      bundle: entry.rules?.bundle ?? '',
+      apartFrom: (entry.rules?.apart_from ?? []).join(', '),
       piles: entry.piles ? String(entry.piles) : '',
       sleeveHolds: entry.sleeve_holds ? String(entry.sleeve_holds) : '',
       photos: entry.photos ?? [],
@@ -221,7 +231,17 @@ export function toPart(part: TypedPart): PartEntry {
       ...measures,
     } as Shape,
     protect: part.protect.map(toLayer),
-    rules: { this_side_up: part.thisSideUp, keep_flat: part.keepFlat, no_load_on_top: part.noLoadOnTop },
+    rules: {
+      this_side_up: part.thisSideUp,
+      keep_flat: part.keepFlat,
+      no_load_on_top: part.noLoadOnTop,
+      bears: orNothing(part.bears),
+      bundle: part.bundle ?? '',
+      apart_from: (part.apartFrom ?? '')
+        .split(',')
+        .map((name) => name.trim())
+        .filter(Boolean),
+    },
     piles: countedOrNothing(part.piles),
     sleeve_holds: countedOrNothing(part.sleeveHolds),
     photos: part.photos,

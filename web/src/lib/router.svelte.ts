@@ -1,8 +1,14 @@
 // The address is the room: /, /settings, /kinds, /jobs/<id>/<station>.
-export const STATIONS = ['measure', 'protect', 'box', 'price'] as const;
+export const STATIONS = ['measure', 'protect', 'arrange', 'box', 'price'] as const;
 export type Station = (typeof STATIONS)[number];
 /** One key a knot. */
-export const KEYS: Record<Station, string> = { measure: 'm', protect: 'w', box: 'b', price: 'p' };
+export const KEYS: Record<Station, string> = {
+  measure: 'm',
+  protect: 'w',
+  arrange: 'a',
+  box: 'b',
+  price: 'p',
+};
 
 export type Room =
   | { name: 'bench' }

@@ -39,11 +39,12 @@ def look_at_shape(asked: ShapeAsked, desk: OpenDesk) -> goods.ShapeView:
         raise BadInput(
             "nothing given", read="", allowed="a measure", field=said.missing[0] if said.missing else "shape"
         )
-    return _look(said.units[0][0].shape, today.shop.units)
+    return look_at(said.units[0][0].shape, today.shop.units)
 
 
 @lru_cache(maxsize=64)
-def _look(shape: Shape, units: Units) -> goods.ShapeView:
+def look_at(shape: Shape, units: Units) -> goods.ShapeView:
+    """A shape with the words of its dimension lines."""
     from fardo.core.goods.shape.solids import coarse, mesh_of
 
     mesh = mesh_of(coarse(shape.solid()))

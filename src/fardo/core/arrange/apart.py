@@ -1,10 +1,10 @@
 """How far convex pieces stand apart, and along which direction: the certificate that two things keep their gap.
 
-For a direction n, what lies between two pieces is at least the least n.x of the one less the greatest n.x of the other.
-Any direction for which that is as much as must be kept proves that it is kept, wherever the two are moved as long as
-the sum stays as high; the best direction is found by Gilbert's method (minimum-norm point of the difference of two
-convex sets, 1966). Where the direction does not point down, the first piece can also be lifted straight out past the
-second: all that is met on the way up is further along n still.
+For a direction n, what lies between two pieces is at least the least n.x of the one less the greatest n.x of the
+other. Any direction for which that is as much as must be kept proves that it is kept, wherever the two are moved as
+long as the sum stays as high; the best direction is found by the method of Gilbert, Johnson and Keerthi (1988). Where
+the direction does not point down, the first piece can also be lifted straight out past the second: all that is met on
+the way up is further along n still.
 """
 
 from __future__ import annotations
@@ -12,6 +12,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,9 +21,11 @@ from fardo.core.goods.shape.cover import Convex, Floats
 
 Ints = NDArray[np.int64]
 
-_ROUNDS = 24  # of Gilbert's method; it is stopped sooner where nothing is gained
+_ROUNDS = 24
 _GAIN = 0.02  # mm, below the finest anyone measures
 _LEVEL = 1e-12
+_MEETS = 1e-12  # mm2
+_FIRM = 1e-12
 
 
 def _directions() -> Floats:
@@ -123,16 +126,22 @@ class Pairs:
         return found
 
 
-def best_direction(pairs: Pairs, enough: Floats, known: Floats | None = None) -> tuple[Floats, Floats]:
+def best_direction(
+    pairs: Pairs, enough: Floats, known: Floats | None = None, level: NDArray[np.bool_] | None = None
+) -> tuple[Floats, Floats]:
     """The direction, never down, along which `a` stands furthest from `b`, and how far, mm.
 
     Args:
+        level: (k,) where only level directions are wanted, so that `a` is beside `b` and not over it.
         enough: (k,) nothing better is looked for where one of the usual directions gives as much, mm. known: (k, 3)
         directions found before, nan where there is none.
     """
     pieces, count = pairs.pieces, np.arange(len(pairs.a))
     usual = pairs.shift @ DIRECTIONS.T - pieces.reaches[pairs.a][:, OPPOSITE] - pieces.reaches[pairs.b]
     usual[:, DIRECTIONS[:, 2] < -_LEVEL] = -np.inf
+    if level is None:
+        level = np.zeros(len(pairs.a), dtype=bool)
+    usual[np.ix_(level, DIRECTIONS[:, 2] > _LEVEL)] = -np.inf
     first = usual.argmax(axis=1)
     directions, apart = DIRECTIONS[first].copy(), usual[count, first]
     if known is not None:
@@ -140,25 +149,32 @@ def best_direction(pairs: Pairs, enough: Floats, known: Floats | None = None) ->
         how_far = pairs.some(old).between(known[old])
         better = how_far > apart[old]
         directions[old[better]], apart[old[better]] = known[old[better]], how_far[better]
-    near = np.flatnonzero(apart < enough)
-    found, how_far = _gilbert(pairs.some(near), directions[near], flat=False)
+    beside = np.flatnonzero((apart < enough) & level)
+    near = np.flatnonzero((apart < enough) & ~level)
+    found, how_far = _nearest(pairs.some(near), directions[near], flat=False)
     down = found[:, 2] < 0
     better = ~down & (how_far > apart[near])
     directions[near[better]], apart[near[better]] = found[better], how_far[better]
     # Where the best of all points down, the best of those that do not is level.
-    near = near[down]
-    found, how_far = _gilbert(pairs.some(near), directions[near], flat=True)
+    near = np.concatenate([near[down], beside])
+    found, how_far = _nearest(pairs.some(near), directions[near], flat=True)
     better = how_far > apart[near]
     directions[near[better]], apart[near[better]] = found[better], how_far[better]
     return directions, apart
 
 
-def _gilbert(pairs: Pairs, start: Floats, flat: bool) -> tuple[Floats, Floats]:
-    """Towards the point of the difference of the two that is nearest to nothing; seen from above where `flat`."""
+def _nearest(pairs: Pairs, start: Floats, flat: bool) -> tuple[Floats, Floats]:
+    """Towards the point of the difference of the two that is nearest to nothing; seen from above where `flat`.
+
+    A few points of the difference are kept of each pair, the fewest whose hull holds the nearest point found so far;
+    the next is the furthest against the way to it.
+    """
     mask = np.array([1.0, 1.0, 0.0 if flat else 1.0])
     best, best_apart = start.copy(), np.full(len(start), -np.inf)
     going, moving = np.arange(len(start)), pairs
     point = pairs.nearest(start * mask) * mask
+    kept = np.repeat(point[:, None, :], 3, axis=1)
+    counts = np.tile([True, False, False], (len(start), 1))
     for _ in range(_ROUNDS):
         if not len(going):
             break
@@ -168,11 +184,45 @@ def _gilbert(pairs: Pairs, start: Floats, flat: bool) -> tuple[Floats, Floats]:
         apart = np.einsum("ki,ki->k", direction, ahead)
         better = apart > best_apart[going]
         best[going[better]], best_apart[going[better]] = direction[better], apart[better]
-        step = ahead - point
-        size = np.einsum("ki,ki->k", step, step)
-        share = np.clip(-np.einsum("ki,ki->k", point, step) / np.where(size > 0, size, 1.0), 0.0, 1.0)
-        point = point + share[:, None] * step
-        on = length - apart > _GAIN
+        point, used = _nearest_of(ahead, kept, counts)
+        free = np.argmin(used, axis=1)
+        rows = np.arange(len(going))
+        kept[rows, free], used[rows, free] = ahead, True
+        counts = used
+        # Where nothing is gained, or the pieces meet, there is nothing further to find.
+        on = (length - best_apart[going] > _GAIN) & (np.einsum("ki,ki->k", point, point) > _MEETS)
         if not on.all():
-            going, point, moving = going[on], point[on], moving.some(np.flatnonzero(on))
+            going, point, kept, counts = going[on], point[on], kept[on], counts[on]
+            moving = moving.some(np.flatnonzero(on))
     return best, best_apart
+
+
+_CHOICES = [np.array(choice) for n in (1, 2, 3) for choice in combinations(range(3), n)]
+
+
+def _nearest_of(newest: Floats, kept: Floats, counts: NDArray[np.bool_]) -> tuple[Floats, NDArray[np.bool_]]:
+    """The point nearest to nothing of the hull of `newest` (k, 3) and those of `kept` (k, 3, 3) that count, and which
+    of these it takes."""
+    best = newest.copy()
+    least = np.einsum("ki,ki->k", newest, newest)
+    used = np.zeros(counts.shape, dtype=bool)
+    edges = kept - newest[:, None, :]
+    gram = np.einsum("kai,kbi->kab", edges, edges)
+    pull = -np.einsum("kai,ki->ka", edges, newest)
+    for choice in _CHOICES:
+        rows = np.flatnonzero(counts[:, choice].all(axis=1))
+        if not len(rows):
+            continue
+        some = gram[rows][:, choice[:, None], choice]
+        scale = np.trace(some, axis1=1, axis2=2)
+        some = some + (_FIRM * scale + _FIRM)[:, None, None] * np.eye(len(choice))
+        shares = np.linalg.solve(some, pull[rows][:, choice][:, :, None])[:, :, 0]
+        within = (shares >= 0).all(axis=1) & (shares.sum(axis=1) <= 1)
+        found = newest[rows] + np.einsum("ka,kai->ki", shares, edges[rows][:, choice])
+        size = np.einsum("ki,ki->k", found, found)
+        better = within & (size < least[rows])
+        chosen = rows[better]
+        best[chosen], least[chosen] = found[better], size[better]
+        used[chosen] = False
+        used[chosen[:, None], choice] = True
+    return best, used

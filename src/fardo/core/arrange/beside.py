@@ -16,7 +16,7 @@ from typing import Any
 
 from fardo.core.arrange.turn import QUARTER, UNTURNED, Turn
 from fardo.core.goods.part import Sizes
-from fardo.core.quantity import ZERO, Length
+from fardo.core.quantity import Length
 
 _BEAM = 12
 _STEPS = 42  # arrangements followed over all steps; many things share them, so that an answer comes at once

@@ -14,8 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fardo.core.arrange.ask import Answer, Ask
-from fardo.core.arrange.body import Body, Laid, stance
-from fardo.core.arrange.build import Aim, more_than_it_bears
+from fardo.core.arrange.body import Body, Laid, more_than_it_bears, stance
+from fardo.core.arrange.build import Aim
 from fardo.core.arrange.turn import Turn
 from fardo.core.quantity import Length
 

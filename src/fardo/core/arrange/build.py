@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fardo.core.arrange.body import Body
-from fardo.core.arrange.nofit import Cells, NoFit, NoFits, Posed
+from fardo.core.arrange.body import Body, more_than_it_bears
+from fardo.core.arrange.nofit import ABOVE, BELOW, TAKEN, Cells, NoFit, NoFits, Posed
 from fardo.core.arrange.turn import is_square
 from fardo.core.goods.shape.cover import Floats
 
@@ -149,7 +149,7 @@ class _Work:
         into, out_of = [], []
         for axis in range(3):
             start = place[axis] + nofit.first[axis] - self._first(other, axis)
-            stop = start + nofit.taken.shape[axis]
+            stop = start + nofit.codes.shape[axis]
             low, high = max(start, 0), min(stop, taken.shape[axis])
             if low >= high and axis < 2:
                 return
@@ -157,7 +157,7 @@ class _Work:
             out_of.append(slice(low - start, high - start))
         x, y, z = into
         if z.start < z.stop:
-            taken[x, y, z] |= nofit.taken[tuple(out_of)]
+            taken[x, y, z] |= (nofit.codes[tuple(out_of)] & TAKEN).view(np.bool_)
         if more_than_it_bears(posed.body, other.body):
             self._keep_off(taken, nofit, into, out_of, above=True)
         if more_than_it_bears(other.body, posed.body):
@@ -227,11 +227,6 @@ class _Work:
         return Standing(which, self.ground.stances[kind][s], place)
 
 
-def more_than_it_bears(lower: Body, upper: Body) -> bool:
-    """Whether the one alone is more than the other bears."""
-    return lower.bears is not None and max(upper.weight.ng, 1) > lower.bears.ng
-
-
 def order_in(ground: Ground, built: Built) -> list[int] | None:
     """The order in which they can be let down from above, the lowest first where it is free; as places in
     `built.standing`. None where they lock each other."""
@@ -242,16 +237,16 @@ def order_in(ground: Ground, built: Built) -> list[int] | None:
             room = ground.room[one.which][other.which]
             nofit = ground.nofits.of(one.posed, other.posed, room)
             spot = tuple(a - b - first for a, b, first in zip(one.place, other.place, nofit.first, strict=True))
-            if any(s < 0 or s >= n for s, n in zip(spot[:2], nofit.taken.shape[:2], strict=True)):
+            if any(s < 0 or s >= n for s, n in zip(spot[:2], nofit.codes.shape[:2], strict=True)):
                 continue
             column = spot[:2]
             height = spot[2]
-            if height >= nofit.taken.shape[2]:
+            if height >= nofit.codes.shape[2]:
                 over, under = bool(nofit.taken[column].any()), False
             elif height < 0:
                 over, under = False, bool(nofit.taken[column].any())
             else:
-                over, under = bool(nofit.above[spot]), bool(nofit.below[spot])
+                over, under = nofit.codes[spot] == ABOVE, nofit.codes[spot] == BELOW
             if over:
                 before[i].add(j)
             if under:

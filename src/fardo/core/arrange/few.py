@@ -10,9 +10,8 @@ from functools import reduce
 from math import gcd, prod
 
 from fardo.core.arrange.ask import Answer, Ask
-from fardo.core.arrange.body import Laid
+from fardo.core.arrange.body import Laid, more_than_it_bears
 from fardo.core.arrange.boxes import sides_of
-from fardo.core.arrange.build import more_than_it_bears
 from fardo.core.quantity import Length
 
 FEW = 8

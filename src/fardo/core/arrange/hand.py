@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -11,12 +11,14 @@ from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.load import overloaded
 from fardo.core.arrange.settle import Settler
+from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape.cover import Floats
 from fardo.core.quantity import Length
 
 _SLACK = 0.06  # mm, a seventh of a sixty-fourth of an inch: less than that is not seen
 _STEPS = 40
 _LEVEL = 1e-9
+_UPWARD = 0.05  # a direction flatter than that holds nothing up
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,11 +115,58 @@ def drop(ask: Ask, answer: Answer, which: int) -> Length:
     return Length.of_mm(round(gone, 6))
 
 
-def _laid(answer: Answer, n: int) -> Laid:
-    laid = answer.laid[n]
-    if laid is None:
+def falls(ask: Ask, answer: Answer) -> list[Length]:
+    """Of each thing how far it could at least sink before something holds it: so much more fill goes under it."""
+    numbers = [n for n in answer.order if answer.laid[n] is not None]
+    found = [Length(0)] * len(ask.bodies)
+    settler, at = settler_of(ask, answer, numbers)
+    rows = settler.rows(at)
+    spare = np.einsum("ki,ki->k", rows.directions, at[rows.a] - at[rows.b]) - rows.least
+    upward = rows.directions[:, 2] > _UPWARD
+    for k, n in enumerate(numbers):
+        own = upward & (rows.a == k)
+        floor = at[k, 2] - settler.gaps[k]
+        how_far = float((spare[own] / rows.directions[own, 2]).min(initial=floor))
+        found[n] = Length.of_mm(round(max(how_far, 0.0), 6))
+    return found
+
+
+def by_hand(ask: Ask, laid: Sequence[Laid | None], order: Sequence[int]) -> Answer:
+    """The arrangement once things were moved: pushed off the walls it went through, the box as small as holds it, going
+    in in the old order or from the bottom up, whichever can be."""
+    push = [0, 0, 0]
+    for body, one in zip(ask.bodies, laid, strict=True):
+        if one is not None:
+            push = [max(p, body.gap.nm - at.nm) for p, at in zip(push, one.at, strict=True)]
+    pushed: list[Laid | None] = []
+    for one in laid:
+        if one is None:
+            pushed.append(None)
+        else:
+            x, y, z = (Length(at.nm + by) for at, by in zip(one.at, push, strict=True))
+            pushed.append(replace(one, at=(x, y, z)))
+    inside = ask.inside or smallest_around(ask, pushed)
+    upwards = sorted(order, key=lambda n: _laid_of(pushed, n).at[2].nm)
+    answers = [Answer(inside, tuple(pushed), tuple(goes_in)) for goes_in in (order, upwards)]
+    return min(answers, key=lambda answer: len(faults(ask, answer)))
+
+
+def smallest_around(ask: Ask, laid: Sequence[Laid | None]) -> Sizes:
+    """The inside that holds them all with their gaps to the walls."""
+    found = [0, 0, 0]
+    for body, one in zip(ask.bodies, laid, strict=True):
+        if one is not None:
+            for axis, (at, side) in enumerate(zip(one.at, stance(body, one.turn).sizes, strict=True)):
+                found[axis] = max(found[axis], at.nm + side.nm + body.gap.nm)
+    return Length(found[0]), Length(found[1]), Length(found[2])
+
+
+def _laid_of(laid: Sequence[Laid | None], n: int) -> Laid:
+    one = laid[n]
+    if one is None:
         raise ValueError(f"thing {n} lies nowhere")
-    return laid
+    return one
 
 
-__all__ = ["Fault", "drop", "faults", "may_stand", "settler_of"]
+def _laid(answer: Answer, n: int) -> Laid:
+    return _laid_of(answer.laid, n)

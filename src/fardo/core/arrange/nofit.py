@@ -25,7 +25,8 @@ from fardo.core.arrange.turn import Matrix, Turn, after, carried
 from fardo.core.goods.shape.cover import Convex, Floats
 
 Cells = NDArray[np.bool_]
-_KEPT = 6000  # pairs of stances whose places are remembered
+TAKEN, ABOVE, BELOW = 1, 2, 4
+_KEPT = 5000  # pairs of stances whose places are remembered
 _SLACK = 1e-6  # mm
 
 
@@ -98,14 +99,26 @@ class NoFit:
     """Places of the first thing relative to the second, by the lowest corners of their cells.
 
     Args:
-        first: the relative place of taken[0, 0, 0]. taken: where it may not stand: they meet, or neither could be
-        lifted out past the other. above, below: where it stands clear and over, or under, some of the other.
+        first: the relative place of codes[0, 0, 0]. codes: what is so of a place; see below.
     """
 
     first: tuple[int, int, int]
-    taken: Cells
-    above: Cells
-    below: Cells
+    codes: NDArray[np.uint8]
+
+    @property
+    def taken(self) -> Cells:
+        """Where it may not stand: they meet, or neither could be lifted out past the other."""
+        return (self.codes & TAKEN).view(np.bool_)
+
+    @property
+    def above(self) -> Cells:
+        """Where it stands clear, and over some of the other."""
+        return np.equal(self.codes, ABOVE)
+
+    @property
+    def below(self) -> Cells:
+        """Where it stands clear, and under some of the other."""
+        return np.equal(self.codes, BELOW)
 
 
 class NoFits:
@@ -149,8 +162,8 @@ class NoFits:
         taken = taken & self._boxes_meet(a, b, room, start, taken.shape)
         over = np.logical_or.accumulate(taken, axis=2)
         under = np.logical_or.accumulate(taken[:, :, ::-1], axis=2)[:, :, ::-1]
-        blocked = over & under
-        return NoFit((start[0], start[1], start[2]), blocked, over & ~blocked, under & ~blocked)
+        codes = np.where(over, np.where(under, TAKEN, ABOVE), np.where(under, BELOW, 0)).astype(np.uint8)
+        return NoFit((start[0], start[1], start[2]), codes)
 
     def _boxes_meet(self, a: Posed, b: Posed, room: float, start: tuple[int, ...], shape: tuple[int, ...]) -> Cells:
         """Where the two bounding boxes are nearer than `room`: exact."""

@@ -14,27 +14,27 @@ from functools import lru_cache
 import numpy as np
 
 from fardo.core.arrange.ask import PROPORTIONS, Answer, Ask, Proportion
-from fardo.core.arrange.body import Body, Laid, stance
+from fardo.core.arrange.body import Body, Laid, Stance, stance
 from fardo.core.arrange.boxes import BoxGround, boxes_only
-from fardo.core.arrange.build import Aim, Built, Ground, Standing, order_in
+from fardo.core.arrange.build import Aim, Ground, Standing, order_in
 from fardo.core.arrange.exact import snapped
 from fardo.core.arrange.few import FEW, smallest
+from fardo.core.arrange.hand import smallest_around
 from fardo.core.arrange.load import overloaded
 from fardo.core.arrange.nofit import NoFits, Posed, posed, solid_cells
 from fardo.core.arrange.settle import Settler
 from fardo.core.arrange.turn import UNTURNED, Matrix, about, carried
-from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape.cover import Floats
-from fardo.core.quantity import Length
 
 _CELLS = 12_000  # in the room all things take together
 _WAYS = 5
-_FIRST_WAYS = 12
+_FIRST_WAYS = 6
 _SLANTS = (30.0, 45.0, 60.0)
 _SLENDER = 2.5  # so much longer than wide: it may lie slantwise
 _PROMISING = 0.25  # the share of what is built that is pressed together
 _REMEMBERED = 40
 _BOX_STARTS = 8
+_BOXES_EVERY = 4  # one round in so many begins from the boxes around the things
 _FEW_BOXES = 14
 _SLIM = 1 / 540_000
 _TOLERANCE = 1e-6  # mm
@@ -87,6 +87,7 @@ def merge(states: Sequence[State]) -> tuple[Answer, ...]:
 @dataclass(frozen=True, slots=True, eq=False)
 class _Grid:
     ground: Ground
+    boxes: BoxGround
     size: float  # mm, of a cube as large as all things
     longest: float
 
@@ -106,7 +107,7 @@ def _grid(ask: Ask) -> _Grid:
             numbers += 1 + len(_SLANTS) * 2
     ground = Ground(bodies, [stances[body] for body in bodies], room, NoFits(step))
     longest = max(max(side.mm for side in body.sizes) + 2 * body.gap.mm for body in bodies)
-    return _Grid(ground, float(volume ** (1 / 3)), longest)
+    return _Grid(ground, BoxGround(ask), float(volume ** (1 / 3)), longest)
 
 
 def ways_to_stand(body: Body, number: int, step: float) -> list[Posed]:
@@ -133,9 +134,10 @@ def ways_to_stand(body: Body, number: int, step: float) -> list[Posed]:
 
 def _round(ask: Ask, grid: _Grid, state: State) -> State:
     random = np.random.default_rng([ask.seed, state.chain, state.done])
+    if state.done % _BOXES_EVERY == 1:
+        return replace(_from_boxes(ask, grid, state, random), done=state.done + 1)
     order, aim = _plan(ask, grid.size, state, random)
-    limit = _limit(ask, grid)
-    built = grid.ground.build(order, aim, limit, random, _locked(ask, grid))
+    built = grid.ground.build(order, aim, _limit(ask, grid), random, _locked(ask, grid))
     done = replace(state, done=state.done + 1)
     if built.left_out and ask.inside is None:
         return done
@@ -144,8 +146,46 @@ def _round(ask: Ask, grid: _Grid, state: State) -> State:
     done = replace(done, costs=costs)
     if cost > np.quantile(costs, _PROMISING) + _TOLERANCE:
         return done
-    found = _pressed(ask, grid, built, order)
+    goes_in = order_in(grid.ground, built)
+    if not goes_in:
+        return done
+    step = grid.ground.nofits.step
+    standing = [built.standing[n] for n in goes_in]
+    laid = {
+        stood.which: (
+            stood.posed.stance,
+            np.array([
+                place * step + (cells * step - side) / 2
+                for place, cells, side in zip(stood.place, stood.posed.cells, stood.posed.sizes, strict=True)
+            ]),
+        )
+        for stood in standing
+    }  # fmt: skip
+    found = _pressed(ask, grid, laid, order)
     return done if found is None else _kept(done, found)
+
+
+def _from_boxes(ask: Ask, grid: _Grid, state: State, random: np.random.Generator) -> State:
+    """Everything packed as the boxes around them, then pressed together as what they are."""
+    best: tuple[float, Answer, list[int]] | None = None
+    for n in range(_BOX_STARTS if len(ask.bodies) <= _FEW_BOXES else 1):
+        order, aim = _plan(ask, grid.size, state, random, first=n == 0)
+        answer = grid.boxes.build(order, aim, random)
+        cost = _worth(ask, np.array([side.mm for side in answer.inside]), sum(one is None for one in answer.laid))
+        if (answer.whole or ask.inside is not None) and (best is None or cost < best[0]):
+            best = cost, answer, order
+    if best is None:
+        return state
+    _, answer, order = best
+    if len(ask.bodies) <= FEW and not ask.locked and (state.chain, state.done) == (0, 1):
+        answer = smallest(ask, answer.room_nm3) or answer
+    laid = {}
+    for n in answer.order:
+        one = answer.laid[n]
+        assert one is not None
+        laid[n] = stance(ask.bodies[n], one.turn), np.array([c.mm for c in one.at])
+    found = _pressed(ask, grid, laid, order)
+    return state if found is None else _kept(state, found)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -271,52 +311,30 @@ def _slopes(ask: Ask, sides: Floats) -> Floats:
     return found
 
 
-def _pressed(ask: Ask, grid: _Grid, built: Built, order: Sequence[int]) -> Found | None:
-    """Settled and made exact; None where things lock each other, or something bears more than it may."""
-    goes_in = order_in(grid.ground, built)
-    if goes_in is None or not goes_in:
-        return None
-    standing = [built.standing[n] for n in goes_in]
-    numbers = [stood.which for stood in standing]
+def _pressed(ask: Ask, grid: _Grid, going_in: dict[int, tuple[Stance, Floats]], order: Sequence[int]) -> Found | None:
+    """Settled and made exact; None where something bears more than it may.
+
+    Args:
+        going_in: of each thing, in the order in which it goes in, how it stands and its lowest corner, mm.
+    """
+    numbers = list(going_in)
     bodies = [ask.bodies[n] for n in numbers]
     room = np.array([[grid.ground.room[i][j] for j in numbers] for i in numbers])
-    settler = Settler(bodies, [stood.posed.stance for stood in standing], room)
-    step = grid.ground.nofits.step
-    at = np.array([
-        [place * step + (cells * step - side) / 2
-         for place, cells, side in zip(stood.place, stood.posed.cells, stood.posed.sizes, strict=True)]
-        for stood in standing
-    ])  # fmt: skip
     locked = dict(ask.locked)
+    stances = [stance(ask.bodies[n], locked[n].turn) if n in locked else going_in[n][0] for n in numbers]
+    at = np.array([[c.mm for c in locked[n].at] if n in locked else going_in[n][1] for n in numbers])
+    settler = Settler(bodies, stances, room)
     fixed = [k for k, n in enumerate(numbers) if n in locked]
-    for k in fixed:
-        at[k] = [c.mm for c in locked[numbers[k]].at]
     settled = settler.settle(at, lambda sides: _slopes(ask, sides), locked=fixed)
     if settled is None:
         return None
-    at, _ = settled
     laid: list[Laid | None] = [None] * len(ask.bodies)
-    corners = snapped(settler, at)
-    for stood, corner in zip(standing, corners, strict=True):
-        laid[stood.which] = locked.get(stood.which) or Laid(stood.posed.stance.turn, corner)
+    for n, stood, corner in zip(numbers, stances, snapped(settler, settled[0]), strict=True):
+        laid[n] = locked.get(n) or Laid(stood.turn, corner)
     inside = smallest_around(ask, laid)
-    if ask.inside is not None:
-        worth = _worth(ask, np.array([side.mm for side in inside]), len(built.left_out))
-        if worth <= _TOLERANCE:
-            inside = ask.inside
-    else:
-        worth = _worth(ask, np.array([side.mm for side in inside]))
+    left_out = len(ask.bodies) - len(numbers)
+    worth = _worth(ask, np.array([side.mm for side in inside]), left_out)
+    if ask.inside is not None and worth <= _TOLERANCE:
+        inside = ask.inside
     answer = Answer(inside, tuple(laid), tuple(numbers))
-    if overloaded(ask, answer):
-        return None
-    return Found(worth, answer, tuple(order))
-
-
-def smallest_around(ask: Ask, laid: Sequence[Laid | None]) -> Sizes:
-    """The inside that holds them all with their gaps to the walls."""
-    found = [0, 0, 0]
-    for body, one in zip(ask.bodies, laid, strict=True):
-        if one is not None:
-            for axis, (at, side) in enumerate(zip(one.at, stance(body, one.turn).sizes, strict=True)):
-                found[axis] = max(found[axis], at.nm + side.nm + body.gap.nm)
-    return Length(found[0]), Length(found[1]), Length(found[2])
+    return None if overloaded(ask, answer) else Found(worth, answer, tuple(order))

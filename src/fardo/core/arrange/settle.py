@@ -17,7 +17,7 @@ from scipy.optimize import linprog
 from scipy.sparse import csr_array
 
 from fardo.core.arrange.apart import Ints, Pairs, Pieces, best_direction, side_by_side
-from fardo.core.arrange.body import Body, Stance, pieces_of
+from fardo.core.arrange.body import Body, Stance, more_than_it_bears, pieces_of
 from fardo.core.goods.shape.cover import Convex, Floats
 
 _NEAR = 15.0  # mm: nearer than that beyond what is kept, things are told apart piece by piece
@@ -63,6 +63,7 @@ class Settler:
         count = len(self.pieces.owner)
         self._known = np.full((count, count, 3), np.nan)
         self.of = [np.flatnonzero(self.pieces.owner == n) for n in range(self.count)]
+        self.level = np.array([[more_than_it_bears(lower, upper) for lower in bodies] for upper in bodies])
         pairs = [(i, j) for i in range(self.count) for j in range(i)]
         self.later = np.array([i for i, _ in pairs], dtype=int)
         self.earlier = np.array([j for _, j in pairs], dtype=int)
@@ -75,6 +76,7 @@ class Settler:
         ahead = at[i] - at[j] - self.sizes[j]
         behind = at[j] - at[i] - self.sizes[i]
         behind[:, 2] = -np.inf
+        ahead[self.level[i, j], 2] = -np.inf
         sides = np.concatenate([ahead, behind], axis=1)
         best = sides.argmax(axis=1)
         how_far = sides[np.arange(len(i)), best]
@@ -104,7 +106,7 @@ class Settler:
         keep = np.repeat(room, [len(self.of[m]) * len(self.of[n]) for m, n in zip(i, j, strict=True)])
         keep = keep + self.round[own_a] + self.round[own_b]
         pairs = Pairs(self.pieces, a, b, shift)
-        directions, apart = best_direction(pairs, keep + _NEAR, self._known[a, b])
+        directions, apart = best_direction(pairs, keep + _NEAR, self._known[a, b], self.level[own_a, own_b])
         self._known[a, b] = directions
         least = keep - apart + np.einsum("ki,ki->k", directions, shift)
         return _tightest(Rows(own_a, own_b, directions, least), self.count)

@@ -42,12 +42,21 @@ class PriceChoice:
 class Knot:
     """
     Args:
-        name: "measure", "protect", "box", "price". state: see above. says: what it stands at, or what changed.
+        name: "measure", "protect", "arrange", "box", "price". state: see above. says: what it stands at, or what
+        changed.
     """
 
     name: str
     state: State
     says: str
+
+
+_ARRANGED: dict[State | None, str] = {
+    None: "one thing, nothing to arrange",
+    "open": "side by side until it is arranged",
+    "loose": "something changed since it was arranged",
+    "tied": "arranged",
+}
 
 
 def tie_knots(
@@ -60,6 +69,7 @@ def tie_knots(
     guessed: Sequence[str] = (),
     answers: Sequence[str] = (),
     protection: str = "said",
+    arranged: State | None = None,
 ) -> tuple[tuple[Knot, ...], str]:
     """The knots in order, and the next move in words.
 
@@ -67,7 +77,8 @@ def tie_knots(
         missing: what is still to be measured, and where it goes. boxed: the chosen way as it is worked out today.
         box: as it was chosen. asked: what the chosen service asks today, None where it no longer takes the parcel.
         price: as it was chosen. guessed: parts with their kind's measures. answers: what is still to be answered.
-        protection: how it is protected in words, empty while nothing is said.
+        protection: how it is protected in words, empty while nothing is said. arranged: of several things, whether they
+        were arranged and still are; None of one.
     """
     wanting = [
         text
@@ -80,6 +91,7 @@ def tie_knots(
     ]
     measure = Knot("measure", "open", "; ".join(wanting)) if wanting else Knot("measure", "tied", "measured")
     protect = Knot("protect", "tied", protection) if protection else Knot("protect", "open", "no wrap and no gap said")
+    arrange = Knot("arrange", arranged or "tied", _ARRANGED[arranged])
     if box is None:
         tied = Knot("box", "open", "no box chosen")
     elif boxed is None or boxed.needed != box.needed:
@@ -98,12 +110,12 @@ def tie_knots(
         priced = Knot("price", "loose", f"was {price.amount}, is {asked.amount}")
     else:
         priced = Knot("price", "tied", f"{price.carrier} {price.service}, {price.amount}")
-    knots = (measure, protect, tied, priced)
+    knots = (measure, protect, arrange, tied, priced)
     return knots, _next_move(missing, guessed, answers, knots)
 
 
 def _next_move(missing: list[str], guessed: Sequence[str], answers: Sequence[str], knots: tuple[Knot, ...]) -> str:
-    _, protect, box, price = knots
+    _, protect, arrange, box, price = knots
     measures = [name for name in missing if not name.startswith("postcode")] or list(guessed)
     if measures:
         more = f" and {len(measures) - 3} more" if len(measures) > 3 else ""
@@ -114,6 +126,8 @@ def _next_move(missing: list[str], guessed: Sequence[str], answers: Sequence[str
         return "Say where it goes"
     if protect.state != "tied":
         return "Say how it is protected"
+    if arrange.state != "tied" and box.state != "tied":
+        return "Arrange it" if arrange.state == "open" else "Arrange it again"
     if box.state != "tied":
         return "Choose the box" if box.state == "open" else "Look at the box again"
     if price.state != "tied":

@@ -24,6 +24,11 @@ export type LayerEntry = Schemas['LayerEntry'];
 export type PartView = Schemas['PartView'];
 export type HazardView = Schemas['HazardView'];
 export type ShapeView = Schemas['ShapeView'];
+export type RunView = Schemas['RunView'];
+export type ArrangedView = Schemas['ArrangedView'];
+export type ThingShapes = Schemas['ThingShapes'];
+export type Placement = Schemas['Placement'];
+export type ArrangementEntry = Schemas['ArrangementEntry'];
 export type KindRow = Schemas['KindRow'];
 export type KindView = Schemas['KindView'];
 export type KindFile = Schemas['KindFile'];
@@ -111,6 +116,12 @@ export const calls = {
     answer<KindView>(api.POST('/api/kinds/{code}/bring-back', { params: { path: { code } } })),
   keepAsKind: (id: string, body: Schemas['NewKind']) =>
     answer<KindView>(api.POST('/api/jobs/{key}/kind', { ...key(id), body })),
+  arrange: (body: Schemas['ArrangeRequest']) => answer<RunView>(api.POST('/api/arrange', { body })),
+  stopRun: (run: string) => answer<RunView>(api.POST('/api/arrange/{key}/stop', key(run))),
+  things: (body: Schemas['ArrangeRequest'], signal: AbortSignal) =>
+    answer<ThingShapes>(api.POST('/api/arrange/shapes', { body, signal })),
+  byHand: (body: Schemas['HandRequest'], signal?: AbortSignal) =>
+    answer<ArrangedView>(api.POST('/api/arrange/hand', signal ? { body, signal } : { body })),
   shape: (part: PartEntry, signal: AbortSignal) =>
     answer<ShapeView>(api.POST('/api/shape', { body: { part }, signal })),
   /** Sends files as they are; each is answered for by itself. */

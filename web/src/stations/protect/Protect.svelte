@@ -226,6 +226,45 @@
       <label><input type="checkbox" bind:checked={part.keepFlat} onchange={touch} />keep flat</label>
       <label><input type="checkbox" bind:checked={part.noLoadOnTop} onchange={touch} />nothing on top</label>
     </div>
+    <div class="rules said">
+      <label for="bears"
+        >bears at most
+        <input
+          id="bears"
+          class="field"
+          data-measure="mass"
+          bind:value={part.bears}
+          oninput={touch}
+          placeholder="any"
+          disabled={part.noLoadOnTop}
+          aria-invalid={desk.problem(`parts[${desk.chosen}].rules.bears`) ? 'true' : undefined}
+        /></label
+      >
+      <label for="bundle"
+        >held together as
+        <input
+          id="bundle"
+          class="field"
+          bind:value={part.bundle}
+          oninput={touch}
+          maxlength="60"
+          placeholder="none"
+        /></label
+      >
+      <label for="apart"
+        >not beside
+        <input
+          id="apart"
+          class="field"
+          bind:value={part.apartFrom}
+          oninput={touch}
+          placeholder="names, with commas"
+        /></label
+      >
+    </div>
+    {#if desk.problem(`parts[${desk.chosen}].rules.bears`)}<p class="no">
+        {desk.problem(`parts[${desk.chosen}].rules.bears`)}
+      </p>{/if}
     {#if view?.piles?.length}
       <p class="piles">
         {view.piles.length === 1 ? 'One pile of' : `${view.piles.length} piles:`}
@@ -357,6 +396,19 @@
     width: 17px;
     height: 17px;
     accent-color: var(--twine);
+  }
+  .rules.said {
+    flex-wrap: wrap;
+    gap: 8px 16px;
+    color: var(--soft);
+  }
+  .rules .field {
+    width: 118px;
+    height: 34px;
+    color: var(--ink);
+  }
+  .no {
+    color: var(--stop);
   }
   .says li {
     padding: 2px 0 2px 12px;

@@ -1,0 +1,191 @@
+"""Arranging: a search that runs on its own and tells how far it is, and what follows when a hand moves a thing."""
+
+from __future__ import annotations
+
+import logging
+from typing import Annotated
+
+from fastapi import APIRouter, Path, Request
+from fastapi.responses import StreamingResponse
+from pydantic import BaseModel, ConfigDict, Field
+
+from fardo.api.arranged import ArrangedView, RunView, view_arranged
+from fardo.api.desk import Desk, OpenDesk, Today
+from fardo.api.goods import ShapeView
+from fardo.api.problems import RESPONSES
+from fardo.api.routers.shapes import look_at
+from fardo.api.runs import Run, Runs
+from fardo.arranging import Effort, Progress, Workers, refuse
+from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.body import Laid
+from fardo.core.arrange.hand import by_hand, drop
+from fardo.core.plan.load import Load, ask_of, bodies_of
+from fardo.core.refusal import BadInput
+from fardo.files.arrangement import ArrangementEntry, read_arrangement
+from fardo.files.job import EXAMPLE, JobFile
+from fardo.files.understood import understand
+from fardo.store.database import Gone
+
+router = APIRouter(prefix="/api/arrange", tags=["arrange"], responses=RESPONSES)
+Key = Annotated[str, Path(max_length=40)]
+
+
+class ArrangeRequest(BaseModel):
+    """What is locked in the job's arrangement stays where it is."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "effort": "quick"}]})
+    job: JobFile
+    effort: Effort = "normal"
+    seed: int = Field(0, ge=0, le=2**31)
+
+
+class HandRequest(BaseModel):
+    """An arrangement as a hand left it; `drop` names the thing that is let down until something holds it."""
+
+    model_config = ConfigDict(
+        json_schema_extra={
+            "examples": [{"job": EXAMPLE, "arrangement": {"inside_mm": [400, 300, 200], "placements": []}}]
+        }
+    )
+    job: JobFile
+    arrangement: ArrangementEntry
+    drop: int | None = Field(None, ge=0, le=2000)
+
+
+@router.post("", status_code=202)
+def begin(request: ArrangeRequest, http: Request, desk: OpenDesk) -> RunView:
+    """Begins a search. 422 with every reason where it cannot be."""
+    today = desk.today
+    load = _load(request.job, desk)
+    locked = _locked(request.job, load)
+    ask = ask_of(load, locked=locked, seed=request.seed)
+    refuse(ask, today.shop.units)
+    runs: Runs = http.app.state.runs
+    workers: Workers = http.app.state.workers
+    run = runs.begin(lambda run: _search(run, ask, request, load, today, workers))
+    return RunView(run=run.key, state="searching", done=0, of=1)
+
+
+class ThingShapes(BaseModel):
+    """The bare shapes of all things. `of` says, for each thing by number, which of `shapes` it has."""
+
+    shapes: list[ShapeView]
+    of: list[int]
+
+
+@router.post("/shapes")
+def shapes(request: ArrangeRequest, desk: OpenDesk) -> ThingShapes:
+    """What everything looks like, to be shown where it lies; a pile is one thing."""
+    bodies = bodies_of(_load(request.job, desk))
+    distinct = list(dict.fromkeys(body.shape for body in bodies))
+    units = desk.today.shop.units
+    return ThingShapes(
+        shapes=[look_at(shape, units) for shape in distinct], of=[distinct.index(body.shape) for body in bodies]
+    )
+
+
+@router.get("/{key}", response_model=RunView)
+def look(key: Key, http: Request) -> RunView:
+    """How far a search is."""
+    return _view(_found(key, http))
+
+
+@router.get("/{key}/stream", response_class=StreamingResponse)
+async def stream(key: Key, http: Request) -> StreamingResponse:
+    """How far a search is, as server-sent events until it ends."""
+    return StreamingResponse(_found(key, http).listen(), media_type="text/event-stream")
+
+
+@router.post("/{key}/stop")
+def stop(key: Key, http: Request) -> RunView:
+    """Ends a search; the best so far is kept."""
+    run = _found(key, http)
+    run.stop.set()
+    return _view(run)
+
+
+@router.post("/hand")
+def hand(request: HandRequest, desk: OpenDesk) -> ArrangedView:
+    """What follows when things are moved: what comes too near what, and the box around them all."""
+    load = _load(request.job, desk)
+    answer = read_arrangement(request.arrangement, load)
+    if answer is None:
+        raise BadInput(
+            "not the things of this job", read=f"{len(request.arrangement.placements)} things",
+            allowed="each thing once, turned by a rotation", field="arrangement",
+        )  # fmt: skip
+    ask = ask_of(load)
+    answer = by_hand(ask, answer.laid, answer.order)
+    if request.drop is not None and request.drop < len(answer.laid):
+        answer = _let_down(ask, answer, request.drop)
+    return view_arranged(request.job, load, answer, desk.today, priced=False)
+
+
+def _let_down(ask: Ask, answer: Answer, which: int) -> Answer:
+    laid = list(answer.laid)
+    one = laid[which]
+    if one is None:
+        return answer
+    x, y, z = one.at
+    laid[which] = Laid(one.turn, (x, y, z - drop(ask, answer, which)), one.locked)
+    return by_hand(ask, laid, answer.order)
+
+
+def _load(job: JobFile, desk: Desk) -> Load:
+    return understand(job, desk.today.shop, desk.today.file.postcode, desk.today.find_mesh).must_load()
+
+
+def _locked(job: JobFile, load: Load) -> tuple[tuple[int, Laid], ...]:
+    if job.arrangement is None:
+        return ()
+    kept = read_arrangement(job.arrangement, load)
+    if kept is None:
+        return ()
+    return tuple((n, laid) for n, laid in enumerate(kept.laid) if laid is not None and laid.locked)
+
+
+def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, today: Today, workers: Workers) -> None:
+    seen: dict[Answer, ArrangedView] = {}
+
+    def view(state: str, progress: Progress) -> RunView:
+        for answer in progress.answers:
+            if answer not in seen:
+                seen[answer] = view_arranged(request.job, load, answer, today)
+        views = sorted((seen[answer] for answer in progress.answers), key=_price)
+        return RunView.model_validate(
+            {"run": run.key, "state": state, "done": progress.done, "of": progress.of, "answers": views}
+        )
+
+    last = Progress(0, 1, ())
+
+    def told(progress: Progress) -> None:
+        nonlocal last
+        last = progress
+        run.tell(view("searching", progress))
+
+    try:
+        answers = workers.arrange(ask, request.effort, told, run.stop)
+        state = "stopped" if run.stop.is_set() else "done"
+        run.tell(view(state, Progress(last.done, last.of, answers)), ended=True)
+    except Exception:  # whatever it is, the page that looks on is told, and the server goes on
+        logging.getLogger("fardo").exception("a search ended")
+        failed = view("failed", last).model_copy(update={"says": "The search broke off; the best so far is kept."})
+        run.tell(failed, ended=True)
+
+
+def _price(view: ArrangedView) -> tuple[bool, float]:
+    return view.total is None, float(view.total or 0)
+
+
+def _found(key: str, http: Request) -> Run:
+    runs: Runs = http.app.state.runs
+    run = runs.find(key)
+    if run is None:
+        raise Gone(key)
+    return run
+
+
+def _view(run: Run) -> RunView:
+    if isinstance(run.view, RunView):
+        return run.view
+    return RunView(run=run.key, state="searching", done=0, of=1)

@@ -1,0 +1,150 @@
+"""The arranging engine at work on both cores, in processes of their own, so that nothing else waits for it.
+
+How much is searched is said in rounds, not in seconds: the same ask with the same seed and effort gives the same answer
+on a slow machine as on a fast one. Two searches run side by side, whether there are two cores or not.
+"""
+
+from __future__ import annotations
+
+import os
+import threading
+from collections.abc import Callable
+from concurrent.futures import FIRST_COMPLETED, Executor, Future, ProcessPoolExecutor, wait
+from concurrent.futures.process import BrokenProcessPool
+from dataclasses import dataclass
+from multiprocessing import get_context
+from typing import Literal
+
+from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.boxes import boxes_only
+from fardo.core.arrange.cannot import cannot
+from fardo.core.arrange.search import State, improve, merge
+from fardo.core.quantity import show_length
+from fardo.core.quantity.show import Units
+from fardo.core.refusal import NoAnswer
+
+Effort = Literal["quick", "normal", "long"]
+CHAINS = 2
+_ROUNDS: dict[Effort, int] = {"quick": 3, "normal": 26, "long": 150}
+_BOX_ROUNDS: dict[Effort, int] = {"quick": 2, "normal": 12, "long": 60}
+_AT_ONCE = 3  # rounds before a worker tells how far it is
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """
+    Args:
+        done, of: rounds of all searches. answers: the best so far, one for each proportion, the best first.
+    """
+
+    done: int
+    of: int
+    answers: tuple[Answer, ...]
+
+
+class Workers:
+    """Processes that search. Made when first asked for, as they take a second to begin."""
+
+    def __init__(self, count: int = CHAINS) -> None:
+        self._count = count
+        self._lock = threading.Lock()
+        self._pool: ProcessPoolExecutor | None = None
+
+    def pool(self) -> ProcessPoolExecutor:
+        with self._lock:
+            if self._pool is None:
+                # One thread each: the searches share the cores among them.
+                for name in ("OMP_NUM_THREADS", "OPENBLAS_NUM_THREADS"):
+                    os.environ.setdefault(name, "1")
+                self._pool = ProcessPoolExecutor(self._count, get_context("spawn"))
+            return self._pool
+
+    def warm(self) -> None:
+        """Begins the processes, so that the first search does not wait for them."""
+        for _ in range(self._count):
+            self.pool().submit(_ready)
+
+    def close(self) -> None:
+        with self._lock:
+            if self._pool is not None:
+                self._pool.shutdown(wait=False, cancel_futures=True)
+                self._pool = None
+
+    def arrange(
+        self,
+        ask: Ask,
+        effort: Effort = "normal",
+        told: Callable[[Progress], None] | None = None,
+        stop: threading.Event | None = None,
+    ) -> tuple[Answer, ...]:
+        """The best for each proportion, the best first; none where nothing was found, or it was stopped before.
+
+        Args:
+            told: called with every step forward. stop: set to end it with the best so far.
+        """
+        try:
+            return _search(self.pool(), ask, effort, told, stop)
+        except BrokenProcessPool:
+            self.close()  # a worker was killed; the next search has new ones
+            raise
+
+
+def _ready() -> None:
+    """Loads what a search needs."""
+    import scipy.fft
+    import scipy.optimize  # noqa: F401
+
+
+def rounds_of(ask: Ask, effort: Effort) -> int:
+    return (_BOX_ROUNDS if boxes_only(ask.bodies) else _ROUNDS)[effort]
+
+
+def _search(
+    pool: Executor,
+    ask: Ask,
+    effort: Effort,
+    told: Callable[[Progress], None] | None,
+    stop: threading.Event | None,
+) -> tuple[Answer, ...]:
+    rounds = rounds_of(ask, effort)
+    states = [State(chain) for chain in range(CHAINS)]
+    running: dict[Future[State], int] = {}
+    for chain, state in enumerate(states):
+        running[pool.submit(improve, ask, state, 1)] = chain
+    while running:
+        ended, _ = wait(running, timeout=0.2, return_when=FIRST_COMPLETED)
+        for future in ended:
+            chain = running.pop(future)
+            states[chain] = state = future.result()
+            if told:
+                told(Progress(sum(s.done for s in states), rounds * CHAINS, merge(states)))
+            if state.done < rounds and not _enough(ask, state):
+                running[pool.submit(improve, ask, state, min(_AT_ONCE, rounds - state.done))] = chain
+        if stop is not None and stop.is_set():
+            for future in running:
+                future.cancel()
+            break
+    return merge(states)
+
+
+def _enough(ask: Ask, state: State) -> bool:
+    """In a box that is there, to go in is all that is asked."""
+    return ask.inside is not None and state.best is not None and state.best.worth <= 1e-6
+
+
+def in_this_process(ask: Ask, effort: Effort) -> tuple[Answer, ...]:
+    """The same answer as `Workers` give, without processes: for little effort, and where there are none."""
+    return merge([improve(ask, State(chain), rounds_of(ask, effort)) for chain in range(CHAINS)])
+
+
+def refuse(ask: Ask, units: Units) -> None:
+    """Raises NoAnswer with every reason, where it cannot be."""
+    reasons = [
+        reason.says + (f": {show_length(reason.short, units, 'up').text} short" if reason.short else "")
+        for reason in cannot(ask)
+    ]
+    if reasons:
+        raise NoAnswer("It cannot be arranged: " + "; ".join(reasons) + ".")
+
+
+__all__ = ["CHAINS", "Effort", "Progress", "Workers", "in_this_process", "refuse"]

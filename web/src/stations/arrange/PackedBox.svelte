@@ -1,0 +1,230 @@
+<script lang="ts">
+  // The packed box, lit: turned by a drag or the arrow keys, a thing grabbed and moved, stepped through as it is packed.
+  import { onDestroy, onMount } from 'svelte';
+  import type { PackedView, Side } from '../../lib/view3d/packed';
+  import { shop } from '../../lib/shop.svelte';
+  import type { Arranging } from './arranging.svelte';
+
+  interface Props {
+    arranging: Arranging;
+    /** How thick the walls are, mm. */
+    board: number;
+    step: number;
+    apart: number;
+  }
+  let { arranging, board, step, apart }: Props = $props();
+
+  const TURN = 0.15;
+  const DRAG = 0.008;
+  const SNAP_MM = { in: 25.4 / 4, cm: 5 };
+
+  let canvas: HTMLCanvasElement;
+  let width = $state(600);
+  let height = $state(420);
+  let view = $state.raw<PackedView | null>(null);
+  let missing = $state(false);
+  let left = false;
+  let seen = $state(0);
+  let held: { x: number; y: number; thing: number; upright: boolean; by: [number, number, number] } | null =
+    null;
+
+  /** A colour that is one of two by the theme, as it now is. */
+  function ink(value: string): string {
+    const probe = document.createElement('i');
+    probe.style.color = value;
+    document.body.append(probe);
+    const colour = getComputedStyle(probe).color;
+    probe.remove();
+    const parts = /color\(srgb ([\d.]+) ([\d.]+) ([\d.]+)/.exec(colour);
+    return parts ? `rgb(${parts.slice(1, 4).map((c) => Math.round(Number(c) * 255)).join(',')})` : colour; // prettier-ignore
+  }
+
+  function paint(): void {
+    view?.paint({
+      board: ink('var(--board-pale)'),
+      boardDeep: ink('var(--board-deep)'),
+      ink: ink('var(--ink)'),
+      thing: ink('var(--board)'),
+      extra: ink('var(--edge)'),
+      chosen: ink('var(--twine-light)'),
+      stop: ink('var(--stop)'),
+    });
+    draw();
+  }
+
+  function draw(): void {
+    if (!view || !width || !height) return;
+    view.draw(width, height);
+    seen = view.count;
+  }
+
+  onMount(async () => {
+    try {
+      const { PackedView: Made } = await import('../../lib/view3d/packed');
+      if (left) return;
+      view = new Made(canvas);
+    } catch {
+      missing = true;
+      return;
+    }
+    paint();
+  });
+  onDestroy(() => {
+    left = true;
+    view?.leave();
+  });
+
+  const dark = matchMedia('(prefers-color-scheme: dark)');
+  $effect(() => {
+    const watch = new MutationObserver(paint);
+    watch.observe(document.documentElement, { attributeFilter: ['data-theme'] });
+    dark.addEventListener('change', paint);
+    return () => {
+      watch.disconnect();
+      dark.removeEventListener('change', paint);
+    };
+  });
+  $effect(() => {
+    if (!view) return;
+    if (arranging.shapes) view.know(arranging.shapes);
+    draw();
+  });
+  $effect(() => {
+    if (!view) return;
+    if (arranging.layout) view.lay(arranging.layout, board);
+    draw();
+  });
+  $effect(() => {
+    view?.show(step, apart);
+    view?.choose(arranging.chosen, arranging.wrong);
+    draw();
+  });
+  $effect(() => {
+    if (width && height) draw();
+  });
+
+  export function look(side: Side): void {
+    view?.look(side);
+    draw();
+  }
+
+  function spot(event: PointerEvent): [number, number] {
+    const box = canvas.getBoundingClientRect();
+    return [
+      ((event.clientX - box.left) / box.width) * 2 - 1,
+      1 - ((event.clientY - box.top) / box.height) * 2,
+    ];
+  }
+
+  function down(event: PointerEvent): void {
+    const [x, y] = spot(event);
+    const thing = view?.under(x, y) ?? -1;
+    if (thing >= 0) arranging.chosen = thing;
+    held = { x, y, thing: arranging.searching ? -1 : thing, upright: event.shiftKey, by: [0, 0, 0] };
+    (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
+  }
+
+  function moved(event: PointerEvent): void {
+    if (!held || !view) return;
+    const [x, y] = spot(event);
+    if (held.thing < 0) {
+      view.turn((held.x - x) * DRAG * 200, (held.y - y) * DRAG * 120);
+      held.x = x;
+      held.y = y;
+      draw();
+      return;
+    }
+    const by = view.along([held.x, held.y], [x, y], held.upright);
+    const snap = SNAP_MM[shop.units];
+    held.by = [by.x, by.y, by.z].map((c) => Math.round(c / snap) * snap) as [number, number, number];
+    view.drag(held.thing, by.set(...held.by));
+    draw();
+    void arranging.feel(held.thing, held.by);
+  }
+
+  async function up(): Promise<void> {
+    const was = held;
+    held = null;
+    if (was && was.thing >= 0 && was.by.some((c) => c !== 0)) await arranging.move(was.thing, was.by);
+    view?.show(step, apart);
+    draw();
+  }
+
+  function pressed(event: KeyboardEvent): void {
+    const snap = SNAP_MM[shop.units];
+    const thing = arranging.chosen;
+    const turns: Record<string, [number, number]> = {
+      ArrowLeft: [-TURN, 0],
+      ArrowRight: [TURN, 0],
+      ArrowUp: [0, TURN],
+      ArrowDown: [0, -TURN],
+    };
+    const moves: Record<string, [number, number, number]> = {
+      ArrowLeft: [-snap, 0, 0],
+      ArrowRight: [snap, 0, 0],
+      ArrowUp: [0, snap, 0],
+      ArrowDown: [0, -snap, 0],
+      PageUp: [0, 0, snap],
+      PageDown: [0, 0, -snap],
+    };
+    const turn = turns[event.key];
+    const move = moves[event.key];
+    if (event.shiftKey && turn) view?.turn(...turn);
+    else if (thing >= 0 && move) void arranging.move(thing, move);
+    else if (thing < 0 && turn) view?.turn(...turn);
+    else if (event.key === 'Escape' && thing >= 0) arranging.chosen = -1;
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+    draw();
+  }
+</script>
+
+<!-- Turned and moved by the pointer or by keys. -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<div
+  class="packed"
+  role="application"
+  aria-label="The packed box. Arrow keys turn it; with a thing in hand they move it, and with Shift they turn the box. Page Up and Page Down lift and lower."
+  tabindex="0"
+  data-shown={seen}
+  bind:clientWidth={width}
+  bind:clientHeight={height}
+  onkeydown={pressed}
+  onpointerdown={down}
+  onpointermove={moved}
+  onpointerup={up}
+  onpointercancel={() => (held = null)}
+>
+  <canvas bind:this={canvas} aria-hidden="true"></canvas>
+  {#if missing}<p>
+      This browser draws nothing in three dimensions; the drawing beside says where things lie.
+    </p>{/if}
+</div>
+
+<style>
+  .packed {
+    position: relative;
+    height: 430px;
+    overflow: hidden;
+    touch-action: none;
+    cursor: grab;
+    background: var(--sheet);
+    border: 1px solid var(--hair);
+  }
+  canvas {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+  }
+  p {
+    position: absolute;
+    inset: 0;
+    display: grid;
+    place-items: center;
+    padding: 0 24px;
+    color: var(--soft);
+  }
+</style>

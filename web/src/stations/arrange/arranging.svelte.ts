@@ -1,0 +1,233 @@
+// Arranging a job: the search that runs at the shop, the answers it came to, and things moved by hand.
+import {
+  calls,
+  Refusal,
+  sentence,
+  type ArrangedView,
+  type ArrangementEntry,
+  type Layout,
+  type Placement,
+  type RunView,
+  type ThingShapes,
+} from '../../lib/api/client';
+import { toast } from '../../lib/toast.svelte';
+import type { JobDesk } from '../../job/job.svelte';
+
+export type Effort = 'quick' | 'normal' | 'long';
+type Triple = [number, number, number];
+
+export class Arranging {
+  run = $state.raw<RunView | null>(null);
+  trouble = $state('');
+  shapes = $state.raw<ThingShapes | null>(null);
+  /** The thing in hand, -1 for none. */
+  chosen = $state(-1);
+  /** What a hand just made of it, while it is not kept: it may break a gap. */
+  tried = $state.raw<ArrangedView | null>(null);
+  effort = $state<Effort>('normal');
+
+  readonly #desk: JobDesk;
+  #stream: EventSource | null = null;
+  #asked: AbortController | null = null;
+  #looked: AbortController | null = null;
+  #kept = '';
+
+  constructor(desk: JobDesk) {
+    this.#desk = desk;
+  }
+
+  get searching(): boolean {
+    return this.run?.state === 'searching';
+  }
+
+  /** Where things lie as they are kept, or as they would side by side. */
+  get layout(): Layout | null {
+    return this.tried?.layout ?? this.#desk.work?.layout ?? this.#desk.figures?.layout ?? null;
+  }
+
+  get things(): Placement[] {
+    const layout = this.layout;
+    return layout ? [...layout.parts, ...layout.extras].sort((a, b) => a.goes_in - b.goes_in) : [];
+  }
+
+  get wrong(): number[] {
+    const faults = this.tried?.faults ?? [];
+    return faults.flatMap((one) => (one.other === null ? [one.thing] : [one.thing, one.other]));
+  }
+
+  /** Asks what everything looks like. */
+  async look(): Promise<void> {
+    this.#looked?.abort();
+    const looked = new AbortController();
+    this.#looked = looked;
+    try {
+      this.shapes = await calls.things({ job: this.#desk.job, effort: 'quick', seed: 0 }, looked.signal);
+    } catch (fault) {
+      if (!looked.signal.aborted && !(fault instanceof Refusal)) this.trouble = sentence(fault);
+    }
+  }
+
+  async begin(): Promise<void> {
+    this.leave();
+    this.trouble = '';
+    this.tried = null;
+    this.#kept = '';
+    try {
+      this.run = await calls.arrange({ job: this.#desk.job, effort: this.effort, seed: 0 });
+    } catch (fault) {
+      this.trouble = sentence(fault);
+      return;
+    }
+    const before = this.#desk.arrangement;
+    const stream = new EventSource(`/api/arrange/${this.run.run}/stream`);
+    this.#stream = stream;
+    stream.onmessage = (event: MessageEvent<string>) => {
+      this.run = JSON.parse(event.data) as RunView;
+      const [best] = this.run.answers ?? [];
+      this.#take(best);
+      if (this.run.state === 'searching') return;
+      stream.close();
+      if (this.run.says) this.trouble = this.run.says;
+      else if (best) toast.show('Arranged.', () => void this.#desk.keepArrangement(before));
+    };
+    stream.onerror = () => {
+      if (stream.readyState === EventSource.CLOSED && this.searching) {
+        this.trouble = 'The shop no longer tells how far it is; the best so far is kept.';
+        this.run = null;
+      }
+    };
+  }
+
+  stop(): void {
+    if (this.run) void calls.stopRun(this.run.run);
+  }
+
+  /** Keeps one of the answers. */
+  keep(answer: ArrangedView): void {
+    this.#kept = JSON.stringify(answer.entry);
+    this.tried = null;
+    const undo = this.#desk.keepArrangement(answer.entry);
+    toast.show('Kept so.', undo);
+  }
+
+  is(answer: ArrangedView): boolean {
+    return JSON.stringify(answer.entry) === (this.#kept || JSON.stringify(this.#desk.arrangement));
+  }
+
+  /** The best so far goes into the job while the search is on. */
+  #take(answer: ArrangedView | undefined): void {
+    if (!answer) return;
+    const entry = JSON.stringify(answer.entry);
+    if (entry === this.#kept) return;
+    this.#kept = entry;
+    this.#desk.keepArrangement(answer.entry);
+  }
+
+  /** The arrangement on show as a job keeps it, with one thing changed. */
+  #changed(
+    thing: number,
+    change: (placed: Placement) => { move?: Triple; turn?: Placement['turn'] },
+  ): ArrangementEntry | null {
+    const layout = this.layout;
+    if (!layout) return null;
+    const names: Record<string, number> = {};
+    const entryOf = (placed: Placement) => {
+      const of = `${placed.thing < layout.parts.length} ${placed.name}`;
+      const number = (names[of] ?? 0) + 1;
+      names[of] = number;
+      const { move = [0, 0, 0] as Triple, turn = placed.turn } = placed.thing === thing ? change(placed) : {};
+      const at = placed.origin_mm.map((c, axis) => Math.round((c + (move[axis] ?? 0)) * 1e6) / 1e6) as Triple;
+      return { name: placed.name, number, at_mm: at, turn, goes_in: placed.goes_in, locked: placed.locked };
+    };
+    const placements = layout.parts.map(entryOf);
+    return { inside_mm: layout.inside_mm, placements, extras: layout.extras.map(entryOf) };
+  }
+
+  /** Tries a thing elsewhere; what breaks a gap is shown and not kept. Gives back whether it was kept. */
+  async move(thing: number, by: Triple, drop = false): Promise<boolean> {
+    return this.#try(
+      this.#changed(thing, () => ({ move: by })),
+      drop ? thing : null,
+    );
+  }
+
+  /** Turns a thing by a quarter about an axis, around its own middle. */
+  async turn(thing: number, about: 0 | 1 | 2): Promise<boolean> {
+    const entry = this.#changed(thing, (placed) => {
+      const middle = placed.at_mm.map((c, axis) => c + (placed.size_mm[axis] ?? 0) / 2) as Triple;
+      const arm = placed.origin_mm.map((c, axis) => c - (middle[axis] ?? 0)) as Triple;
+      const turned = quarter(arm, about);
+      const move = turned.map((c, axis) => c - (arm[axis] ?? 0)) as Triple;
+      const columns = [0, 1, 2].map((c) => quarter(placed.turn.map((row) => row[c as 0]) as Triple, about));
+      const turn = [0, 1, 2].map((r) =>
+        columns.map((column) => column[r as 0]),
+      ) as unknown as Placement['turn'];
+      return { move, turn };
+    });
+    return this.#try(entry, null);
+  }
+
+  lock(thing: number): void {
+    const layout = this.layout;
+    if (!layout) return;
+    const entry = this.#changed(-1, () => ({}));
+    if (!entry) return;
+    const before = [...layout.parts, ...layout.extras].find((placed) => placed.thing === thing);
+    const index = layout.parts.findIndex((placed) => placed.thing === thing);
+    const one =
+      index >= 0
+        ? entry.placements[index]
+        : entry.extras?.[layout.extras.findIndex((placed) => placed.thing === thing)];
+    if (one) one.locked = !before?.locked;
+    this.#kept = JSON.stringify(entry);
+    this.#desk.keepArrangement(entry);
+  }
+
+  /** While it is dragged: what it would come too near. */
+  async feel(thing: number, by: Triple): Promise<void> {
+    const entry = this.#changed(thing, () => ({ move: by }));
+    if (!entry) return;
+    this.#asked?.abort();
+    const asked = new AbortController();
+    this.#asked = asked;
+    try {
+      const view = await calls.byHand({ job: this.#desk.job, arrangement: entry, drop: null }, asked.signal);
+      this.felt = view.faults.map((fault) => fault.says);
+    } catch {
+      // A newer place was asked about, or the shop is away: the drop will tell.
+    }
+  }
+  felt = $state.raw<string[]>([]);
+
+  async #try(entry: ArrangementEntry | null, drop: number | null): Promise<boolean> {
+    this.#asked?.abort();
+    this.felt = [];
+    if (!entry) return false;
+    try {
+      const view = await calls.byHand({ job: this.#desk.job, arrangement: entry, drop });
+      if (view.faults.length > 0) {
+        this.tried = null;
+        toast.show(`Put back: ${view.faults[0]?.says ?? ''}.`);
+        return false;
+      }
+      this.tried = null;
+      this.keep(view);
+      return true;
+    } catch (fault) {
+      this.trouble = sentence(fault);
+      return false;
+    }
+  }
+
+  leave(): void {
+    this.#stream?.close();
+    this.#asked?.abort();
+    this.#looked?.abort();
+  }
+}
+
+/** A place after a quarter turn against the clock about an axis. */
+function quarter([x, y, z]: Triple, about: 0 | 1 | 2): Triple {
+  if (about === 2) return [-y, x, z];
+  return about === 1 ? [z, y, -x] : [x, -z, y];
+}
