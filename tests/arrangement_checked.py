@@ -16,7 +16,7 @@ from fardo.core.goods.shape.solids import block, moved
 
 SIXTY_FOURTH_MM = 25.4 / 64
 REACH_MM = 40.0
-TOUCHING_MM = 0.01
+SLIDE_MM = 4.0
 
 
 def solid_in_place(body: Body, laid: Laid):
@@ -61,7 +61,8 @@ def faults(ask: Ask, answer: Answer) -> list[str]:
 def _locked_in(ask: Ask, answer: Answer, solids) -> list[str]:
     """What could not be let straight down past what is there.
 
-    It is lifted by no more than what lies between the two, so that nothing is passed through unseen.
+    It is lifted by no more than what lies between the two, so that nothing is passed through unseen; where they touch,
+    as they may where no gap is kept, by a little.
     """
     found = []
     for k, later in enumerate(answer.order):
@@ -69,9 +70,9 @@ def _locked_in(ask: Ask, answer: Answer, solids) -> list[str]:
             top, lifted = solids[earlier].bounding_box()[5], solids[later]
             while (bottom := lifted.bounding_box()[2]) < top:
                 apart = lifted.min_gap(solids[earlier], REACH_MM)
-                if apart < TOUCHING_MM:
+                if (lifted ^ solids[earlier]).volume() > 1:
                     names = ask.bodies[later].name, ask.bodies[earlier].name
                     found.append(f"{names[0]} {later} goes in after {names[1]} {earlier} and meets it on the way")
                     break
-                lifted = lifted.translate((0, 0, min(apart, top - bottom + 1)))
+                lifted = lifted.translate((0, 0, min(max(apart, SLIDE_MM), top - bottom + 1)))
     return found

@@ -61,8 +61,9 @@ class Workers:
 
     def warm(self) -> None:
         """Begins the processes, so that the first search does not wait for them."""
-        for _ in range(self._count):
-            self.pool().submit(_ready)
+        if self._pool is None:
+            for _ in range(self._count):
+                self.pool().submit(_ready)
 
     def close(self) -> None:
         with self._lock:

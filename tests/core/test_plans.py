@@ -12,8 +12,8 @@ from hypothesis import strategies as st
 from fardo.core.goods.part import Extra, Part
 from fardo.core.goods.shape import Box
 from fardo.core.plan.boxed import box_up
-from fardo.core.plan.load import Load
 from fardo.core.plan.cautions import lifting
+from fardo.core.plan.load import Load
 from fardo.core.plan.progress import BoxChoice, PriceChoice, tie_knots
 from fardo.core.plan.search import Journey, price, search
 from fardo.core.plan.wrapped import wrap_up
@@ -91,8 +91,8 @@ def test_every_thing_lies_in_the_box_with_the_gap_kept(part_sizes, gap, extras, 
     for axis in range(3):
         assert low[axis] >= gap.nm
         assert high[axis] + gap.nm <= inside[axis]
-    for _, at, sizes in boxed.extras_placed:
-        spots = [(a.nm, a.nm + s.nm) for a, s in zip(at, sizes, strict=True)]
+    for _, at, size in boxed.extras_placed:
+        spots = [(a.nm, a.nm + s.nm) for a, s in zip(at, size, strict=True)]
         assert all(start >= 0 and end <= inside[axis] for axis, (start, end) in enumerate(spots))
         # No extra is nearer to the thing than its gap.
         assert any(end <= low[axis] - gap.nm or start >= high[axis] + gap.nm for axis, (start, end) in enumerate(spots))

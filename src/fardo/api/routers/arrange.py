@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from dataclasses import replace
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Request
@@ -19,7 +20,7 @@ from fardo.arranging import Effort, Progress, Workers, refuse
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Laid
 from fardo.core.arrange.hand import by_hand, drop
-from fardo.core.plan.load import Load, ask_of, bodies_of
+from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, holds
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry, read_arrangement
 from fardo.files.job import EXAMPLE, JobFile
@@ -74,8 +75,9 @@ class ThingShapes(BaseModel):
 
 
 @router.post("/shapes")
-def shapes(request: ArrangeRequest, desk: OpenDesk) -> ThingShapes:
+def shapes(request: ArrangeRequest, http: Request, desk: OpenDesk) -> ThingShapes:
     """What everything looks like, to be shown where it lies; a pile is one thing."""
+    http.app.state.workers.warm()  # who looks at where things lie is about to have them arranged
     bodies = bodies_of(_load(request.job, desk))
     distinct = list(dict.fromkeys(body.shape for body in bodies))
     units = desk.today.shop.units
@@ -147,11 +149,16 @@ def _locked(job: JobFile, load: Load) -> tuple[tuple[int, Laid], ...]:
 def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, today: Today, workers: Workers) -> None:
     seen: dict[Answer, ArrangedView] = {}
 
+    beside = arrange(replace(load, packed=None))
+
     def view(state: str, progress: Progress) -> RunView:
-        for answer in progress.answers:
+        answers = list(progress.answers)
+        if not ask.locked and holds(ask, beside) and all(a.proportion != beside.proportion for a in answers):
+            answers.append(beside)
+        for answer in answers:
             if answer not in seen:
                 seen[answer] = view_arranged(request.job, load, answer, today)
-        views = sorted((seen[answer] for answer in progress.answers), key=_price)
+        views = sorted((seen[answer] for answer in answers), key=_price)
         return RunView.model_validate(
             {"run": run.key, "state": state, "done": progress.done, "of": progress.of, "answers": views}
         )

@@ -44,7 +44,8 @@ def _share_a_column(ask: Ask, answer: Answer, one: int, other: int) -> bool:
     a = np.repeat(np.flatnonzero(both.owner == 0), len(pieces[1]))
     b = np.tile(np.flatnonzero(both.owner == 1), len(pieces[0]))
     grown = ask.bodies[one].round + ask.bodies[other].round
-    _, apart = best_direction(Pairs(both, a, b, np.zeros((len(a), 3))), np.full(len(a), grown + 1.0))
+    enough, level = np.full(len(a), grown + 1.0), np.ones(len(a), dtype=bool)
+    _, apart = best_direction(Pairs(both, a, b, np.zeros((len(a), 3))), enough, level=level)
     return bool((apart < grown - _SLACK).any())
 
 

@@ -174,7 +174,7 @@ def _from_boxes(ask: Ask, grid: _Grid, state: State, random: np.random.Generator
         cost = _worth(ask, np.array([side.mm for side in answer.inside]), sum(one is None for one in answer.laid))
         if (answer.whole or ask.inside is not None) and (best is None or cost < best[0]):
             best = cost, answer, order
-    if best is None:
+    if best is None or not best[1].order:
         return state
     _, answer, order = best
     if len(ask.bodies) <= FEW and not ask.locked and (state.chain, state.done) == (0, 1):
@@ -235,8 +235,10 @@ def _plan(
 ) -> tuple[list[int], Aim]:
     """An order and an aim: the plain ones first, then what differs a little from the best, or by much."""
     bodies, count = ask.bodies, len(ask.bodies)
-    by_room = sorted(range(count), key=lambda n: -float(np.prod([side.mm for side in bodies[n].sizes])))
-    by_length = sorted(range(count), key=lambda n: -max(side.nm for side in bodies[n].sizes))
+    # What bears nothing closes all above it, so it goes on top.
+    last = [body.bears is not None for body in bodies]
+    by_room = sorted(range(count), key=lambda n: (last[n], -float(np.prod([side.mm for side in bodies[n].sizes]))))
+    by_length = sorted(range(count), key=lambda n: (last[n], -max(side.nm for side in bodies[n].sizes)))
     start = state.done * 2 + state.chain
     if start < 3 and first:
         aim = Aim(size, ways=_FIRST_WAYS)

@@ -43,6 +43,7 @@ export interface PackedInks {
 export type Side = 'corner' | 'above' | 'front' | 'right';
 
 const CREASE_DEGREES = 25;
+const MARGIN = 1.07;
 const VIEWS: Record<Side, [number, number]> = {
   corner: [0.62, 0.5],
   above: [0, Math.PI / 2],
@@ -75,6 +76,7 @@ export class PackedView {
   #around = VIEWS.corner[0];
   #tilt = VIEWS.corner[1];
   #reach = 1;
+  #corners: Vector3[] = [];
   #step = Infinity;
   #apart = 0;
   #chosen = -1;
@@ -148,8 +150,6 @@ export class PackedView {
   draw(width: number, height: number): void {
     const aspect = width / height;
     this.#renderer.setSize(width, height, false);
-    const [x, y] = aspect > 1 ? [aspect, 1] : [1, 1 / aspect];
-    Object.assign(this.#camera, { left: -x, right: x, top: y, bottom: -y });
     const flat = Math.cos(this.#tilt);
     this.#camera.position.set(
       Math.sin(this.#around) * flat * 5,
@@ -159,9 +159,27 @@ export class PackedView {
     // Straight from above there is no up to look for but that away from the front.
     this.#camera.up.set(0, this.#tilt > 1.55 ? 1 : 0, this.#tilt > 1.55 ? 0 : 1);
     this.#camera.lookAt(0, 0, 0);
-    this.#camera.updateProjectionMatrix();
+    this.#camera.updateMatrixWorld(true);
     this.#scene.updateMatrixWorld(true);
+    this.#fit(aspect);
     this.#renderer.render(this.#scene, this.#camera);
+  }
+
+  /** As large as the picture takes, things lifted apart and all. */
+  #fit(aspect: number): void {
+    const seen = this.#corners.map((corner) =>
+      this.#scene.localToWorld(corner.clone()).applyMatrix4(this.#camera.matrixWorldInverse),
+    );
+    const lifted = new Box3().setFromObject(this.#things);
+    const high = Math.cos(this.#tilt) * Math.max(0, lifted.max.z - (this.#layout?.inside_mm[2] ?? 0) / 2 / this.#reach);
+    const xs = seen.map((point) => point.x);
+    const ys = seen.map((point) => point.y);
+    const [left, right] = [Math.min(...xs), Math.max(...xs)];
+    const [bottom, top] = [Math.min(...ys), Math.max(...ys) + high];
+    const half = Math.max((top - bottom) / 2, (right - left) / 2 / aspect) * MARGIN || 1;
+    const [x, y] = [(left + right) / 2, (bottom + top) / 2];
+    Object.assign(this.#camera, { left: x - half * aspect, right: x + half * aspect, top: y + half, bottom: y - half });
+    this.#camera.updateProjectionMatrix();
   }
 
   /** The thing seen at a point of the picture, -1 where there is none; x and y from -1 to 1, y upwards. */
@@ -208,6 +226,10 @@ export class PackedView {
     const [l, w, h] = layout.inside_mm;
     this.#reach = (Math.hypot(l, w, h) / 2) * 1.06;
     this.#scene.scale.setScalar(1 / this.#reach);
+    const t = this.#board;
+    this.#corners = [-t, l + t].flatMap((x) =>
+      [-t, w + t].flatMap((y) => [-t, h].map((z) => new Vector3(x - l / 2, y - w / 2, z - h / 2))),
+    );
     this.#all.position.set(-l / 2, -w / 2, -h / 2);
     this.#wall(layout.inside_mm, inks);
     for (const placement of [...layout.parts, ...layout.extras]) {

@@ -45,7 +45,7 @@
       boardDeep: ink('var(--board-deep)'),
       ink: ink('var(--ink)'),
       thing: ink('var(--board)'),
-      extra: ink('var(--edge)'),
+      extra: ink('var(--hair2)'),
       chosen: ink('var(--twine-light)'),
       stop: ink('var(--stop)'),
     });

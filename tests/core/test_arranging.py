@@ -1,0 +1,250 @@
+"""Arranging: the same ask gives the same answer, rules hold, a box is filled or the reason told, hands are felt."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+
+from fardo.arranging import in_this_process
+from fardo.core.arrange.ask import Answer, Ask, balance, moved_in
+from fardo.core.arrange.body import Body, Laid, stance
+from fardo.core.arrange.cannot import cannot
+from fardo.core.arrange.hand import by_hand, drop, falls, faults, may_stand
+from fardo.core.arrange.load import over, overloaded
+from fardo.core.arrange.search import State, improve, merge
+from fardo.core.arrange.turn import STANDING, TURNS, UNTURNED, about, after, determinant, is_square
+from fardo.core.goods.shape import Box, Cylinder, Disc, Ring, Taper, bars
+from fardo.core.plan.boxed import inside_needed
+from fardo.core.plan.load import arrange, ask_of, holds, with_packed
+from fardo.core.quantity import INCH, POUND, ZERO, Mass
+from fardo.files.arrangement import read_arrangement, write_arrangement
+from tests.arrangement_checked import faults as seen_faults
+from tests.made_up import inches, load
+
+GAP = INCH.half()
+
+
+def block(name: str, length: int, width: int, height: int, **more) -> Body:
+    return Body(name, Box(INCH * length, INCH * width, INCH * height), **{"gap": GAP, **more})
+
+
+RIM = Body("rim", Ring(INCH * 20, INCH * 16, INCH * 2), GAP, weight=POUND * 4)
+HUB = Body("hub", Cylinder(INCH * 6, INCH * 2), GAP, weight=POUND)
+LEG = Body("leg", Taper(INCH * 2, INCH, INCH * 15), GAP, weight=POUND)
+SEAT = block("seat", 18, 6, 2, weight=POUND * 3)
+
+
+def best(ask: Ask, rounds: int = 6) -> Answer:
+    found = improve(ask, State(), rounds).best
+    assert found is not None
+    assert seen_faults(ask, found.answer) == []
+    return found.answer
+
+
+def sides(answer: Answer) -> list[str]:
+    return [str(side.inches) for side in answer.inside]
+
+
+def at(turn, x: str, y: str, z: str) -> Laid:
+    return Laid(turn, (inches(x), inches(y), inches(z)))
+
+
+def test_there_are_24_turns_and_four_of_them_stand() -> None:
+    assert len(set(TURNS)) == 24
+    assert all(determinant(turn) == 1 for turn in TURNS)
+    assert len(STANDING) == 4
+    slant = after(about(2, 30), about(2, 15))
+    assert not is_square(slant)
+    assert slant[0][0] == pytest.approx(0.7071067811865476)
+
+
+def test_a_hub_lies_in_the_hollow_of_its_rim_and_costs_no_room() -> None:
+    # 20 in and half an inch on both sides, 2 in and the same: the hub is in the hole.
+    answer = best(Ask((RIM, HUB)))
+    assert sorted(sides(answer)) == ["21", "21", "3"]
+
+
+def test_sizes_come_out_to_the_nanometre() -> None:
+    answer = best(Ask((RIM, HUB, block("case", 21, 21, 5, gap=ZERO))))
+    assert all(side.nm % (INCH.nm // 2) == 0 for side in answer.inside)
+
+
+def test_the_same_ask_gives_the_same_answer_and_another_seed_may_not() -> None:
+    ask = Ask((RIM, SEAT, LEG, LEG))
+    assert improve(ask, State(), 5) == improve(ask, State(), 5)
+    in_two_goes = improve(ask, improve(ask, State(), 2), 3)
+    assert in_two_goes == improve(ask, State(), 5)
+    assert in_this_process(ask, "quick") == in_this_process(ask, "quick")
+
+
+def test_the_best_of_each_proportion_is_given_the_least_first() -> None:
+    ask = Ask((RIM, SEAT, LEG, LEG))
+    answers = merge([improve(ask, State(chain), 6) for chain in range(2)])
+    assert len({answer.proportion for answer in answers}) == len(answers)
+    assert answers[0].room_nm3 == min(answer.room_nm3 for answer in answers)
+
+
+def test_nothing_lies_over_what_bears_nothing() -> None:
+    globe = Body("globe", Cylinder(INCH * 8, INCH * 8), GAP, weight=POUND, bears=Mass(0))
+    ask = Ask((SEAT, LEG, globe, RIM))
+    answer = best(ask)
+    assert 2 not in [lower for _, lower in over(ask, answer)]
+    assert overloaded(ask, answer) == []
+
+
+def test_what_bears_a_pound_bears_no_two() -> None:
+    ask = Ask((block("tray", 10, 10, 2, bears=POUND), block("brick", 10, 10, 2, weight=POUND * 2)))
+    stacked = Answer((inches("11"), inches("11"), inches("6")),
+                     (at(UNTURNED, "1/2", "1/2", "1/2"), at(UNTURNED, "1/2", "1/2", "3")), (0, 1))  # fmt: skip
+    assert overloaded(ask, stacked) == [0]
+    answer = best(ask)
+    # Beside each other, or the tray on the brick.
+    assert overloaded(ask, answer) == []
+
+
+@pytest.mark.parametrize(("rule", "ups"), [("this_side_up", {1}), ("keep_flat", {1, -1})])
+def test_a_thing_stands_as_its_rule_says(rule: str, ups: set[int]) -> None:
+    tall = replace(block("lamp", 4, 4, 14), **{rule: True})
+    ask = Ask((tall, SEAT, LEG))
+    answer = best(ask)
+    assert answer.laid[0].turn[2][2] in ups
+    assert may_stand(tall, answer.laid[0])
+    assert not may_stand(tall, Laid(about(0, 90), answer.laid[0].at))
+
+
+def test_what_must_not_lie_beside_each_other_is_kept_apart() -> None:
+    magnet = block("magnet", 3, 3, 3, apart=frozenset({"reel"}))
+    ask = Ask((magnet, block("reel", 3, 3, 3), SEAT), apart_by=INCH * 5)
+    answer = best(ask)
+    spans = [
+        [(a.nm, a.nm + s.nm) for a, s in zip(laid.at, stance(body, laid.turn).sizes, strict=True)]
+        for body, laid in zip(ask.bodies[:2], answer.laid[:2], strict=True)
+    ]
+    apart = max(max(a[0] - b[1], b[0] - a[1]) for a, b in zip(*spans, strict=True))
+    assert apart >= INCH.nm * 5
+
+
+def test_a_given_box_is_used_where_all_goes_in() -> None:
+    inside = (inches("21"), inches("21"), inches("5 1/2"))
+    answer = best(Ask((RIM, HUB, SEAT), inside=inside), 12)
+    assert answer.whole
+    assert answer.inside == inside
+
+
+def test_a_locked_thing_stays_where_it_is() -> None:
+    where = at(UNTURNED, "1", "1", "1/2")
+    answer = best(Ask((RIM, SEAT, LEG), locked=((0, where),)))
+    assert answer.laid[0] == where
+
+
+@pytest.mark.parametrize(
+    ("ask", "reason", "short"),
+    [
+        (Ask((LEG,), inside=(INCH * 10, INCH * 3, INCH * 3)), "leg with its gap is larger", True),
+        (Ask((SEAT, SEAT), inside=(INCH * 19, INCH * 7, INCH * 3)), "the goods alone take more room", False),
+        (
+            Ask((block("a", 5, 5, 5, bundle="b", apart=frozenset({"c"})), block("c", 5, 5, 5, bundle="b"))),
+            "a and c are to be held together and kept apart",
+            False,
+        ),
+        (
+            Ask((block("a", 9, 9, 1, bears=Mass(0), keep_flat=True),) * 2, inside=(INCH * 10, INCH * 10, INCH * 9)),
+            "the floor is too small",
+            False,
+        ),
+        (
+            Ask((SEAT, LEG), inside=(INCH * 20, INCH * 20, INCH * 20), locked=((0, at(UNTURNED, "5", "1", "1")),)),
+            "locked as it is, seat comes too near a wall",
+            True,
+        ),
+    ],
+)
+def test_what_cannot_be_is_told_at_once_with_the_reason(ask: Ask, reason: str, short: bool) -> None:
+    (told,) = cannot(ask)
+    assert reason in told.says
+    assert bool(told.short and told.short.nm) == short
+
+
+def test_a_long_thing_may_lie_slantwise() -> None:
+    pole = Body("pole", Cylinder(INCH, INCH * 26))
+    assert cannot(Ask((pole,), inside=(INCH * 20, INCH * 20, INCH * 4))) == []
+    answer = best(Ask((pole,), inside=(INCH * 20, INCH * 20, INCH * 4)), 12)
+    assert answer.whole
+    assert not is_square(answer.laid[0].turn)
+
+
+def test_a_hand_that_breaks_a_gap_is_told_which_and_by_how_much() -> None:
+    ask = Ask((SEAT, SEAT))
+    laid = (at(UNTURNED, "1/2", "1/2", "1/2"), at(UNTURNED, "1/2", "6 3/4", "1/2"))
+    (fault,) = faults(ask, by_hand(ask, laid, (0, 1)))
+    assert {fault.which, fault.other} == {0, 1}
+    assert fault.short == inches("1/4")
+    assert "seat comes too near seat" in fault.says
+
+
+def test_a_thing_let_down_comes_to_rest_on_what_is_below_with_its_gap() -> None:
+    ask = Ask((SEAT, HUB))
+    laid = (at(UNTURNED, "1/2", "1/2", "1/2"), at(UNTURNED, "5", "1/2", "9"))
+    answer = by_hand(ask, laid, (0, 1))
+    # The seat is 2 in high on half an inch of gap, and half an inch is kept above it.
+    assert drop(ask, answer, 1).mm == pytest.approx((INCH * 6).mm, abs=0.1)
+    assert falls(ask, answer)[1].mm == pytest.approx((INCH * 6).mm, abs=0.1)
+    alone = by_hand(Ask((HUB,)), (at(UNTURNED, "1", "1", "7"),), (0,))
+    assert drop(Ask((HUB,)), alone, 0) == inches("6 1/2")
+
+
+def test_a_bar_through_a_frame_is_no_arrangement_that_can_be_packed() -> None:
+    frame = Body("frame", bars(INCH, [
+        ((ZERO, ZERO, ZERO), (INCH * 12, ZERO, ZERO)), ((INCH * 12, ZERO, ZERO), (INCH * 12, ZERO, INCH * 12)),
+        ((INCH * 12, ZERO, INCH * 12), (ZERO, ZERO, INCH * 12)), ((ZERO, ZERO, INCH * 12), (ZERO, ZERO, ZERO)),
+    ]), GAP)  # fmt: skip
+    rod = Body("rod", Cylinder(INCH, INCH * 12), GAP)
+    lying = ((1, 0, 0), (0, 0, 1), (0, -1, 0))
+    laid = (at(UNTURNED, "1/2", "6", "1/2"), at(lying, "6", "1/2", "6"))
+    ask = Ask((frame, rod))
+    assert faults(ask, by_hand(ask, laid, (0, 1)))
+    answer = best(ask)
+    assert faults(ask, answer) == []
+
+
+def test_the_weight_of_two_like_halves_lies_in_the_middle() -> None:
+    half = block("half", 10, 10, 2, weight=POUND)
+    answer = Answer(
+        (INCH * 11, INCH * 11, INCH * 6),
+        (at(UNTURNED, "1/2", "1/2", "1/2"), at(UNTURNED, "1/2", "1/2", "3 1/2")),
+        (0, 1),
+    )
+    assert balance((half, half), answer) == pytest.approx((0.5, 0.5, 0.5))
+
+
+def test_a_job_keeps_its_arrangement_and_it_is_asked_whether_it_holds() -> None:
+    goods = load("25 x 18 x 9", "17 lb", "1", ("reeds", "4 x 3 x 1"), ("disc", "6 x 6 x 1"))
+    answer = arrange(goods)
+    kept = write_arrangement(goods, answer)
+    assert read_arrangement(kept, goods) == answer
+    assert inside_needed(with_packed(goods, answer))[0] == answer
+    nearer = kept.model_copy(deep=True)
+    x, y, z = nearer.placements[0].at_mm
+    nearer.placements[0].at_mm = (x - 5, y, z)
+    claim = read_arrangement(nearer, goods)
+    assert claim is not None
+    assert not holds(ask_of(goods), claim)
+    assert with_packed(goods, claim) == goods
+    nearer.placements[0].turn = ((1, 0, 0), (0, 1, 0), (0, 0.5, 1))
+    assert read_arrangement(nearer, goods) is None
+    other = load("25 x 18 x 9", "17 lb", "1", ("reeds", "4 x 3 x 1"))
+    assert read_arrangement(kept, other) is None
+
+
+def test_a_liner_moves_everything_in() -> None:
+    answer = Answer((INCH * 11, INCH * 11, INCH * 6), (at(UNTURNED, "1/2", "1/2", "1/2"),), (0,))
+    lined = moved_in(answer, INCH)
+    assert lined.inside == (INCH * 13, INCH * 13, INCH * 8)
+    assert lined.laid[0].at == (inches("1 1/2"),) * 3
+
+
+def test_a_disc_and_a_length_are_what_they_say() -> None:
+    body = Body("disc", Disc(INCH * 6, INCH), GAP, (INCH, INCH, INCH))
+    assert stance(body, about(0, 90)).sizes[1].mm == pytest.approx((INCH * 3).mm)
+    assert stance(body, ((1, 0, 0), (0, 0, 1), (0, -1, 0))).sizes == (INCH * 8, INCH * 3, INCH * 8)
