@@ -1,6 +1,7 @@
 """`python -m benchmarks`: every table."""
 
-from benchmarks import first_view, typing_speed
+from benchmarks import arranging, first_view, typing_speed
 
 typing_speed.run()
 first_view.run()
+arranging.run()

@@ -109,8 +109,8 @@ def test_a_chosen_box_is_tied_until_the_inside_changes(client: TestClient) -> No
     way = work(client, job())["ways"][0]
     chosen = {"box": {"way": way["way"], "school": way["school"], "board": way["board"], "inside_mm": way["needed_mm"]}}
     states = lambda told: [knot["state"] for knot in told["knots"]]  # noqa: E731
-    assert states(work(client, job(chosen=chosen))) == ["tied", "tied", "tied", "open"]
-    assert states(work(client, job(chosen=chosen, extras=[]))) == ["tied", "tied", "loose", "open"]
+    assert states(work(client, job(chosen=chosen))) == ["tied", "tied", "tied", "tied", "open"]
+    assert states(work(client, job(chosen=chosen, extras=[]))) == ["tied", "tied", "tied", "loose", "open"]
 
 
 def test_a_chosen_service_is_tied_until_it_asks_something_else(client: TestClient) -> None:
@@ -123,11 +123,11 @@ def test_a_chosen_service_is_tied_until_it_asks_something_else(client: TestClien
         },
     }
     told = work(client, job(chosen=chosen))
-    assert [knot["state"] for knot in told["knots"]] == ["tied"] * 4
+    assert [knot["state"] for knot in told["knots"]] == ["tied"] * 5
     assert told["next_move"] == "Print the cut sheet, cut and send"
     assert told["docket"]["total"] == quote["total"]
     heavier = job(chosen=chosen, parts=[part(weight="40 lb")])
-    knot = work(client, heavier)["knots"][3]
+    knot = work(client, heavier)["knots"][4]
     assert knot["state"] == "loose"
     assert knot["says"].startswith(f"was {quote['amount']}, is ")
 

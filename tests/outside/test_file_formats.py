@@ -81,7 +81,7 @@ def test_the_made_up_shop_shows_every_state_of_a_knot_but_loose(tmp_path: Path) 
         for stored in desk.jobs.page().jobs
     }
     desk.database.close()
-    assert states["Flyer and three bobbins"] == ["tied"] * 4
-    assert states["Table loom, folded"] == ["tied", "tied", "tied", "open"]
-    assert states["Reed hooks and shuttles"] == ["open"] * 4
+    assert states["Flyer and three bobbins"] == ["tied"] * 5
+    assert states["Table loom, folded"] == ["tied", "tied", "tied", "tied", "open"]
+    assert states["Reed hooks and shuttles"] == ["open"] * 5
     assert next(iter(states)) == "Concertina for Ostwick"

@@ -88,7 +88,9 @@ class Picture:
 
 def _arranged(said: Understood) -> State | None:
     """Nothing is said of one thing: its extras find their corners by themselves."""
-    return said.arranged if said.load is not None and len(said.load.units) > 1 else None
+    if said.load is None:
+        return "open"
+    return said.arranged if len(said.load.units) > 1 else None
 
 
 def _protection(job: JobFile) -> str:

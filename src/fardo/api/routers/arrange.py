@@ -31,6 +31,17 @@ router = APIRouter(prefix="/api/arrange", tags=["arrange"], responses=RESPONSES)
 Key = Annotated[str, Path(max_length=40)]
 
 
+_STRAIGHT = [[1, 0, 0], [0, 1, 0], [0, 0, 1]]
+# The example job: its card on the floor, the concertina over it with its gap.
+_LAID = {
+    "inside_mm": [342.9, 342.9, 307.975],
+    "placements": [
+        {"name": "concertina in its case", "number": 1, "at_mm": [50.8, 50.8, 60], "turn": _STRAIGHT, "goes_in": 2}
+    ],
+    "extras": [{"name": "thank-you card", "number": 1, "at_mm": [0, 0, 0], "turn": _STRAIGHT, "goes_in": 1}],
+}
+
+
 class ArrangeRequest(BaseModel):
     """What is locked in the job's arrangement stays where it is."""
 
@@ -43,11 +54,7 @@ class ArrangeRequest(BaseModel):
 class HandRequest(BaseModel):
     """An arrangement as a hand left it; `drop` names the thing that is let down until something holds it."""
 
-    model_config = ConfigDict(
-        json_schema_extra={
-            "examples": [{"job": EXAMPLE, "arrangement": {"inside_mm": [400, 300, 200], "placements": []}}]
-        }
-    )
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "arrangement": _LAID, "drop": 0}]})
     job: JobFile
     arrangement: ArrangementEntry
     drop: int | None = Field(None, ge=0, le=2000)

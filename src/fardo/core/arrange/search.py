@@ -7,6 +7,7 @@ so that the same ask gives the same answer however the rounds are shared out.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -25,6 +26,7 @@ from fardo.core.arrange.nofit import NoFits, Posed, posed, solid_cells
 from fardo.core.arrange.settle import Settler
 from fardo.core.arrange.turn import UNTURNED, Matrix, about, carried
 from fardo.core.goods.shape.cover import Floats
+from fardo.core.quantity import ZERO
 
 _CELLS = 12_000  # in the room all things take together
 _WAYS = 5
@@ -38,6 +40,8 @@ _BOXES_EVERY = 4  # one round in so many begins from the boxes around the things
 _FEW_BOXES = 14
 _SLIM = 1 / 540_000
 _TOLERANCE = 1e-6  # mm
+_MISSED = 1e4
+_ANYWHERE = Laid(UNTURNED, (ZERO, ZERO, ZERO))
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,7 +145,8 @@ def _round(ask: Ask, grid: _Grid, state: State) -> State:
     done = replace(state, done=state.done + 1)
     if built.left_out and ask.inside is None:
         return done
-    cost = _worth(ask, np.array(built.sides), len(built.left_out))
+    laid_out = [None if n in built.left_out else _ANYWHERE for n in range(len(ask.bodies))]
+    cost = _worth(ask, np.array(built.sides), _missed(ask, laid_out))
     costs = (*state.costs, cost)[-_REMEMBERED:]
     done = replace(done, costs=costs)
     if cost > np.quantile(costs, _PROMISING) + _TOLERANCE:
@@ -171,7 +176,7 @@ def _from_boxes(ask: Ask, grid: _Grid, state: State, random: np.random.Generator
     for n in range(_BOX_STARTS if len(ask.bodies) <= _FEW_BOXES else 1):
         order, aim = _plan(ask, grid.size, state, random, first=n == 0)
         answer = grid.boxes.build(order, aim, random)
-        cost = _worth(ask, np.array([side.mm for side in answer.inside]), sum(one is None for one in answer.laid))
+        cost = _worth(ask, np.array([side.mm for side in answer.inside]), _missed(ask, answer.laid))
         if (answer.whole or ask.inside is not None) and (best is None or cost < best[0]):
             best = cost, answer, order
     if best is None or not best[1].order:
@@ -213,8 +218,8 @@ def _box_round(ask: Ask, start: _Boxes, state: State) -> State:
         answers += [(proved, answers[0][1])] if proved else []
     for answer, order in answers:
         if answer.whole or ask.inside is not None:
-            left_out = sum(laid is None for laid in answer.laid)
-            found = Found(_worth(ask, np.array([side.mm for side in answer.inside]), left_out), answer, tuple(order))
+            worth = _worth(ask, np.array([side.mm for side in answer.inside]), _missed(ask, answer.laid))
+            found = Found(worth, answer, tuple(order))
             if not overloaded(ask, answer):
                 state = _kept(state, found)
     return replace(state, done=state.done + 1)
@@ -296,13 +301,19 @@ def _locked(ask: Ask, grid: _Grid) -> list[Standing]:
     return found
 
 
-def _worth(ask: Ask, sides: Floats, left_out: int = 0) -> float:
+def _missed(ask: Ask, laid: Sequence[Laid | None]) -> float:
+    """What is left out: how many things, and how much room they take."""
+    out = [body for body, one in zip(ask.bodies, laid, strict=True) if one is None]
+    return sum(_MISSED + math.prod(side.mm for side in body.sizes) / 1000 for body in out)
+
+
+def _worth(ask: Ask, sides: Floats, missed: float = 0.0) -> float:
     """Of a box the less the better: its room, and a very little of the cube of its sides' sum, as of two of equal room
     the more compact is better. In a box that is there: what is left out, and by how much the rest sticks out, mm."""
     if ask.inside is None:
         return float(np.prod(sides) + _SLIM * sides.sum() ** 3)
     over = np.maximum(sides - np.array([side.mm for side in ask.inside]), 0)
-    return left_out * 1e6 + float(over.sum())
+    return missed + float(over.sum())
 
 
 def _slopes(ask: Ask, sides: Floats) -> Floats:
@@ -334,8 +345,7 @@ def _pressed(ask: Ask, grid: _Grid, going_in: dict[int, tuple[Stance, Floats]], 
     for n, stood, corner in zip(numbers, stances, snapped(settler, settled[0]), strict=True):
         laid[n] = locked.get(n) or Laid(stood.turn, corner)
     inside = smallest_around(ask, laid)
-    left_out = len(ask.bodies) - len(numbers)
-    worth = _worth(ask, np.array([side.mm for side in inside]), left_out)
+    worth = _worth(ask, np.array([side.mm for side in inside]), _missed(ask, laid))
     if ask.inside is not None and worth <= _TOLERANCE:
         inside = ask.inside
     answer = Answer(inside, tuple(laid), tuple(numbers))

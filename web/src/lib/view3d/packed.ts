@@ -171,14 +171,20 @@ export class PackedView {
       this.#scene.localToWorld(corner.clone()).applyMatrix4(this.#camera.matrixWorldInverse),
     );
     const lifted = new Box3().setFromObject(this.#things);
-    const high = Math.cos(this.#tilt) * Math.max(0, lifted.max.z - (this.#layout?.inside_mm[2] ?? 0) / 2 / this.#reach);
+    const high =
+      Math.cos(this.#tilt) * Math.max(0, lifted.max.z - (this.#layout?.inside_mm[2] ?? 0) / 2 / this.#reach);
     const xs = seen.map((point) => point.x);
     const ys = seen.map((point) => point.y);
     const [left, right] = [Math.min(...xs), Math.max(...xs)];
     const [bottom, top] = [Math.min(...ys), Math.max(...ys) + high];
     const half = Math.max((top - bottom) / 2, (right - left) / 2 / aspect) * MARGIN || 1;
     const [x, y] = [(left + right) / 2, (bottom + top) / 2];
-    Object.assign(this.#camera, { left: x - half * aspect, right: x + half * aspect, top: y + half, bottom: y - half });
+    Object.assign(this.#camera, {
+      left: x - half * aspect,
+      right: x + half * aspect,
+      top: y + half,
+      bottom: y - half,
+    });
     this.#camera.updateProjectionMatrix();
   }
 

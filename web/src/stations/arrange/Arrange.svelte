@@ -32,12 +32,13 @@
 
   let packed = $state<PackedBox>();
   let apart = $state(0);
-  let step = $state(0);
+  /** How many are in, nothing while all of them are. */
+  let stepped = $state<number | null>(null);
 
   const things = $derived(arranging.things);
   const count = $derived(things.length);
-  const shown = $derived(step === 0 ? count : step);
-  const last = $derived(step > 0 ? things[step - 1] : undefined);
+  const shown = $derived(Math.min(stepped ?? count, count));
+  const last = $derived(stepped === null ? undefined : things[shown - 1]);
   const knot = $derived(desk.work?.knots.find((one) => one.name === 'arrange'));
   const answers = $derived(arranging.run?.answers ?? []);
   const board = $derived.by(() => {
@@ -89,10 +90,18 @@
       <div class="steps">
         <label class="slide">
           <span>Pack to</span>
-          <input type="range" min="0" max={count} bind:value={step} aria-label="Step of packing" />
+          <input
+            type="range"
+            min="0"
+            max={count}
+            value={shown}
+            oninput={(event) => (stepped = Number(event.currentTarget.value))}
+            aria-label="Step of packing"
+          />
         </label>
         <span class="step">
-          {#if last}{step} of {count}: <b>{last.name}</b> goes in, straight down{:else}all {count} in{/if}
+          {#if last}{shown} of {count}: <b>{last.name}</b> goes in, straight down{:else if shown}all {count} in{:else}an
+            empty box{/if}
         </span>
         <label class="slide short">
           <span>Apart</span>

@@ -1,0 +1,132 @@
+"""A search that runs on its own and tells how far it is; things moved by hand; the knot it ties and loosens."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from fastapi.testclient import TestClient
+
+from tests.api.test_working_out import work
+from tests.made_up import job, part
+
+RIM = {"kind": "ring", "outer_diameter": "20 in", "inner_diameter": "16 in", "thickness": "2 in"}
+HUB = {"kind": "cylinder", "diameter": "6 in", "length": "2 in"}
+
+
+def wheel(**changes: Any) -> dict[str, Any]:
+    parts = [part(name="rim", shape=RIM, gap="1/2 in"), part(name="hub", shape=HUB, gap="1/2 in", count=2)]
+    return job(parts=parts, extras=[], **changes)
+
+
+def events(client: TestClient, run: str) -> list[dict[str, Any]]:
+    with client.stream("GET", f"/api/arrange/{run}/stream") as answer:
+        assert answer.headers["content-type"].startswith("text/event-stream")
+        return [json.loads(line[6:]) for line in answer.iter_lines() if line.startswith("data: ")]
+
+
+def knot(told: dict[str, Any]) -> dict[str, Any]:
+    return next(one for one in told["knots"] if one["name"] == "arrange")
+
+
+def test_a_search_tells_how_far_it_is_and_its_best_ties_the_knot(client: TestClient) -> None:
+    content = wheel()
+    before = work(client, content)
+    assert knot(before)["state"] == "open"
+    assert before["next_move"] == "Arrange it"
+    begun = client.post("/api/arrange", json={"job": content, "effort": "quick"})
+    assert begun.status_code == 202
+    told = events(client, begun.json()["run"])
+    assert told[-1]["state"] == "done"
+    assert [one["done"] for one in told] == sorted(one["done"] for one in told)
+    totals = [float(answer["total"]) for answer in told[-1]["answers"]]
+    assert totals == sorted(totals)
+    best = told[-1]["answers"][0]
+    assert best["faults"] == []
+    # Both hubs are in the hole of the rim: the rim and half an inch on every side is all it takes.
+    assert sorted(best["inside"]["sides"]) == ["21", "21", "3"]
+    assert best["saves_percent"] > 0
+    after = work(client, {**content, "arrangement": best["entry"]})
+    assert knot(after)["state"] == "tied"
+    assert sorted(after["inside"]["sides"]) == ["21", "21", "3"]
+    assert {placed["name"] for placed in after["layout"]["parts"]} == {"rim", "hub"}
+    looked = client.get(f"/api/arrange/{begun.json()['run']}").json()
+    assert looked == told[-1]
+
+
+def test_a_search_is_stopped_with_the_best_so_far(client: TestClient) -> None:
+    begun = client.post("/api/arrange", json={"job": wheel(), "effort": "long"}).json()
+    assert client.post(f"/api/arrange/{begun['run']}/stop").status_code == 200
+    told = events(client, begun["run"])
+    assert told[-1]["state"] == "stopped"
+    assert told[-1]["done"] < told[-1]["of"] or told[-1]["of"] == 1
+
+
+def test_a_part_that_changed_loosens_the_knot_and_nothing_false_is_promised(client: TestClient) -> None:
+    content = wheel()
+    beside = work(client, content)["layout"]
+    entry = as_entry(beside)
+    assert knot(work(client, {**content, "arrangement": entry}))["state"] == "tied"
+    content["parts"][1]["shape"] = {**HUB, "length": "9 in"}
+    told = work(client, {**content, "arrangement": entry})
+    assert knot(told) == {"name": "arrange", "state": "loose", "says": "something changed since it was arranged"}
+    assert told["next_move"] == "Arrange it again"
+
+
+def test_a_hand_is_told_what_it_breaks_and_what_it_makes(client: TestClient) -> None:
+    content = wheel()
+    entry = as_entry(work(client, content)["layout"])
+    hub = entry["placements"][1]
+    held = {**entry, "placements": [entry["placements"][0], {**hub, "at_mm": [150, 150, 300]}, entry["placements"][2]]}
+    told = client.post("/api/arrange/hand", json={"job": content, "arrangement": held}).json()
+    assert told["faults"] == []
+    assert told["fill"], "a hub in the air has fill named under it"
+    dropped = client.post("/api/arrange/hand", json={"job": content, "arrangement": held, "drop": 1}).json()
+    was, now = (view["layout"]["parts"][1]["at_mm"][2] for view in (told, dropped))
+    assert now < was
+    assert dropped["faults"] == []
+    onto = {**held, "placements": [*held["placements"][:1], {**hub, "at_mm": entry["placements"][0]["at_mm"]},
+                                   held["placements"][2]]}  # fmt: skip
+    broken = client.post("/api/arrange/hand", json={"job": content, "arrangement": onto}).json()
+    assert any("comes too near" in fault["says"] for fault in broken["faults"])
+
+
+def test_a_hand_with_other_things_is_refused(client: TestClient) -> None:
+    entry = as_entry(work(client, wheel())["layout"])
+    entry["placements"].pop()
+    answer = client.post("/api/arrange/hand", json={"job": wheel(), "arrangement": entry})
+    assert answer.status_code == 422
+    assert answer.json()["field"] == "arrangement"
+
+
+def test_what_cannot_be_arranged_is_told_at_once(client: TestClient) -> None:
+    content = wheel()
+    for one in content["parts"]:
+        one["rules"] = {"bundle": "wheel", "apart_from": ["rim", "hub"]}
+    answer = client.post("/api/arrange", json={"job": content})
+    assert answer.status_code == 422
+    assert "rim and hub are to be held together and kept apart" in answer.json()["detail"]
+
+
+def test_there_is_no_other_run(client: TestClient) -> None:
+    assert client.get("/api/arrange/nothing").status_code == 404
+    assert client.post("/api/arrange/nothing/stop").status_code == 404
+
+
+def test_shapes_of_like_things_are_told_once(client: TestClient) -> None:
+    told = client.post("/api/arrange/shapes", json={"job": wheel()}).json()
+    assert told["of"] == [0, 1, 1]
+    assert [len(shape["vertices_mm"]) > 0 for shape in told["shapes"]] == [True, True]
+
+
+def as_entry(layout: dict[str, Any]) -> dict[str, Any]:
+    """A layout as a job keeps it."""
+    counts: dict[str, int] = {}
+    placements = []
+    for placed in layout["parts"]:
+        counts[placed["name"]] = counts.get(placed["name"], 0) + 1
+        placements.append(
+            {"name": placed["name"], "number": counts[placed["name"]], "at_mm": placed["origin_mm"],
+             "turn": placed["turn"], "goes_in": placed["goes_in"]}
+        )  # fmt: skip
+    return {"inside_mm": layout["inside_mm"], "placements": placements, "extras": []}
