@@ -27,6 +27,7 @@ Effort = Literal["quick", "normal", "long"]
 CHAINS = 2
 _ROUNDS: dict[Effort, int] = {"quick": 3, "normal": 26, "long": 150}
 _BOX_ROUNDS: dict[Effort, int] = {"quick": 2, "normal": 12, "long": 60}
+_SEVERAL = 20
 _AT_ONCE = 3  # rounds before a worker tells how far it is
 
 
@@ -97,7 +98,10 @@ def _ready() -> None:
 
 
 def rounds_of(ask: Ask, effort: Effort) -> int:
-    return (_BOX_ROUNDS if boxes_only(ask.bodies) else _ROUNDS)[effort]
+    """Fewer where there are many things, as each round takes longer."""
+    if boxes_only(ask.bodies):
+        return _BOX_ROUNDS[effort]
+    return max(3, round(_ROUNDS[effort] * min(1.0, _SEVERAL / len(ask.bodies))))
 
 
 def _search(

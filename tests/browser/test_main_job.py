@@ -82,7 +82,10 @@ def test_from_an_empty_bench_to_a_printed_cut_sheet(empty_page: Page, empty_serv
     page.open("/", ".bench li")
     page.shows(".bench li", "Psaltery for Ostwick")
     page.shows(".bench li", "Print the cut sheet, cut and send")
-    assert page.one(".bench li svg").get_attribute("aria-label") == "measure tied, protect tied, box tied, price tied"
+    assert (
+        page.one(".bench li svg").get_attribute("aria-label")
+        == "measure tied, protect tied, arrange tied, box tied, price tied"
+    )
     page.one(".bench li a").click()
     page.shows(".bar .size", "14 1/4 x 12 1/4 in")
     page.one(".twine a[href$='/measure']").click()

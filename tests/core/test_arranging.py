@@ -125,6 +125,23 @@ def test_what_must_not_lie_beside_each_other_is_kept_apart() -> None:
     assert apart >= INCH.nm * 5
 
 
+def test_what_is_held_together_lies_together_and_keeps_its_gap_to_the_rest() -> None:
+    legs = [replace(LEG, bundle="legs") for _ in range(3)]
+    ask = Ask((RIM, *legs, SEAT))
+    answer = best(ask)
+    assert faults(ask, answer) == []
+    spots = [answer.laid[n] for n in (1, 2, 3)]
+    together = [
+        max(one.at[axis].nm + stance(LEG, one.turn).sizes[axis].nm for one in spots)
+        - min(one.at[axis].nm for one in spots)
+        for axis in range(3)
+    ]
+    # Three tapers of 2 in lie in a row or a triangle, not about the box.
+    assert sorted(together)[1] <= INCH.nm * 6 + 1000
+    places = [answer.order.index(n) for n in (1, 2, 3)]
+    assert max(places) - min(places) == 2
+
+
 def test_a_given_box_is_used_where_all_goes_in() -> None:
     inside = (inches("21"), inches("21"), inches("5 1/2"))
     answer = best(Ask((RIM, HUB, SEAT), inside=inside), 12)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import logging
 from dataclasses import replace
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Path, Request
 from fastapi.responses import StreamingResponse
@@ -33,7 +33,7 @@ Key = Annotated[str, Path(max_length=40)]
 
 _STRAIGHT = [[1, 0, 0], [0, 1, 0], [0, 0, 1]]
 # The example job: its card on the floor, the concertina over it with its gap.
-_LAID = {
+_LAID: dict[str, Any] = {
     "inside_mm": [342.9, 342.9, 307.975],
     "placements": [
         {"name": "concertina in its case", "number": 1, "at_mm": [50.8, 50.8, 60], "turn": _STRAIGHT, "goes_in": 2}

@@ -24,6 +24,8 @@ Ints = NDArray[np.int64]
 _ROUNDS = 24
 _GAIN = 0.02  # mm, below the finest anyone measures
 _LEVEL = 1e-12
+_TOUCHING = 0.05  # mm
+_PUSHES = (1.0, 5.0, 25.0)  # mm
 _MEETS = 1e-12  # mm2
 _FIRM = 1e-12
 
@@ -40,6 +42,7 @@ def _directions() -> Floats:
 
 DIRECTIONS = _directions()
 OPPOSITE: Ints = np.array([int(np.argmin(np.linalg.norm(DIRECTIONS + d, axis=1))) for d in DIRECTIONS])
+_AXES: Ints = np.array([int(np.argmax(DIRECTIONS @ axis)) for axis in np.eye(3)])
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -120,6 +123,12 @@ class Pairs:
         near, far = support(self.pieces, self.a, -directions), support(self.pieces, self.b, directions)
         return near + self.shift - far
 
+    def middles(self, which: Ints) -> Floats:
+        """About the middle of each piece: (k, 3) mm."""
+        reaches = self.pieces.reaches[which]
+        found: Floats = (reaches[:, _AXES] - reaches[:, OPPOSITE[_AXES]]) / 2
+        return found
+
     def between(self, directions: Floats) -> Floats:
         """What lies between the two along directions (k, 3), mm: (k,)."""
         found: Floats = np.einsum("ki,ki->k", directions, self.nearest(directions))
@@ -151,16 +160,37 @@ def best_direction(
         directions[old[better]], apart[old[better]] = known[old[better]], how_far[better]
     beside = np.flatnonzero((apart < enough) & level)
     near = np.flatnonzero((apart < enough) & ~level)
-    found, how_far = _nearest(pairs.some(near), directions[near], flat=False)
+    found, how_far = _furthest(pairs.some(near), directions[near], flat=False)
     down = found[:, 2] < 0
     better = ~down & (how_far > apart[near])
     directions[near[better]], apart[near[better]] = found[better], how_far[better]
     # Where the best of all points down, the best of those that do not is level.
     near = np.concatenate([near[down], beside])
-    found, how_far = _nearest(pairs.some(near), directions[near], flat=True)
+    found, how_far = _furthest(pairs.some(near), directions[near], flat=True)
     better = how_far > apart[near]
     directions[near[better]], apart[near[better]] = found[better], how_far[better]
     return directions, apart
+
+
+def _furthest(pairs: Pairs, start: Floats, flat: bool) -> tuple[Floats, Floats]:
+    """As `_nearest`; where two touch, or all but touch, the way between them no longer says where they part. They are
+    moved a little from each other then, and the direction found so is tried where they are."""
+    best, apart = _nearest(pairs, start, flat)
+    for push in _PUSHES:
+        touching = np.flatnonzero(apart < _TOUCHING)
+        if not len(touching):
+            break
+        some = pairs.some(touching)
+        away = some.shift + some.middles(some.a) - some.middles(some.b)
+        away[:, 2] *= not flat
+        length = np.linalg.norm(away, axis=1)
+        away = away / np.where(length > 0, length, 1.0)[:, None]
+        moved = Pairs(some.pieces, some.a, some.b, some.shift + away * push)
+        found, _ = _nearest(moved, away, flat)
+        how_far = np.where(np.linalg.norm(found, axis=1) > 0.5, some.between(found), -np.inf)
+        better = how_far > apart[touching]
+        best[touching[better]], apart[touching[better]] = found[better], how_far[better]
+    return best, apart
 
 
 def _nearest(pairs: Pairs, start: Floats, flat: bool) -> tuple[Floats, Floats]:
@@ -181,7 +211,8 @@ def _nearest(pairs: Pairs, start: Floats, flat: bool) -> tuple[Floats, Floats]:
         length = np.sqrt(np.einsum("ki,ki->k", point, point))
         direction = point / np.where(length > 0, length, 1.0)[:, None]
         ahead = moving.nearest(direction) * mask
-        apart = np.einsum("ki,ki->k", direction, ahead)
+        # Where the two meet there is no way between them, and so no direction that proves anything.
+        apart = np.where(length > _MEETS, np.einsum("ki,ki->k", direction, ahead), -np.inf)
         better = apart > best_apart[going]
         best[going[better]], best_apart[going[better]] = direction[better], apart[better]
         point, used = _nearest_of(ahead, kept, counts)

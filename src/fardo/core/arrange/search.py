@@ -18,6 +18,7 @@ from fardo.core.arrange.ask import PROPORTIONS, Answer, Ask, Proportion
 from fardo.core.arrange.body import Body, Laid, Stance, stance
 from fardo.core.arrange.boxes import BoxGround, boxes_only
 from fardo.core.arrange.build import Aim, Ground, Standing, order_in
+from fardo.core.arrange.bundle import Bundled, bundle_up
 from fardo.core.arrange.exact import snapped
 from fardo.core.arrange.few import FEW, smallest
 from fardo.core.arrange.hand import smallest_around
@@ -41,6 +42,7 @@ _FEW_BOXES = 14
 _SLIM = 1 / 540_000
 _TOLERANCE = 1e-6  # mm
 _MISSED = 1e4
+_BUNDLE_ROUNDS = 6
 _ANYWHERE = Laid(UNTURNED, (ZERO, ZERO, ZERO))
 
 
@@ -74,6 +76,28 @@ class State:
 
 def improve(ask: Ask, state: State, rounds: int) -> State:
     """So many more rounds."""
+    bundled = _bundled(replace(ask, seed=0))
+    if bundled is None:
+        return _improve(ask, state, rounds)
+    state = _improve(replace(bundled.ask, seed=ask.seed), state, rounds)
+    untied = tuple(
+        found if len(found.answer.laid) == len(ask.bodies) else replace(found, answer=bundled.untied(found.answer))
+        for found in state.found
+    )
+    return replace(state, found=untied)
+
+
+@lru_cache(maxsize=4)
+def _bundled(ask: Ask) -> Bundled | None:
+    return bundle_up(ask, _pack_a_bundle)
+
+
+def _pack_a_bundle(ask: Ask) -> Answer | None:
+    best = _improve(ask, State(), _BUNDLE_ROUNDS).best
+    return best.answer if best else None
+
+
+def _improve(ask: Ask, state: State, rounds: int) -> State:
     start = _box_start(replace(ask, seed=0)) if boxes_only(ask.bodies) else _grid(replace(ask, seed=0))
     for _ in range(rounds):
         state = _box_round(ask, start, state) if isinstance(start, _Boxes) else _round(ask, start, state)
@@ -138,7 +162,8 @@ def ways_to_stand(body: Body, number: int, step: float) -> list[Posed]:
 
 def _round(ask: Ask, grid: _Grid, state: State) -> State:
     random = np.random.default_rng([ask.seed, state.chain, state.done])
-    if state.done % _BOXES_EVERY == 1:
+    # One search begins so too, as that is soonest done.
+    if state.done % _BOXES_EVERY == 1 or (state.chain, state.done) == (1, 0):
         return replace(_from_boxes(ask, grid, state, random), done=state.done + 1)
     order, aim = _plan(ask, grid.size, state, random)
     built = grid.ground.build(order, aim, _limit(ask, grid), random, _locked(ask, grid))
