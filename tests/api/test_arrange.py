@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import io
 import json
 from typing import Any
 
 from fastapi.testclient import TestClient
+from pypdf import PdfReader
 
 from tests.api.test_working_out import work
 from tests.made_up import job, part
@@ -117,6 +119,17 @@ def test_shapes_of_like_things_are_told_once(client: TestClient) -> None:
     told = client.post("/api/arrange/shapes", json={"job": wheel()}).json()
     assert told["of"] == [0, 1, 1]
     assert [len(shape["vertices_mm"]) > 0 for shape in told["shapes"]] == [True, True]
+
+
+def test_the_packed_box_is_printed_with_its_sizes_and_the_order(client: TestClient) -> None:
+    saved = client.post("/api/jobs", json=wheel()).json()
+    answer = client.get(f"/api/jobs/{saved['id']}/packing.pdf")
+    assert answer.headers["content-type"] == "application/pdf"
+    words = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages)
+    for said in ("plan", "front", "right side", "rim", "hub", "scale 1:", "goes in"):
+        assert said in words
+    for side in work(client, wheel())["inside"]["sides"]:
+        assert side in words
 
 
 def as_entry(layout: dict[str, Any]) -> dict[str, Any]:

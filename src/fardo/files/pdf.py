@@ -46,7 +46,7 @@ def cut_sheet(
     paper: Paper,
 ) -> bytes:
     """A PDF with a page a blank, drawn to the largest usual scale that fits, the fence settings under each."""
-    buffer, canvas = _open(heading.title, paper)
+    buffer, canvas = open_page(heading.title, PAPERS[paper])
     width, height = PAPERS[paper]
     for page, blank in enumerate(blanks, 1):
         top = _head(canvas, heading, height, f"{blank.name}, flutes {blank.flutes}, page {page} of {len(blanks)}")
@@ -74,7 +74,7 @@ def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Pa
     Neighbouring pages show the same marks: lay cross on cross. A ruler on each page must measure what it says, or the
     printer scaled it. Raises: NoAnswer where it would take more than 300 pages.
     """
-    buffer, canvas = _open(f"{heading.title}, full size", paper)
+    buffer, canvas = open_page(f"{heading.title}, full size", PAPERS[paper])
     width, height = PAPERS[paper]
     step_x, step_y = width - 2 * _MARGIN - _OVERLAP, height - 2 * _MARGIN - _OVERLAP
 
@@ -110,9 +110,10 @@ def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Pa
     return buffer.getvalue()
 
 
-def _open(title: str, paper: Paper) -> tuple[io.BytesIO, Canvas]:
+def open_page(title: str, size: tuple[float, float]) -> tuple[io.BytesIO, Canvas]:
+    """A PDF to draw on, and where it comes out."""
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=PAPERS[paper], invariant=1)
+    canvas = Canvas(buffer, pagesize=size, invariant=1)
     canvas.setTitle(title)
     canvas.setCreator("Fardo")
     return buffer, canvas

@@ -9,9 +9,12 @@ from fardo.api.downloads import download
 from fardo.api.problems import RESPONSES
 from fardo.core.cut.guard import draw_guard
 from fardo.core.goods.take_apart import bag_labels, put_back
+from fardo.core.plan.boxed import inside_needed
 from fardo.core.plan.cautions import CUTTING
+from fardo.core.plan.load import bodies_of
 from fardo.core.refusal import NoAnswer
 from fardo.files.kind import steps_of
+from fardo.files.packing import Packing, packing_sheet
 from fardo.files.papers import label_sheet, put_back_sheet
 from fardo.files.parts_csv import write_parts
 from fardo.files.pdf import Heading, cut_sheet
@@ -60,6 +63,18 @@ def guards(key: str, desk: OpenDesk) -> Response:
     )
     sheet = cut_sheet(heading, blanks, (), CUTTING[:1], today.shop.units, today.file.paper)
     return download(sheet, "application/pdf", job.title, "-corner-guards.pdf", look=True)
+
+
+@router.get("/packing.pdf", response_class=Response)
+def packing(key: str, desk: OpenDesk) -> Response:
+    """Plan, front and side of the packed box to scale, and what goes in when and where."""
+    job, today = desk.jobs.get(key).job, desk.today
+    load = understand(job, today.shop, today.file.postcode, today.find_mesh).must_load()
+    answer, _ = inside_needed(load)
+    sheet = packing_sheet(
+        Packing(job.title or "Untitled job", answer.inside, bodies_of(load), answer), today.shop.units, today.file.paper
+    )
+    return download(sheet, "application/pdf", job.title, "-packing.pdf", look=True)
 
 
 @router.get("/parts.csv", response_class=Response)

@@ -3,6 +3,7 @@
   import { onDestroy, untrack } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import NotYet from '../../job/NotYet.svelte';
+  import { toast } from '../../lib/toast.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import type { Side } from '../../lib/view3d/packed';
   import { Arranging, type Effort } from './arranging.svelte';
@@ -45,6 +46,14 @@
     const way = desk.way;
     return way ? Math.max((way.outside.mm[0] - way.inside.mm[0]) / 2, 1.5) : 4;
   });
+  /** The drawing is made from what is saved, so that is done first. */
+  async function print(event: MouseEvent): Promise<void> {
+    if (desk.saved === 'saved') return;
+    event.preventDefault();
+    const link = event.currentTarget as HTMLAnchorElement;
+    if (await desk.settle()) link.click();
+    else toast.show('A drawing is made from what is saved, and this job cannot be saved yet: see Measure.');
+  }
   // What things look like changes with their shapes only.
   const look = $derived(
     JSON.stringify([desk.job.parts?.map((p) => [p.shape, p.count, p.piles]), desk.job.extras]),
@@ -84,6 +93,7 @@
             <button class="link" onclick={() => packed?.look(side)}>{word}</button>
           {/each}
         </span>
+        <a class="link print" href="/api/jobs/{desk.id}/packing.pdf" target="_blank" onclick={print}>Print</a>
       </div>
       {#if arranging.trouble}<p class="no" role="alert">{arranging.trouble}</p>{/if}
       <PackedBox bind:this={packed} {arranging} {board} step={shown} {apart} />
@@ -210,6 +220,9 @@
   }
   .sides button {
     min-height: 32px;
+  }
+  .print {
+    font-size: 14px;
   }
   .no {
     margin: 6px 0;

@@ -398,12 +398,17 @@
     accent-color: var(--twine);
   }
   .rules.said {
-    flex-wrap: wrap;
-    gap: 8px 16px;
+    display: grid;
+    grid-template-columns: 120px 1fr 1.4fr;
+    gap: 8px 12px;
     color: var(--soft);
   }
+  .rules.said label {
+    display: block;
+    font-size: 13.5px;
+  }
   .rules .field {
-    width: 118px;
+    width: 100%;
     height: 34px;
     color: var(--ink);
   }
