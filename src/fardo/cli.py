@@ -24,7 +24,7 @@ from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.make.made import Allowances
 from fardo.core.plan.load import Load, ask_of, with_packed
-from fardo.core.plan.search import search
+from fardo.core.plan.search import Plan, search
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length, Units, read_length, read_mass, read_sizes, show_mass, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
@@ -87,9 +87,15 @@ def plan(
     if said.journey is None:
         raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
     ways = [way for way in file.ways if way in WAYS]
-    plans = []
+    plans: list[Plan] = []
+    refused: NoAnswer | None = None
     for arranged in _arranged(load, cast(Effort, effort), seed, shop):
-        plans += search(arranged, ways, said.journey, services, shop, said.school, file.board)
+        try:
+            plans += search(arranged, ways, said.journey, services, shop, said.school, file.board)
+        except NoAnswer as none:
+            refused = none
+    if not plans and refused is not None:
+        raise refused
     plans.sort(key=lambda found: found.costs.total.minor)
     if as_json:
         _print_json({"plans": [plan_json(p) for p in plans], "elapsed_s": round(time.monotonic() - started, 4)})
