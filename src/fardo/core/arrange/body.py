@@ -124,11 +124,6 @@ class Laid:
     locked: bool = False
 
 
-def room_between(a: Body, b: Body) -> Length:
-    """What is kept free between two wrapped things: the larger of their gaps, once."""
-    return max(a.gap, b.gap)
-
-
 def more_than_it_bears(lower: Body, upper: Body) -> bool:
     """Whether the one alone is more than the other bears."""
     return lower.bears is not None and max(upper.weight.ng, 1) > lower.bears.ng

@@ -125,8 +125,8 @@ class _Grid:
 def _grid(ask: Ask) -> _Grid:
     bodies = ask.bodies
     room = [[ask.room(i, j).mm for j in range(len(bodies))] for i in range(len(bodies))]
-    volume = sum(float(np.prod([side.mm + body.gap.mm for side in body.sizes])) for body in bodies)
-    step = float((volume / _CELLS) ** (1 / 3))
+    size = _room_of(ask) ** (1 / 3)
+    step = size / _CELLS ** (1 / 3)
     stances: dict[Body, list[Posed]] = {}
     numbers = 0
     for body in bodies:
@@ -135,7 +135,7 @@ def _grid(ask: Ask) -> _Grid:
             numbers += 1 + len(_SLANTS) * 2
     ground = Ground(bodies, [stances[body] for body in bodies], room, NoFits(step))
     longest = max(max(side.mm for side in body.sizes) + 2 * body.gap.mm for body in bodies)
-    return _Grid(ground, BoxGround(ask), float(volume ** (1 / 3)), longest)
+    return _Grid(ground, BoxGround(ask), size, longest)
 
 
 def ways_to_stand(body: Body, number: int, step: float) -> list[Posed]:
@@ -197,24 +197,16 @@ def _round(ask: Ask, grid: _Grid, state: State) -> State:
 
 def _from_boxes(ask: Ask, grid: _Grid, state: State, random: np.random.Generator) -> State:
     """Everything packed as the boxes around them, then pressed together as what they are."""
-    best: tuple[float, Answer, list[int]] | None = None
-    for n in range(_BOX_STARTS if len(ask.bodies) <= _FEW_BOXES else 1):
-        order, aim = _plan(ask, grid.size, state, random, first=n == 0)
-        answer = grid.boxes.build(order, aim, random)
-        cost = _worth(ask, np.array([side.mm for side in answer.inside]), _missed(ask, answer.laid))
-        if (answer.whole or ask.inside is not None) and (best is None or cost < best[0]):
-            best = cost, answer, order
-    if best is None or not best[1].order:
+    packed = _packed_as_boxes(ask, _Boxes(grid.boxes, grid.size), state, random)
+    best = min(packed, key=lambda found: found.worth, default=None)
+    if best is None or not best.answer.order:
         return state
-    _, answer, order = best
-    if len(ask.bodies) <= FEW and not ask.locked and (state.chain, state.done) == (0, 1):
-        answer = smallest(ask, answer.room_nm3) or answer
     laid = {}
-    for n in answer.order:
-        one = answer.laid[n]
+    for n in best.answer.order:
+        one = best.answer.laid[n]
         assert one is not None
         laid[n] = stance(ask.bodies[n], one.turn), np.array([c.mm for c in one.at])
-    found = _pressed(ask, grid, laid, order)
+    found = _pressed(ask, grid, laid, best.built_in)
     return state if found is None else _kept(state, found)
 
 
@@ -226,28 +218,38 @@ class _Boxes:
 
 @lru_cache(maxsize=4)
 def _box_start(ask: Ask) -> _Boxes:
-    volume = sum(float(np.prod([side.mm + body.gap.mm for side in body.sizes])) for body in ask.bodies)
-    return _Boxes(BoxGround(ask), float(volume ** (1 / 3)))
+    return _Boxes(BoxGround(ask), _room_of(ask) ** (1 / 3))
+
+
+def _room_of(ask: Ask) -> float:
+    """What all things take with their gaps, mm3."""
+    return sum(math.prod(side.mm + body.gap.mm for side in body.sizes) for body in ask.bodies)
 
 
 def _box_round(ask: Ask, start: _Boxes, state: State) -> State:
-    """Several starts; of few boxes the first search also asks, once, for the smallest there is."""
     random = np.random.default_rng([ask.seed, state.chain, state.done])
+    for found in _packed_as_boxes(ask, start, state, random):
+        if not overloaded(ask, found.answer):
+            state = _kept(state, found)
+    return replace(state, done=state.done + 1)
+
+
+def _packed_as_boxes(ask: Ask, start: _Boxes, state: State, random: np.random.Generator) -> list[Found]:
+    """Several starts; of few boxes the first search also asks, once, for the smallest there is."""
     answers: list[tuple[Answer, list[int]]] = []
     for n in range(_BOX_STARTS if len(ask.bodies) <= _FEW_BOXES else 1):
         order, aim = _plan(ask, start.size, state, random, first=n == 0)
         answers.append((start.ground.build(order, aim, random), order))
     if len(ask.bodies) <= FEW and not ask.locked and (state.chain, state.done) == (0, 1):
-        most = min(answer.room_nm3 for answer, _ in answers)
-        proved = smallest(ask, most)
+        proved = smallest(ask, min(answer.room_nm3 for answer, _ in answers))
         answers += [(proved, answers[0][1])] if proved else []
-    for answer, order in answers:
-        if answer.whole or ask.inside is not None:
-            worth = _worth(ask, np.array([side.mm for side in answer.inside]), _missed(ask, answer.laid))
-            found = Found(worth, answer, tuple(order))
-            if not overloaded(ask, answer):
-                state = _kept(state, found)
-    return replace(state, done=state.done + 1)
+    return [
+        Found(
+            _worth(ask, np.array([side.mm for side in answer.inside]), _missed(ask, answer.laid)), answer, tuple(order)
+        )
+        for answer, order in answers
+        if answer.whole or ask.inside is not None
+    ]
 
 
 def _kept(state: State, new: Found) -> State:

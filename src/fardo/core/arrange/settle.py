@@ -18,7 +18,7 @@ from scipy.sparse import csr_array
 
 from fardo.core.arrange.apart import Ints, Pairs, Pieces, best_direction, side_by_side
 from fardo.core.arrange.body import Body, Stance, more_than_it_bears, pieces_of
-from fardo.core.goods.shape.cover import Convex, Floats
+from fardo.core.goods.shape.cover import Floats
 
 _NEAR = 15.0  # mm: nearer than that beyond what is kept, things are told apart piece by piece
 _ROUNDS = 8
@@ -54,10 +54,11 @@ class Settler:
         self.sizes = np.array([[side.mm for side in stood.sizes] for stood in stances])
         self.gaps = np.array([body.gap.mm for body in bodies])
         self.round = np.array([body.round for body in bodies])
+        covers = [pieces_of(body.shape, body.grown, body.held) for body in bodies]
         self.pieces: Pieces = side_by_side(
             [
-                [piece.moved(stood.turn, [c.mm for c in stood.inset]) for piece in _pieces(body)]
-                for body, stood in zip(bodies, stances, strict=True)
+                [piece.moved(stood.turn, [c.mm for c in stood.inset]) for piece in cover]
+                for cover, stood in zip(covers, stances, strict=True)
             ]
         )
         count = len(self.pieces.owner)
@@ -109,7 +110,7 @@ class Settler:
         directions, apart = best_direction(pairs, keep + _NEAR, self._known[a, b], self.level[own_a, own_b])
         self._known[a, b] = directions
         least = keep - apart + np.einsum("ki,ki->k", directions, shift)
-        return _tightest(Rows(own_a, own_b, directions, least), self.count)
+        return _tightest(Rows(own_a, own_b, directions, least))
 
     def slack(self, at: Floats) -> Floats:
         """Of each row how much more there is than must be, mm."""
@@ -121,20 +122,19 @@ class Settler:
         self,
         at: Floats,
         worth: Callable[[Floats], Floats],
-        limit: Floats | None = None,
         locked: Sequence[int] = (),
         rounds: int = _ROUNDS,
     ) -> tuple[Floats, Floats] | None:
         """Pressed together from where they lie: lowest corners and sides of the box, mm; None where it cannot be.
 
         Args:
-            worth: of sides (3,), what a millimetre of each costs. limit: sides that must not be gone beyond.
+            worth: of sides (3,), what a millimetre of each costs. locked: the things that stay where they are.
         """
         sides = (at + self.sizes + self.gaps[:, None]).max(axis=0)
         weight = np.array([body.weight.grams for body in self.bodies])
         heavy = weight / weight.sum() if weight.sum() else np.full(self.count, 1 / self.count)
         for _ in range(rounds):
-            found = self._press(self.rows(at), worth(sides), heavy, limit, at, locked)
+            found = self._press(self.rows(at), worth(sides), heavy, at, locked)
             if found is None:
                 return None
             new, new_sides = found
@@ -146,7 +146,7 @@ class Settler:
         return at, sides
 
     def _press(
-        self, rows: Rows, cost: Floats, heavy: Floats, limit: Floats | None, at: Floats, locked: Sequence[int]
+        self, rows: Rows, cost: Floats, heavy: Floats, at: Floats, locked: Sequence[int]
     ) -> tuple[Floats, Floats] | None:
         n, k = self.count, len(rows.a)
         number = np.arange(k)
@@ -167,17 +167,13 @@ class Settler:
         bounds: list[tuple[float, float | None]] = [(float(self.gaps[m]), None) for m in range(n) for _ in range(3)]
         for m in locked:
             bounds[3 * m : 3 * m + 3] = [(float(c), float(c)) for c in at[m]]
-        bounds += [(0.0, None if limit is None else float(limit[axis])) for axis in range(3)]
+        bounds += [(0.0, None)] * 3
         table = csr_array((value, (row, column)), shape=(k + 3 * n, 3 * n + 3))
         answer = linprog(aim, A_ub=table, b_ub=most, bounds=bounds, method="highs")
         if answer.status != 0:
             return None
         found = np.asarray(answer.x)
         return found[: 3 * n].reshape(n, 3), found[3 * n :]
-
-
-def _pieces(body: Body) -> tuple[Convex, ...]:
-    return pieces_of(body.shape, body.grown, body.held)
 
 
 _NO_ROWS = Rows(np.zeros(0, int), np.zeros(0, int), np.zeros((0, 3)), np.zeros(0))
@@ -192,7 +188,7 @@ def _joined(parts: Sequence[Rows]) -> Rows:
     )
 
 
-def _tightest(rows: Rows, count: int) -> Rows:
+def _tightest(rows: Rows) -> Rows:
     """Of rows between the same two along the same direction only the one that asks most."""
     keys = np.column_stack([rows.a, rows.b, np.round(rows.directions, 9)])
     _, first, which = np.unique(keys, axis=0, return_index=True, return_inverse=True)

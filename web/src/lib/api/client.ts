@@ -26,6 +26,7 @@ export type HazardView = Schemas['HazardView'];
 export type ShapeView = Schemas['ShapeView'];
 export type RunView = Schemas['RunView'];
 export type ArrangedView = Schemas['ArrangedView'];
+export type FaultView = Schemas['FaultView'];
 export type ThingShapes = Schemas['ThingShapes'];
 export type Placement = Schemas['Placement'];
 export type ArrangementEntry = Schemas['ArrangementEntry'];

@@ -2,6 +2,7 @@
   // The shape of a part, turning slowly; it stops where it is turned by hand or where less motion is asked for.
   import { onDestroy, onMount } from 'svelte';
   import type { ShapeView } from '../api/client';
+  import { ink, onTheme } from './inks';
   import Measured from '../ui/Measured.svelte';
   import type { Place, Turntable } from './turntable';
 
@@ -28,20 +29,8 @@
   let last = 0;
   let held: { x: number; y: number } | null = null;
 
-  const ink = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-
-  /** A colour that is one of two by the theme, as it now is. */
-  function seen(variable: string): string {
-    const probe = document.createElement('i');
-    probe.style.color = `var(${variable})`;
-    document.body.append(probe);
-    const colour = getComputedStyle(probe).color || ink(variable);
-    probe.remove();
-    return colour;
-  }
-
   function paint(): void {
-    table?.paint({ board: seen('--board'), ink: seen('--board-deep'), line: seen('--twine') });
+    table?.paint({ board: ink('--board'), ink: ink('--board-deep'), line: ink('--twine') });
     draw();
   }
 
@@ -77,16 +66,7 @@
     table?.leave();
   });
 
-  const dark = matchMedia('(prefers-color-scheme: dark)');
-  $effect(() => {
-    const watch = new MutationObserver(paint);
-    watch.observe(document.documentElement, { attributeFilter: ['data-theme'] });
-    dark.addEventListener('change', paint);
-    return () => {
-      watch.disconnect();
-      dark.removeEventListener('change', paint);
-    };
-  });
+  $effect(() => onTheme(paint));
   $effect(() => {
     if (!table || !shape) return;
     table.show(shape);

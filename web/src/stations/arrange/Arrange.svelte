@@ -118,7 +118,7 @@
           <input type="range" min="0" max="1" step="0.05" bind:value={apart} aria-label="Lifted apart" />
         </label>
       </div>
-      {#if arranging.felt.length}<p class="no">{arranging.felt[0]}</p>{/if}
+      {#if arranging.felt.length}<p class="no">{arranging.felt[0]?.says}</p>{/if}
       <HandBar {arranging} />
     </section>
 

@@ -2,6 +2,7 @@
   // The packed box, lit: turned by a drag or the arrow keys, a thing grabbed and moved, stepped through as it is packed.
   import { onDestroy, onMount } from 'svelte';
   import type { PackedView, Side } from '../../lib/view3d/packed';
+  import { ink, onTheme } from '../../lib/view3d/inks';
   import { shop } from '../../lib/shop.svelte';
   import type { Arranging } from './arranging.svelte';
 
@@ -28,26 +29,15 @@
   let held: { x: number; y: number; thing: number; upright: boolean; by: [number, number, number] } | null =
     null;
 
-  /** A colour that is one of two by the theme, as it now is. */
-  function ink(value: string): string {
-    const probe = document.createElement('i');
-    probe.style.color = value;
-    document.body.append(probe);
-    const colour = getComputedStyle(probe).color;
-    probe.remove();
-    const parts = /color\(srgb ([\d.]+) ([\d.]+) ([\d.]+)/.exec(colour);
-    return parts ? `rgb(${parts.slice(1, 4).map((c) => Math.round(Number(c) * 255)).join(',')})` : colour; // prettier-ignore
-  }
-
   function paint(): void {
     view?.paint({
-      board: ink('var(--board-pale)'),
-      boardDeep: ink('var(--board-deep)'),
-      ink: ink('var(--ink)'),
-      thing: ink('var(--board)'),
-      extra: ink('var(--hair2)'),
-      chosen: ink('var(--twine-light)'),
-      stop: ink('var(--stop)'),
+      board: ink('--board-pale'),
+      boardDeep: ink('--board-deep'),
+      ink: ink('--ink'),
+      thing: ink('--board'),
+      extra: ink('--hair2'),
+      chosen: ink('--twine-light'),
+      stop: ink('--stop'),
     });
     draw();
   }
@@ -74,16 +64,7 @@
     view?.leave();
   });
 
-  const dark = matchMedia('(prefers-color-scheme: dark)');
-  $effect(() => {
-    const watch = new MutationObserver(paint);
-    watch.observe(document.documentElement, { attributeFilter: ['data-theme'] });
-    dark.addEventListener('change', paint);
-    return () => {
-      watch.disconnect();
-      dark.removeEventListener('change', paint);
-    };
-  });
+  $effect(() => onTheme(paint));
   $effect(() => {
     if (!view) return;
     if (arranging.shapes) view.know(arranging.shapes);

@@ -5,6 +5,7 @@ import {
   sentence,
   type ArrangedView,
   type ArrangementEntry,
+  type FaultView,
   type Layout,
   type Placement,
   type RunView,
@@ -22,8 +23,8 @@ export class Arranging {
   shapes = $state.raw<ThingShapes | null>(null);
   /** The thing in hand, -1 for none. */
   chosen = $state(-1);
-  /** What a hand just made of it, while it is not kept: it may break a gap. */
-  tried = $state.raw<ArrangedView | null>(null);
+  /** What the thing being dragged would break where it is now. */
+  felt = $state.raw<FaultView[]>([]);
   effort = $state<Effort>('normal');
 
   readonly #desk: JobDesk;
@@ -42,7 +43,7 @@ export class Arranging {
 
   /** Where things lie as they are kept, or as they would side by side. */
   get layout(): Layout | null {
-    return this.tried?.layout ?? this.#desk.work?.layout ?? this.#desk.figures?.layout ?? null;
+    return this.#desk.work?.layout ?? this.#desk.figures?.layout ?? null;
   }
 
   get things(): Placement[] {
@@ -51,8 +52,7 @@ export class Arranging {
   }
 
   get wrong(): number[] {
-    const faults = this.tried?.faults ?? [];
-    return faults.flatMap((one) => (one.other === null ? [one.thing] : [one.thing, one.other]));
+    return this.felt.flatMap((one) => (one.other === null ? [one.thing] : [one.thing, one.other]));
   }
 
   /** Asks what everything looks like. */
@@ -70,7 +70,6 @@ export class Arranging {
   async begin(): Promise<void> {
     this.leave();
     this.trouble = '';
-    this.tried = null;
     this.#kept = '';
     try {
       this.run = await calls.arrange({ job: this.#desk.job, effort: this.effort, seed: 0 });
@@ -105,7 +104,6 @@ export class Arranging {
   /** Keeps one of the answers. */
   keep(answer: ArrangedView): void {
     this.#kept = JSON.stringify(answer.entry);
-    this.tried = null;
     const undo = this.#desk.keepArrangement(answer.entry);
     toast.show('Kept so.', undo);
   }
@@ -192,12 +190,11 @@ export class Arranging {
     this.#asked = asked;
     try {
       const view = await calls.byHand({ job: this.#desk.job, arrangement: entry, drop: null }, asked.signal);
-      this.felt = view.faults.map((fault) => fault.says);
+      this.felt = view.faults;
     } catch {
       // A newer place was asked about, or the shop is away: the drop will tell.
     }
   }
-  felt = $state.raw<string[]>([]);
 
   async #try(entry: ArrangementEntry | null, drop: number | null): Promise<boolean> {
     this.#asked?.abort();
@@ -206,11 +203,9 @@ export class Arranging {
     try {
       const view = await calls.byHand({ job: this.#desk.job, arrangement: entry, drop });
       if (view.faults.length > 0) {
-        this.tried = null;
         toast.show(`Put back: ${view.faults[0]?.says ?? ''}.`);
         return false;
       }
-      this.tried = null;
       this.keep(view);
       return true;
     } catch (fault) {

@@ -9,6 +9,7 @@
   import Why from '../../lib/ui/Why.svelte';
   import { nameOf } from '../measure/ask';
   import Known from '../measure/Known.svelte';
+  import MayLie from './MayLie.svelte';
   import LayerRow from './LayerRow.svelte';
   import WrapSheet from './WrapSheet.svelte';
 
@@ -221,50 +222,7 @@
         {faults}
       />
     {/if}
-    <div class="rules">
-      <label><input type="checkbox" bind:checked={part.thisSideUp} onchange={touch} />this side up</label>
-      <label><input type="checkbox" bind:checked={part.keepFlat} onchange={touch} />keep flat</label>
-      <label><input type="checkbox" bind:checked={part.noLoadOnTop} onchange={touch} />nothing on top</label>
-    </div>
-    <div class="rules said">
-      <label for="bears"
-        >bears at most
-        <input
-          id="bears"
-          class="field"
-          data-measure="mass"
-          bind:value={part.bears}
-          oninput={touch}
-          placeholder="any"
-          disabled={part.noLoadOnTop}
-          aria-invalid={desk.problem(`parts[${desk.chosen}].rules.bears`) ? 'true' : undefined}
-        /></label
-      >
-      <label for="bundle"
-        >held together as
-        <input
-          id="bundle"
-          class="field"
-          bind:value={part.bundle}
-          oninput={touch}
-          maxlength="60"
-          placeholder="none"
-        /></label
-      >
-      <label for="apart"
-        >not beside
-        <input
-          id="apart"
-          class="field"
-          bind:value={part.apartFrom}
-          oninput={touch}
-          placeholder="names, with commas"
-        /></label
-      >
-    </div>
-    {#if desk.problem(`parts[${desk.chosen}].rules.bears`)}<p class="no">
-        {desk.problem(`parts[${desk.chosen}].rules.bears`)}
-      </p>{/if}
+    <MayLie {desk} {part} />
     {#if view?.piles?.length}
       <p class="piles">
         {view.piles.length === 1 ? 'One pile of' : `${view.piles.length} piles:`}
@@ -380,40 +338,6 @@
   }
   #add-layer {
     margin-top: 10px;
-  }
-  .rules {
-    display: flex;
-    gap: 18px;
-    margin: 6px 0;
-    font-size: 14.5px;
-  }
-  .rules label {
-    display: flex;
-    gap: 7px;
-    align-items: center;
-  }
-  .rules input {
-    width: 17px;
-    height: 17px;
-    accent-color: var(--twine);
-  }
-  .rules.said {
-    display: grid;
-    grid-template-columns: 120px 1fr 1.4fr;
-    gap: 8px 12px;
-    color: var(--soft);
-  }
-  .rules.said label {
-    display: block;
-    font-size: 13.5px;
-  }
-  .rules .field {
-    width: 100%;
-    height: 34px;
-    color: var(--ink);
-  }
-  .no {
-    color: var(--stop);
   }
   .says li {
     padding: 2px 0 2px 12px;
