@@ -95,6 +95,7 @@ def _ready() -> None:
     """Loads what a search needs."""
     import scipy.fft
     import scipy.optimize  # noqa: F401
+    from ortools.sat.python import cp_model  # noqa: F401
 
 
 def rounds_of(ask: Ask, effort: Effort) -> int:

@@ -19,7 +19,7 @@ from fardo.core.arrange.build import Aim, Ground, order_in
 from fardo.core.arrange.exact import snapped
 from fardo.core.arrange.few import smallest
 from fardo.core.arrange.nofit import NoFits, correlate, posed, solid_cells
-from fardo.core.arrange.search import ways_to_stand
+from fardo.core.arrange.search_shapes import ways_to_stand
 from fardo.core.arrange.settle import Settler
 from fardo.core.arrange.turn import TURNS, UNTURNED, about, after, carried, determinant
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ellipsoid, Piece, Ring, Shape, Taper, bars, compound, outline

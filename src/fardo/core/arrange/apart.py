@@ -27,7 +27,6 @@ _LEVEL = 1e-12
 _TOUCHING = 0.05  # mm
 _PUSHES = (1.0, 5.0, 25.0)  # mm
 _MEETS = 1e-12  # mm2
-_FIRM = 1e-12
 
 
 def _directions() -> Floats:
@@ -228,32 +227,48 @@ def _nearest(pairs: Pairs, start: Floats, flat: bool) -> tuple[Floats, Floats]:
     return best, best_apart
 
 
-_CHOICES = [np.array(choice) for n in (1, 2, 3) for choice in combinations(range(3), n)]
+# Of the three that are kept: each alone, each two, all.
+_CHOICES = np.array([[c in choice for c in range(3)] for n in (1, 2, 3) for choice in combinations(range(3), n)])
 
 
 def _nearest_of(newest: Floats, kept: Floats, counts: NDArray[np.bool_]) -> tuple[Floats, NDArray[np.bool_]]:
     """The point nearest to nothing of the hull of `newest` (k, 3) and those of `kept` (k, 3, 3) that count, and which
     of these it takes."""
-    best = newest.copy()
-    least = np.einsum("ki,ki->k", newest, newest)
-    used = np.zeros(counts.shape, dtype=bool)
     edges = kept - newest[:, None, :]
-    gram = np.einsum("kai,kbi->kab", edges, edges)
-    pull = -np.einsum("kai,ki->ka", edges, newest)
-    for choice in _CHOICES:
-        rows = np.flatnonzero(counts[:, choice].all(axis=1))
-        if not len(rows):
-            continue
-        some = gram[rows][:, choice[:, None], choice]
-        scale = np.trace(some, axis1=1, axis2=2)
-        some = some + (_FIRM * scale + _FIRM)[:, None, None] * np.eye(len(choice))
-        shares = np.linalg.solve(some, pull[rows][:, choice][:, :, None])[:, :, 0]
-        within = (shares >= 0).all(axis=1) & (shares.sum(axis=1) <= 1)
-        found = newest[rows] + np.einsum("ka,kai->ki", shares, edges[rows][:, choice])
-        size = np.einsum("ki,ki->k", found, found)
-        better = within & (size < least[rows])
-        chosen = rows[better]
-        best[chosen], least[chosen] = found[better], size[better]
-        used[chosen] = False
-        used[chosen[:, None], choice] = True
-    return best, used
+    shares = _shares(np.einsum("kai,kbi->kab", edges, edges), -np.einsum("kai,ki->ka", edges, newest))
+    within = (shares >= 0).all(axis=2) & (shares.sum(axis=2) <= 1) & ~(_CHOICES & ~counts[:, None, :]).any(axis=2)
+    found = newest[:, None, :] + np.einsum("kca,kai->kci", np.where(within[:, :, None], shares, 0.0), edges)
+    best = np.einsum("kci,kci->kc", found, found).argmin(axis=1)
+    rows = np.arange(len(newest))
+    used = _CHOICES[best] & within[rows, best][:, None]
+    return found[rows, best], used
+
+
+def _shares(gram: Floats, pull: Floats) -> Floats:
+    """Of each choice (k, 7, 3) how far to go along each of its edges, to the point of their span that is nearest to
+    nothing: the normal equations, solved outright. Negative where its edges are one, which the others tell too."""
+    p, q, r = pull.T
+    aa, bb, cc = gram[:, 0, 0], gram[:, 1, 1], gram[:, 2, 2]
+    ab, ac, bc = gram[:, 0, 1], gram[:, 0, 2], gram[:, 1, 2]
+    of_ab, of_ac, of_bc = aa * bb - ab * ab, aa * cc - ac * ac, bb * cc - bc * bc
+    # The rest of the adjugate, and the determinant.
+    ka, kb, kc = ab * cc - ac * bc, ab * bc - ac * bb, aa * bc - ab * ac
+    whole = aa * of_bc - ab * ka + ac * kb
+    none = np.zeros_like(p)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        found = [
+            (p / aa, none, none),
+            (none, q / bb, none),
+            (none, none, r / cc),
+            ((p * bb - q * ab) / of_ab, (q * aa - p * ab) / of_ab, none),
+            ((p * cc - r * ac) / of_ac, none, (r * aa - p * ac) / of_ac),
+            (none, (q * cc - r * bc) / of_bc, (r * bb - q * bc) / of_bc),
+            (
+                (p * of_bc - q * ka + r * kb) / whole,
+                (q * of_ac - p * ka - r * kc) / whole,
+                (r * of_ab + p * kb - q * kc) / whole,
+            ),
+        ]
+    shares = np.stack([np.stack(choice, axis=1) for choice in found], axis=1)
+    told: Floats = np.nan_to_num(shares, nan=-1.0, posinf=-1.0, neginf=-1.0)
+    return told

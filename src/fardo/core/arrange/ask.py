@@ -68,10 +68,15 @@ class Answer:
 
     @property
     def proportion(self) -> Proportion:
-        a, b, c = sorted((side.nm for side in self.inside), reverse=True)
-        if a >= _LONG * b:
-            return "long"
-        return "flat" if c <= _FLAT * b else "cube"
+        return proportion_of(*(side.nm for side in self.inside))
+
+
+def proportion_of(*sides: float) -> Proportion:
+    """Args: sides: three, in any order and unit."""
+    a, b, c = sorted(sides, reverse=True)
+    if a >= _LONG * b:
+        return "long"
+    return "flat" if c <= _FLAT * b else "cube"
 
 
 def balance(bodies: tuple[Body, ...], answer: Answer) -> tuple[float, float, float]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+
 import numpy as np
 
 from fardo.core.arrange.apart import Pairs, best_direction, side_by_side
@@ -11,8 +13,9 @@ from fardo.core.arrange.body import pieces_of, stance
 _SLACK = 0.05  # mm: beside each other is not over each other
 
 
-def over(ask: Ask, answer: Answer) -> list[tuple[int, int]]:
-    """Which things lie over which, wholly or in part, seen straight from above: (upper, lower) by number."""
+def over(ask: Ask, answer: Answer, lowers: Collection[int] | None = None) -> list[tuple[int, int]]:
+    """Which things lie over which (of `lowers`, or any), wholly or in part, seen straight from above: (upper, lower)
+    by number."""
     numbers = [n for n in answer.order if answer.laid[n] is not None]
     low, high = {}, {}
     for n in numbers:
@@ -23,6 +26,8 @@ def over(ask: Ask, answer: Answer) -> list[tuple[int, int]]:
     found = []
     for k, upper in enumerate(numbers):
         for lower in numbers[:k]:
+            if lowers is not None and lower not in lowers:
+                continue
             if (np.minimum(high[upper], high[lower]) - np.maximum(low[upper], low[lower]) > _SLACK)[:2].all() and (
                 _share_a_column(ask, answer, upper, lower)
             ):
@@ -51,9 +56,11 @@ def _share_a_column(ask: Ask, answer: Answer, one: int, other: int) -> bool:
 
 def overloaded(ask: Ask, answer: Answer) -> list[int]:
     """The things over which more lies than they bear."""
-    if all(body.bears is None for body in ask.bodies):
+    limited = [n for n, body in enumerate(ask.bodies) if body.bears is not None]
+    if not limited:
         return []
     above = [0] * len(ask.bodies)
-    for upper, lower in over(ask, answer):
+    for upper, lower in over(ask, answer, limited):
         above[lower] += max(ask.bodies[upper].weight.ng, 1)
-    return [n for n, body in enumerate(ask.bodies) if body.bears is not None and above[n] > body.bears.ng]
+    bears = [ask.bodies[n].bears for n in limited]
+    return [n for n, most in zip(limited, bears, strict=True) if most is not None and above[n] > most.ng]

@@ -28,6 +28,8 @@ Cells = NDArray[np.bool_]
 TAKEN, ABOVE, BELOW = 1, 2, 4
 _KEPT = 5000  # pairs of stances whose places are remembered
 _SLACK = 1e-6  # mm
+_UP, _DOWN = DIRECTIONS[:, 2] > 1e-9, DIRECTIONS[:, 2] < -1e-9
+_LEVEL = ~(_UP | _DOWN)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -84,12 +86,14 @@ def _mark(cells: Cells, piece: Convex, half: Floats, more: float, step: float) -
     last = np.minimum(last, cells.shape)
     if (last <= first).any():
         return
-    inside: Cells = np.ones(tuple(last - first), dtype=bool)
-    middles = [(np.arange(a, b) + 0.5) * step for a, b in zip(first, last, strict=True)]
-    reach = piece.reach(DIRECTIONS) + half
-    for direction, most in zip(DIRECTIONS, reach, strict=True):
-        x, y, z = (d * middle for d, middle in zip(direction, middles, strict=True))
-        inside &= (x[:, None, None] + y[None, :, None] + z[None, None, :]) < most
+    x, y, z = ((np.arange(a, b) + 0.5) * step for a, b in zip(first, last, strict=True))
+    # Along each column of cells every direction says how high or how low it may be, or whether it is in at all.
+    left = (piece.reach(DIRECTIONS) + half)[:, None, None]
+    left = left - DIRECTIONS[:, 0, None, None] * x[:, None] - DIRECTIONS[:, 1, None, None] * y
+    highest = (left[_UP] / DIRECTIONS[_UP, 2, None, None]).min(axis=0)
+    lowest = (left[_DOWN] / DIRECTIONS[_DOWN, 2, None, None]).max(axis=0)
+    within: Cells = np.logical_and.reduce(left[_LEVEL] > 0, axis=0)
+    inside: Cells = within[:, :, None] & (z < highest[:, :, None]) & (z > lowest[:, :, None])
     window = tuple(slice(a, b) for a, b in zip(first, last, strict=True))
     cells[window] |= inside
 

@@ -123,30 +123,43 @@ class Settler:
         at: Floats,
         worth: Callable[[Floats], Floats],
         locked: Sequence[int] = (),
-        rounds: int = _ROUNDS,
+        within: Sequence[int] = (),
+        least: Sequence[float] = (0.0, 0.0, 0.0),
+        hopeless: Callable[[Floats], bool] = lambda _: False,
     ) -> tuple[Floats, Floats] | None:
         """Pressed together from where they lie: lowest corners and sides of the box, mm; None where it cannot be.
 
         Args:
             worth: of sides (3,), what a millimetre of each costs. locked: the things that stay where they are.
+            within: those drawn to the middle of length and width, where that costs nothing. least: sides no box is
+            smaller than, mm. hopeless: of sides, whether to press on from there is not worth it; None then too.
         """
         sides = (at + self.sizes + self.gaps[:, None]).max(axis=0)
         weight = np.array([body.weight.grams for body in self.bodies])
         heavy = weight / weight.sum() if weight.sum() else np.full(self.count, 1 / self.count)
-        for _ in range(rounds):
-            found = self._press(self.rows(at), worth(sides), heavy, at, locked)
+        for _ in range(_ROUNDS):
+            found = self._press(self.rows(at), worth(sides), heavy, at, locked, within, least)
             if found is None:
                 return None
             new, new_sides = found
             gained = float((worth(sides) / worth(sides).max()) @ (sides - new_sides))
             moved = float(np.abs(new - at).max())
             at, sides = new, new_sides
+            if hopeless(sides):
+                return None
             if gained < _GAIN and moved < 1.0:
                 break
         return at, sides
 
     def _press(
-        self, rows: Rows, cost: Floats, heavy: Floats, at: Floats, locked: Sequence[int]
+        self,
+        rows: Rows,
+        cost: Floats,
+        heavy: Floats,
+        at: Floats,
+        locked: Sequence[int],
+        within: Sequence[int],
+        least: Sequence[float],
     ) -> tuple[Floats, Floats] | None:
         n, k = self.count, len(rows.a)
         number = np.arange(k)
@@ -157,23 +170,35 @@ class Settler:
         )
         value = np.concatenate([-rows.directions.ravel(), rows.directions.ravel()])
         wall = np.arange(3 * n)
+        # How far the middle of what is drawn within lies from that of the box, both ways: one more unknown each.
+        inner = np.array([3 * m + axis for m in within for axis in (0, 1)], dtype=int)
+        off = np.arange(len(inner))
+        after = k + 3 * n
         row = np.concatenate([row, k + wall, k + wall])
         column = np.concatenate([column, wall, 3 * n + wall % 3])
         value = np.concatenate([value, np.ones(3 * n), -np.ones(3 * n)])
-        most = np.concatenate([-rows.least, -(self.sizes + self.gaps[:, None]).ravel()])
+        half = self.sizes.ravel()[inner] / 2
+        for sign, start in ((1.0, after), (-1.0, after + len(inner))):
+            row = np.concatenate([row, start + off, start + off, start + off])
+            column = np.concatenate([column, inner, 3 * n + inner % 3, 3 * n + 3 + off])
+            value = np.concatenate(
+                [value, np.full(len(inner), sign), np.full(len(inner), -sign / 2), -np.ones(len(inner))]
+            )
+        most = np.concatenate([-rows.least, -(self.sizes + self.gaps[:, None]).ravel(), -half, half])
         pull = np.tile([_PULL, _PULL, _PULL], (n, 1)) / n
         pull[:, 2] += _PULL * heavy
-        aim = np.concatenate([(pull * cost.max()).ravel(), cost])
+        pull.ravel()[inner] = 0.0
+        aim = np.concatenate([(pull * cost.max()).ravel(), cost, np.full(len(inner), _PULL / n * cost.max())])
         bounds: list[tuple[float, float | None]] = [(float(self.gaps[m]), None) for m in range(n) for _ in range(3)]
         for m in locked:
             bounds[3 * m : 3 * m + 3] = [(float(c), float(c)) for c in at[m]]
-        bounds += [(0.0, None)] * 3
-        table = csr_array((value, (row, column)), shape=(k + 3 * n, 3 * n + 3))
+        bounds += [*((float(side), None) for side in least), *[(0.0, None)] * len(inner)]
+        table = csr_array((value, (row, column)), shape=(after + 2 * len(inner), 3 * n + 3 + len(inner)))
         answer = linprog(aim, A_ub=table, b_ub=most, bounds=bounds, method="highs")
         if answer.status != 0:
             return None
         found = np.asarray(answer.x)
-        return found[: 3 * n].reshape(n, 3), found[3 * n :]
+        return found[: 3 * n].reshape(n, 3), found[3 * n : 3 * n + 3]
 
 
 _NO_ROWS = Rows(np.zeros(0, int), np.zeros(0, int), np.zeros((0, 3)), np.zeros(0))

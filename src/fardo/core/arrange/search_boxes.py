@@ -1,0 +1,63 @@
+"""Rounds of a search among boxes: several starts at exact coordinates, and of few the smallest that is proved."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+
+from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.boxes import BoxGround
+from fardo.core.arrange.few import FEW, smallest
+from fardo.core.arrange.found import Found, State
+from fardo.core.arrange.load import overloaded
+from fardo.core.arrange.start import plan
+from fardo.core.arrange.worth import worth
+
+_STARTS = 8
+_MANY = 14  # of more than so many boxes a round is one start
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class BoxStart:
+    """What the rounds of an ask share. Args: size: of a cube as large as all things, mm."""
+
+    ground: BoxGround
+    size: float
+
+
+@lru_cache(maxsize=4)
+def box_start(ask: Ask) -> BoxStart:
+    return BoxStart(BoxGround(ask), room_of(ask) ** (1 / 3))
+
+
+def room_of(ask: Ask) -> float:
+    """What all things take with their gaps, mm3."""
+    return sum(math.prod(side.mm + body.gap.mm for side in body.sizes) for body in ask.bodies)
+
+
+def box_round(ask: Ask, start: BoxStart, state: State) -> State:
+    random = np.random.default_rng([ask.seed, state.chain, state.done])
+    for found in packed_as_boxes(ask, start, state, random):
+        if not overloaded(ask, found.answer):
+            state = state.kept(found)
+    return replace(state, done=state.done + 1)
+
+
+def packed_as_boxes(ask: Ask, start: BoxStart, state: State, random: np.random.Generator) -> list[Found]:
+    """Several starts; of few boxes the first search also asks, once, for the smallest there is."""
+    answers: list[tuple[Answer, list[int]]] = []
+    best = [(found.answer, found.built_in) for found in state.found]
+    for n in range(_STARTS if len(ask.bodies) <= _MANY else 1):
+        order, aim = plan(ask, start.size, state.done * 2 + state.chain, best, random, first=n == 0)
+        answers.append((start.ground.build(order, aim, random), order))
+    if len(ask.bodies) <= FEW and not ask.locked and (state.chain, state.done) == (0, 1):
+        proved = smallest(ask, min(answer.room_nm3 for answer, _ in answers))
+        answers += [(proved, answers[0][1])] if proved else []
+    return [
+        Found(worth(ask, answer), answer, tuple(order))
+        for answer, order in answers
+        if answer.whole or ask.inside is not None
+    ]
