@@ -17,7 +17,7 @@ from typing import Literal
 
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.boxes import boxes_only
-from fardo.core.arrange.cannot import cannot
+from fardo.core.arrange.cannot import Cannot, cannot
 from fardo.core.arrange.search import State, improve, merge
 from fardo.core.quantity import show_length
 from fardo.core.quantity.show import Units
@@ -145,12 +145,14 @@ def in_this_process(ask: Ask, effort: Effort) -> tuple[Answer, ...]:
 
 def refuse(ask: Ask, units: Units) -> None:
     """Raises NoAnswer with every reason, where it cannot be."""
-    reasons = [
-        reason.says + (f": {show_length(reason.short, units, 'up').text} short" if reason.short else "")
-        for reason in cannot(ask)
-    ]
+    reasons = [told(reason, units) for reason in cannot(ask)]
     if reasons:
         raise NoAnswer("It cannot be arranged: " + "; ".join(reasons) + ".")
 
 
-__all__ = ["CHAINS", "Effort", "Progress", "Workers", "in_this_process", "refuse"]
+def told(reason: Cannot, units: Units) -> str:
+    """A reason, and by how much."""
+    return reason.says + (f": {show_length(reason.short, units, 'up').text} short" if reason.short else "")
+
+
+__all__ = ["CHAINS", "Effort", "Progress", "Workers", "in_this_process", "refuse", "told"]

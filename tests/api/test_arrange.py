@@ -143,3 +143,65 @@ def as_entry(layout: dict[str, Any]) -> dict[str, Any]:
              "turn": placed["turn"], "goes_in": placed["goes_in"]}
         )  # fmt: skip
     return {"inside_mm": layout["inside_mm"], "placements": placements, "extras": []}
+
+
+def asked(client: TestClient, content: dict[str, Any], inside: str) -> dict[str, Any]:
+    begun = client.post("/api/arrange", json={"job": content, "effort": "quick", "inside": inside})
+    assert begun.status_code == 202, begun.json()
+    return events(client, begun.json()["run"])[-1]
+
+
+def test_a_box_that_is_there_takes_it_all_and_keeps_its_own_sides(client: TestClient) -> None:
+    best = asked(client, wheel(), "24 x 22 x 5")["answers"][0]
+    assert best["lacks"] == []
+    assert best["inside"]["sides"] == ["24", "22", "5"]
+    assert best["total"] is not None
+    after = work(client, {**wheel(), "arrangement": best["entry"]})
+    assert after["inside"]["sides"] == ["24", "22", "5"]
+
+
+def test_a_box_that_is_too_small_says_what_is_left_out_or_by_how_much(client: TestClient) -> None:
+    bars = {"kind": "box", "length": "10 in", "width": "4 in", "height": "3 in"}
+    content = job(parts=[part(name="sley bar", shape=bars, gap="1/2 in", count=4)], extras=[])
+    # Two side by side are 9 1/2 in with the gap between and to the walls; 15 in high takes one layer of 4 in.
+    best = asked(client, content, "11 x 9 1/2 x 6")["answers"][0]
+    assert best["lacks"]
+    assert all("sley bar" in line or "too small" in line for line in best["lacks"])
+    assert best["total"] is None or not best["lacks"][0].startswith("no place")
+
+
+def test_what_can_never_go_into_a_box_is_said_at_once(client: TestClient) -> None:
+    for inside, words in (("19 x 19 x 3", "rim with its gap is larger than the box"), ("a big one", "not a size")):
+        told = client.post("/api/arrange", json={"job": wheel(), "effort": "quick", "inside": inside})
+        assert told.status_code == 422
+        assert words in told.json()["detail"] or told.json()["field"] == "inside"
+
+
+def test_a_liner_takes_its_room_from_a_box_that_is_there(client: TestClient) -> None:
+    lined = wheel(liner={"material": "liner-foam", "layers": 1})
+    told = client.post("/api/arrange", json={"job": lined, "effort": "quick", "inside": "21 x 21 x 3"})
+    assert told.status_code == 422
+    assert "short" in told.json()["detail"]
+    best = asked(client, lined, "22 x 22 x 4")["answers"][0]
+    assert best["lacks"] == []
+    after = work(client, {**lined, "arrangement": best["entry"]})
+    assert after["inside"]["sides"] == ["22", "22", "4"]
+
+
+def test_fill_goes_where_nothing_is(client: TestClient) -> None:
+    content = wheel()
+    best = asked(client, content, "24 x 22 x 5")["answers"][0]
+    fill = client.post("/api/arrange/fill", json={"job": {**content, "arrangement": best["entry"]}}).json()
+    points = fill["points_mm"]
+    assert len(points) % 3 == 0
+    heights = points[2::3]
+    assert heights == sorted(heights)
+    # In the box, and never in the board of the rim, whose axis is that of the ring.
+    rim = next(p for p in best["entry"]["placements"] if p["name"] == "rim")
+    assert [abs(c) for c in rim["turn"][2]] == [0, 0, 1]
+    low = rim["at_mm"][2] - (50.8 if rim["turn"][2][2] < 0 else 0)
+    middle = [at + sum(row[axis] * 254 for axis in (0, 1)) for at, row in zip(rim["at_mm"], rim["turn"], strict=True)]
+    for x, y, z in zip(points[::3], points[1::3], heights, strict=True):
+        assert all(0 < c < side * 25.4 for c, side in zip((x, y, z), (24, 22, 5), strict=True))
+        from_axis = ((x - middle[0]) ** 2 + (y - middle[1]) ** 2) ** 0.5
+        assert not (203.2 < from_axis < 254 and low < z < low + 50.8)

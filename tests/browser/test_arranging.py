@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import httpx
 import pytest
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select
 
 from tests.browser.driver import Page
@@ -75,3 +77,58 @@ def test_a_thing_is_moved_let_down_and_locked_by_keys(page: Page, wheel: str) ->
     page.shows(".order", "locked")
     page.press("l")
     page.until(lambda: not any(one["locked"] for one in page.api(address)["job"]["arrangement"]["placements"]))
+
+
+def test_a_thing_dragged_into_another_is_said_at_once_and_put_back(page: Page, wheel: str) -> None:
+    arranged(page, wheel)
+    address = f"/api{wheel}"
+    page.until(lambda: page.api(address)["job"].get("arrangement"))
+    kept = page.api(address)["job"]["arrangement"]
+    page.one(".sides button:nth-child(2)").click()  # straight from above, so that the middle of a thing is where it is
+    box = page.one(".packed canvas")
+    page.until(lambda: _takes_hold(page, box))
+    ActionChains(page.driver).move_by_offset(160, 0).perform()
+    page.until(lambda: int(page.one(".packed").get_attribute("data-wrong")) > 0, "what is touched is not shown")
+    page.until(lambda: "too near" in page.text(".no"))
+    ActionChains(page.driver).release().perform()
+    page.shows(".toast", "Put back")
+    assert page.api(address)["job"]["arrangement"] == kept
+
+
+def _takes_hold(page: Page, box: WebElement) -> bool:
+    """Presses on what lies nearest to the middle of the picture, and keeps hold of it."""
+    for x in range(-60, 61, 20):
+        for y in (0, -40, 40):
+            ActionChains(page.driver).move_to_element_with_offset(box, x, y).click_and_hold().perform()
+            if page.all(".order button[aria-pressed=true]"):
+                return True
+            ActionChains(page.driver).release().perform()
+    return False
+
+
+def test_wrap_and_fill_are_shown_where_they_are(page: Page, wheel: str) -> None:
+    arranged(page, wheel)
+    for tick in page.all(".tick input"):
+        tick.click()
+    page.until(lambda: float(page.one(".packed").get_attribute("data-fill")) > 100, "there is no fill")
+    assert page.axe() == []
+    page.all(".tick input")[1].click()
+    page.until(lambda: page.one(".packed").get_attribute("data-fill") == "0")
+
+
+def test_a_box_one_has_takes_it_or_says_why_not(page: Page, wheel: str) -> None:
+    page.open(f"{wheel}/arrange", ".packed")
+    page.until(lambda: shown(page) == 4)
+    into = page.one(".into")
+    into.send_keys("20 x 20 x 3")
+    Select(page.one(".bar select")).select_by_value("quick")
+    page.button("Arrange").click()
+    page.shows(".no", "rim with its gap is larger than the box")
+    assert into.get_attribute("value") == "20 x 20 x 3"
+    into.clear()
+    into.send_keys("26 x 24 x 6")
+    page.button("Arrange").click()
+    page.until(lambda: page.one(".bar .says").text == "arranged", "it does not go in")
+    page.until(lambda: page.api(f"/api{wheel}")["job"].get("arrangement"))
+    assert page.api(f"/api{wheel}")["job"]["arrangement"]["inside_mm"] == [660.4, 609.6, 152.4]
+    assert page.text(".no") == ""

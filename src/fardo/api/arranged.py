@@ -11,8 +11,11 @@ from fardo.api import figures
 from fardo.api.desk import Today
 from fardo.api.picture import draw_up, view_layout
 from fardo.api.views import Layout
+from fardo.arranging import told
 from fardo.core.arrange.ask import Answer, Proportion, balance
+from fardo.core.arrange.cannot import lacking
 from fardo.core.arrange.hand import Fault, falls, faults
+from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS
 from fardo.core.plan.load import Load, arrange, ask_of, bodies_of
 from fardo.core.quantity import INCH, Units, show_length, volume_nm3
@@ -44,6 +47,7 @@ class ArrangedView(BaseModel):
     balance: tuple[float, float, float] = Field(description="where the weight lies, shares of length, width, height")
     fill: list[str]
     faults: list[FaultView]
+    lacks: list[str] = Field(default_factory=list, description="why it does not go into the box that was asked about")
 
 
 class RunView(BaseModel):
@@ -57,15 +61,19 @@ class RunView(BaseModel):
     answers: list[ArrangedView] = Field(default_factory=list)
 
 
-def view_arranged(job: JobFile, load: Load, answer: Answer, today: Today, priced: bool = True) -> ArrangedView:
-    """Args: priced: whether its cheapest way is worked out, which takes longer than all else."""
+def view_arranged(
+    job: JobFile, load: Load, answer: Answer, today: Today, priced: bool = True, inside: Sizes | None = None
+) -> ArrangedView:
+    """Args: priced: whether its cheapest way is worked out, which takes longer than all else. inside: of the box that
+    was asked about, within its liner; None where the smallest was."""
     units, bodies = today.shop.units, bodies_of(load)
     ask = ask_of(load)
+    lacks = [told(reason, units) for reason in lacking(replace(ask, inside=inside), answer)]
     beside = volume_nm3(*arrange(replace(load, packed=None)).inside)
     entry = write_arrangement(load, answer)
     found = faults(ask, answer)
     total, by = None, ""
-    if priced and not found:
+    if priced and answer.whole and not found:
         picture = draw_up(job.model_copy(update={"arrangement": entry}), today)
         best = picture.ways[0] if picture.ways else None
         if best is not None and best.cheapest is not None:
@@ -80,6 +88,7 @@ def view_arranged(job: JobFile, load: Load, answer: Answer, today: Today, priced
         proportion=answer.proportion,
         air_percent=round(100 * (1 - load.volume_nm3 / answer.room_nm3)),
         saves_percent=round(100 * (1 - answer.room_nm3 / beside)),
+        lacks=lacks,
         total=total,
         by=by,
         layout=view_layout(load, answer),

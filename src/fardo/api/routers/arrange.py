@@ -18,9 +18,13 @@ from fardo.api.routers.shapes import look_at
 from fardo.api.runs import Run, Runs
 from fardo.arranging import Effort, Progress, Workers, refuse
 from fardo.core.arrange.ask import Answer, Ask
-from fardo.core.arrange.body import Laid
+from fardo.core.arrange.body import Held, Laid
 from fardo.core.arrange.hand import by_hand, drop
-from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, holds
+from fardo.core.arrange.void import fill_points
+from fardo.core.goods.part import Sizes
+from fardo.core.plan.boxed import liner_thickness
+from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, holds, with_packed
+from fardo.core.quantity import read_sizes
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry, read_arrangement
 from fardo.files.job import EXAMPLE, JobFile
@@ -29,6 +33,7 @@ from fardo.store.database import Gone
 
 router = APIRouter(prefix="/api/arrange", tags=["arrange"], responses=RESPONSES)
 Key = Annotated[str, Path(max_length=40)]
+_FILL_CELLS = 5000
 
 
 _STRAIGHT = [[1, 0, 0], [0, 1, 0], [0, 0, 1]]
@@ -42,13 +47,19 @@ _LAID: dict[str, Any] = {
 }
 
 
-class ArrangeRequest(BaseModel):
-    """What is locked in the job's arrangement stays where it is."""
+class LookRequest(BaseModel):
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE}]})
+    job: JobFile
+
+
+class ArrangeRequest(LookRequest):
+    """What is locked in the job's arrangement stays where it is. `inside`, as typed, is of a box that is there; empty
+    where the smallest is wanted."""
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "effort": "quick"}]})
-    job: JobFile
     effort: Effort = "normal"
     seed: int = Field(0, ge=0, le=2**31)
+    inside: str = Field("", max_length=120)
 
 
 class HandRequest(BaseModel):
@@ -66,7 +77,7 @@ def begin(request: ArrangeRequest, http: Request, desk: OpenDesk) -> RunView:
     today = desk.today
     load = _load(request.job, desk)
     locked = _locked(request.job, load)
-    ask = ask_of(load, locked=locked, seed=request.seed)
+    ask = ask_of(load, _inside(request.inside, load, today), locked, request.seed)
     refuse(ask, today.shop.units)
     runs: Runs = http.app.state.runs
     workers: Workers = http.app.state.workers
@@ -74,23 +85,67 @@ def begin(request: ArrangeRequest, http: Request, desk: OpenDesk) -> RunView:
     return RunView(run=run.key, state="searching", done=0, of=1)
 
 
+def _inside(typed: str, load: Load, today: Today) -> Sizes | None:
+    """What its liner leaves of a box that is there."""
+    if not typed.strip():
+        return None
+    liner = liner_thickness(load) * 2
+    sides = read_sizes(typed, today.shop.units, field="inside")
+    if any(side.nm <= liner.nm for side in sides):
+        raise BadInput("no room within the liner", read=typed, allowed="sides larger than the liner takes",
+                       field="inside")  # fmt: skip
+    a, b, c = (side - liner for side in sides)
+    return a, b, c
+
+
+class WrapView(BaseModel):
+    """What a thing has on: how much on each side along its own axes, and whether that follows its shape."""
+
+    grown_mm: tuple[float, float, float]
+    held: Held
+
+
 class ThingShapes(BaseModel):
-    """The bare shapes of all things. `of` says, for each thing by number, which of `shapes` it has."""
+    """The bare shapes of all things. `of` says, for each thing by number, which of `shapes` it has; `wraps` what it has
+    on."""
 
     shapes: list[ShapeView]
     of: list[int]
+    wraps: list[WrapView]
 
 
 @router.post("/shapes")
-def shapes(request: ArrangeRequest, http: Request, desk: OpenDesk) -> ThingShapes:
+def shapes(request: LookRequest, http: Request, desk: OpenDesk) -> ThingShapes:
     """What everything looks like, to be shown where it lies; a pile is one thing."""
     http.app.state.workers.warm()  # who looks at where things lie is about to have them arranged
     bodies = bodies_of(_load(request.job, desk))
     distinct = list(dict.fromkeys(body.shape for body in bodies))
     units = desk.today.shop.units
     return ThingShapes(
-        shapes=[look_at(shape, units) for shape in distinct], of=[distinct.index(body.shape) for body in bodies]
+        shapes=[look_at(shape, units) for shape in distinct],
+        of=[distinct.index(body.shape) for body in bodies],
+        wraps=[
+            WrapView(grown_mm=(body.grown[0].mm, body.grown[1].mm, body.grown[2].mm), held=body.held) for body in bodies
+        ],
     )
+
+
+class FillView(BaseModel):
+    """Where there is room for fill: middles of cells of `step_mm`, three numbers each, from the floor upwards."""
+
+    points_mm: list[float]
+    step_mm: float
+
+
+@router.post("/fill")
+def fill(request: LookRequest, desk: OpenDesk) -> FillView:
+    """The room between things as they are arranged, or side by side."""
+    load = _load(request.job, desk)
+    if request.job.arrangement is not None:
+        kept = read_arrangement(request.job.arrangement, load)
+        load = load if kept is None else with_packed(load, kept)
+    points, step = fill_points(ask_of(load), arrange(load), _FILL_CELLS)
+    return FillView(points_mm=[round(float(c), 2) for c in points.ravel()], step_mm=step)
 
 
 @router.get("/{key}", response_model=RunView)
@@ -155,16 +210,16 @@ def _locked(job: JobFile, load: Load) -> tuple[tuple[int, Laid], ...]:
 
 def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, today: Today, workers: Workers) -> None:
     seen: dict[Answer, ArrangedView] = {}
-
     beside = arrange(replace(load, packed=None))
+    beside_too = not ask.locked and ask.inside is None and holds(ask, beside)
 
     def view(state: str, progress: Progress) -> RunView:
         answers = list(progress.answers)
-        if not ask.locked and holds(ask, beside) and all(a.proportion != beside.proportion for a in answers):
+        if beside_too and all(answer.proportion != beside.proportion for answer in answers):
             answers.append(beside)
         for answer in answers:
             if answer not in seen:
-                seen[answer] = view_arranged(request.job, load, answer, today)
+                seen[answer] = view_arranged(request.job, load, answer, today, inside=ask.inside)
         views = sorted((seen[answer] for answer in answers), key=_price)
         return RunView.model_validate(
             {"run": run.key, "state": state, "done": progress.done, "of": progress.of, "answers": views}
@@ -187,8 +242,8 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, today: Toda
         run.tell(failed, ended=True)
 
 
-def _price(view: ArrangedView) -> tuple[bool, float]:
-    return view.total is None, float(view.total or 0)
+def _price(view: ArrangedView) -> tuple[int, bool, float]:
+    return len(view.lacks), view.total is None, float(view.total or 0)
 
 
 def _found(key: str, http: Request) -> Run:

@@ -39,6 +39,18 @@ def cannot(ask: Ask) -> list[Cannot]:
     return found + _locked(ask)
 
 
+def lacking(ask: Ask, answer: Answer) -> list[Cannot]:
+    """What keeps an answer out of the box that was asked about: what found no place, which side is short by how much.
+    Nothing where all goes in, or no box was asked about."""
+    out = [n for n, laid in enumerate(answer.laid) if laid is None]
+    found = [Cannot(n, f"no place was found for {ask.bodies[n].name}") for n in out]
+    for axis, side in zip(("length", "width", "height"), range(3), strict=True):
+        over = answer.inside[side].nm - ask.inside[side].nm if ask.inside else 0
+        if over > 0:
+            found.append(Cannot(None, f"its {axis} is too small", Length(over)))
+    return found
+
+
 def _in_a_box(ask: Ask, inside: Sizes) -> list[Cannot]:
     found = []
     for n, body in enumerate(ask.bodies):

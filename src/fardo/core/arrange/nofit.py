@@ -22,7 +22,7 @@ from scipy import fft
 from fardo.core.arrange.apart import DIRECTIONS
 from fardo.core.arrange.body import Body, Stance, pieces_of, stance
 from fardo.core.arrange.turn import Matrix, Turn, after, carried
-from fardo.core.goods.shape.cover import Convex, Floats
+from fardo.core.goods.shape.cover import Convex
 
 Cells = NDArray[np.bool_]
 TAKEN, ABOVE, BELOW = 1, 2, 4
@@ -71,15 +71,16 @@ def solid_cells(body: Body, pose: Matrix, step: float, room: float, margin: int)
     low = (np.array(shape) * step - sizes) / 2  # where its bounding box begins in the grid
     inset = np.array([side.mm for side in stood.inset])
     cells = np.zeros(shape, dtype=bool)
-    more = body.round + room
-    # A cell reaches half its side along each axis from its middle. One that is only just touched is not counted.
-    half = step / 2 * np.abs(DIRECTIONS).sum(axis=1) + more - _SLACK
     for piece in pieces_of(body.shape, body.grown, body.held):
-        _mark(cells, piece.moved(pose, inset + low), half, more, step)
+        mark(cells, piece.moved(pose, inset + low), body.round + room, step)
     return cells
 
 
-def _mark(cells: Cells, piece: Convex, half: Floats, more: float, step: float) -> None:
+def mark(cells: Cells, piece: Convex, more: float, step: float) -> None:
+    """Marks the cells of `step` mm that a piece touches once it is grown by `more` mm. One that is only just touched
+    is not counted."""
+    # A cell reaches half its side along each axis from its middle.
+    half = step / 2 * np.abs(DIRECTIONS).sum(axis=1) + more - _SLACK
     axes = np.eye(3)
     first = np.floor((-piece.reach(-axes) - more) / step + 1e-6).astype(int).clip(0)
     last = np.ceil((piece.reach(axes) + more) / step - 1e-6).astype(int)

@@ -28,6 +28,7 @@ export type RunView = Schemas['RunView'];
 export type ArrangedView = Schemas['ArrangedView'];
 export type FaultView = Schemas['FaultView'];
 export type ThingShapes = Schemas['ThingShapes'];
+export type FillView = Schemas['FillView'];
 export type Placement = Schemas['Placement'];
 export type ArrangementEntry = Schemas['ArrangementEntry'];
 export type KindRow = Schemas['KindRow'];
@@ -119,8 +120,10 @@ export const calls = {
     answer<KindView>(api.POST('/api/jobs/{key}/kind', { ...key(id), body })),
   arrange: (body: Schemas['ArrangeRequest']) => answer<RunView>(api.POST('/api/arrange', { body })),
   stopRun: (run: string) => answer<RunView>(api.POST('/api/arrange/{key}/stop', key(run))),
-  things: (body: Schemas['ArrangeRequest'], signal: AbortSignal) =>
+  things: (body: Schemas['LookRequest'], signal: AbortSignal) =>
     answer<ThingShapes>(api.POST('/api/arrange/shapes', { body, signal })),
+  fill: (body: Schemas['LookRequest'], signal: AbortSignal) =>
+    answer<FillView>(api.POST('/api/arrange/fill', { body, signal })),
   byHand: (body: Schemas['HandRequest'], signal?: AbortSignal) =>
     answer<ArrangedView>(api.POST('/api/arrange/hand', signal ? { body, signal } : { body })),
   shape: (part: PartEntry, signal: AbortSignal) =>

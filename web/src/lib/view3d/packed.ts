@@ -3,15 +3,14 @@
 // Drawn in millimetres, z upwards. Things are lifted apart by the order they go in; one may be chosen, shows its gap, and
 // is moved by whoever holds it: `under` says which thing is at a point, `along` how far a drag on screen goes in the box.
 import {
-  AmbientLight,
   Box3,
   BoxGeometry,
-  BufferAttribute,
   BufferGeometry,
   Color,
-  DirectionalLight,
   EdgesGeometry,
   Group,
+  IcosahedronGeometry,
+  InstancedMesh,
   LineBasicMaterial,
   LineDashedMaterial,
   LineSegments,
@@ -19,16 +18,14 @@ import {
   Mesh,
   MeshBasicMaterial,
   MeshLambertMaterial,
-  OrthographicCamera,
   Plane,
   Raycaster,
-  Scene,
   Vector2,
   Vector3,
-  WebGLRenderer,
   type Object3D,
 } from 'three';
-import type { Layout, Placement, ThingShapes } from '../api/client';
+import type { FillView, Layout, Placement, ThingShapes } from '../api/client';
+import { drawn, Stage, swollen } from './stage';
 
 export interface PackedInks {
   board: string;
@@ -36,14 +33,17 @@ export interface PackedInks {
   ink: string;
   thing: string;
   extra: string;
+  wrap: string;
+  fill: string;
   chosen: string;
   stop: string;
 }
 
 export type Side = 'corner' | 'above' | 'front' | 'right';
 
-const CREASE_DEGREES = 25;
 const MARGIN = 1.07;
+const WRAP_SHOWS = 0.3;
+const TUFT = 0.52; // of a cell of fill: they just touch
 const VIEWS: Record<Side, [number, number]> = {
   corner: [0.62, 0.5],
   above: [0, Math.PI / 2],
@@ -56,19 +56,21 @@ interface Shown {
   body: Group;
   mesh: Mesh;
   edges: LineSegments;
+  wrap: Mesh | null;
 }
 
 export class PackedView {
-  readonly #renderer: WebGLRenderer;
-  readonly #scene = new Scene();
-  readonly #camera = new OrthographicCamera(-1, 1, 1, -1, -10, 10);
+  readonly #stage: Stage;
   readonly #all = new Group();
   readonly #walls = new Group();
   readonly #things = new Group();
   readonly #gap = new Group();
-  #geometries: BufferGeometry[] = [];
-  #edges: BufferGeometry[] = [];
-  #of: number[] = [];
+  readonly #fill = new Group();
+  #shapes: ThingShapes | null = null;
+  #drawn: { faces: BufferGeometry; edges: BufferGeometry }[] = [];
+  #wraps: BufferGeometry[] = [];
+  #filled: FillView | null = null;
+  #wrapped = false;
   #shown: Shown[] = [];
   #layout: Layout | null = null;
   #board = 4;
@@ -84,13 +86,9 @@ export class PackedView {
 
   /** Throws where the browser draws nothing in three dimensions. */
   constructor(canvas: HTMLCanvasElement) {
-    this.#renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
-    this.#renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
-    const sun = new DirectionalLight(0xffffff, 2.2);
-    sun.position.set(-0.5, -1, 1.7);
-    this.#camera.up.set(0, 0, 1);
-    this.#all.add(this.#walls, this.#things, this.#gap);
-    this.#scene.add(new AmbientLight(0xffffff, 1.25), sun, this.#all);
+    this.#stage = new Stage(canvas);
+    this.#all.add(this.#walls, this.#things, this.#fill, this.#gap);
+    this.#stage.scene.add(this.#all);
   }
 
   paint(inks: PackedInks): void {
@@ -100,21 +98,20 @@ export class PackedView {
 
   /** What the things look like. */
   know(shapes: ThingShapes): void {
-    for (const old of [...this.#geometries, ...this.#edges]) old.dispose();
-    this.#geometries = [];
-    this.#edges = [];
-    for (const shape of shapes.shapes) {
-      const geometry = new BufferGeometry();
-      geometry.setAttribute('position', new BufferAttribute(new Float32Array(shape.vertices_mm), 3));
-      geometry.setIndex(shape.faces);
-      this.#edges.push(new EdgesGeometry(geometry, CREASE_DEGREES));
-      const flat = geometry.toNonIndexed();
-      flat.computeVertexNormals();
-      geometry.dispose();
-      this.#geometries.push(flat);
-    }
-    this.#of = shapes.of;
+    if (shapes === this.#shapes) return;
+    this.#forget();
+    this.#shapes = shapes;
+    this.#drawn = shapes.shapes.map(drawn);
     this.#rebuild();
+  }
+
+  /** Whether their wrap is shown round them, and where there is fill, nothing for none. */
+  dress(wrapped: boolean, fill: FillView | null): void {
+    const other = wrapped !== this.#wrapped;
+    this.#wrapped = wrapped;
+    this.#filled = fill;
+    if (other) this.#rebuild();
+    else this.#strew();
   }
 
   /** Where they lie; `board` is how thick the walls are, mm. */
@@ -149,26 +146,25 @@ export class PackedView {
   /** Draws it as wide and high as that. */
   draw(width: number, height: number): void {
     const aspect = width / height;
-    this.#renderer.setSize(width, height, false);
     const flat = Math.cos(this.#tilt);
-    this.#camera.position.set(
+    this.#stage.camera.position.set(
       Math.sin(this.#around) * flat * 5,
       -Math.cos(this.#around) * flat * 5,
       Math.sin(this.#tilt) * 5,
     );
     // Straight from above there is no up to look for but that away from the front.
-    this.#camera.up.set(0, this.#tilt > 1.55 ? 1 : 0, this.#tilt > 1.55 ? 0 : 1);
-    this.#camera.lookAt(0, 0, 0);
-    this.#camera.updateMatrixWorld(true);
-    this.#scene.updateMatrixWorld(true);
+    this.#stage.camera.up.set(0, this.#tilt > 1.55 ? 1 : 0, this.#tilt > 1.55 ? 0 : 1);
+    this.#stage.camera.lookAt(0, 0, 0);
+    this.#stage.camera.updateMatrixWorld(true);
+    this.#stage.scene.updateMatrixWorld(true);
     this.#fit(aspect);
-    this.#renderer.render(this.#scene, this.#camera);
+    this.#stage.draw(width, height);
   }
 
   /** As large as the picture takes, things lifted apart and all. */
   #fit(aspect: number): void {
     const seen = this.#corners.map((corner) =>
-      this.#scene.localToWorld(corner.clone()).applyMatrix4(this.#camera.matrixWorldInverse),
+      this.#stage.scene.localToWorld(corner.clone()).applyMatrix4(this.#stage.camera.matrixWorldInverse),
     );
     const lifted = new Box3().setFromObject(this.#things);
     const high =
@@ -179,19 +175,19 @@ export class PackedView {
     const [bottom, top] = [Math.min(...ys), Math.max(...ys) + high];
     const half = Math.max((top - bottom) / 2, (right - left) / 2 / aspect) * MARGIN || 1;
     const [x, y] = [(left + right) / 2, (bottom + top) / 2];
-    Object.assign(this.#camera, {
+    Object.assign(this.#stage.camera, {
       left: x - half * aspect,
       right: x + half * aspect,
       top: y + half,
       bottom: y - half,
     });
-    this.#camera.updateProjectionMatrix();
+    this.#stage.camera.updateProjectionMatrix();
   }
 
   /** The thing seen at a point of the picture, -1 where there is none; x and y from -1 to 1, y upwards. */
   under(x: number, y: number): number {
     const ray = new Raycaster();
-    ray.setFromCamera(new Vector2(x, y), this.#camera);
+    ray.setFromCamera(new Vector2(x, y), this.#stage.camera);
     const meshes = this.#shown.filter((one) => one.body.visible).map((one) => one.mesh);
     const hit = ray.intersectObjects<Mesh>(meshes, false)[0];
     const found = this.#shown.find((one) => one.mesh === hit?.object);
@@ -217,8 +213,8 @@ export class PackedView {
 
   #onPlane([x, y]: [number, number], upright: boolean): Vector3 | null {
     const ray = new Raycaster();
-    ray.setFromCamera(new Vector2(x, y), this.#camera);
-    const normal = upright ? this.#camera.position.clone().setZ(0).normalize() : new Vector3(0, 0, 1);
+    ray.setFromCamera(new Vector2(x, y), this.#stage.camera);
+    const normal = upright ? this.#stage.camera.position.clone().setZ(0).normalize() : new Vector3(0, 0, 1);
     return ray.ray.intersectPlane(new Plane(normal, 0), new Vector3());
   }
 
@@ -227,11 +223,12 @@ export class PackedView {
     const inks = this.#inks;
     clear(this.#walls);
     this.#things.clear();
+    for (const old of this.#wraps.splice(0)) old.dispose();
     this.#shown = [];
     if (!layout || !inks) return;
     const [l, w, h] = layout.inside_mm;
     this.#reach = (Math.hypot(l, w, h) / 2) * 1.06;
-    this.#scene.scale.setScalar(1 / this.#reach);
+    this.#stage.scene.scale.setScalar(1 / this.#reach);
     const t = this.#board;
     this.#corners = [-t, l + t].flatMap((x) =>
       [-t, w + t].flatMap((y) => [-t, h].map((z) => new Vector3(x - l / 2, y - w / 2, z - h / 2))),
@@ -239,24 +236,65 @@ export class PackedView {
     this.#all.position.set(-l / 2, -w / 2, -h / 2);
     this.#wall(layout.inside_mm, inks);
     for (const placement of [...layout.parts, ...layout.extras]) {
-      const which = this.#of[placement.thing];
-      const geometry = which === undefined ? undefined : this.#geometries[which];
-      const edge = which === undefined ? undefined : this.#edges[which];
-      if (!geometry || !edge) continue;
+      const look = this.#drawn[this.#shapes?.of[placement.thing] ?? -1];
+      if (!look) continue;
       const body = new Group();
-      const mesh = new Mesh(geometry, new MeshLambertMaterial());
-      const edges = new LineSegments(edge, new LineBasicMaterial());
+      const mesh = new Mesh(look.faces, new MeshLambertMaterial());
+      const edges = new LineSegments(look.edges, new LineBasicMaterial());
+      const wrap = this.#wrapped ? this.#wrapOf(placement) : null;
       body.add(mesh, edges);
       const [a, b, c] = placement.turn;
       const turn = new Matrix4().set(
         a[0], a[1], a[2], 0, b[0], b[1], b[2], 0, c[0], c[1], c[2], 0, 0, 0, 0, 1,
       ); // prettier-ignore
       body.setRotationFromMatrix(turn);
+      if (wrap) body.add(wrap);
       this.#things.add(body);
-      this.#shown.push({ placement, body, mesh, edges });
+      this.#shown.push({ placement, body, mesh, edges, wrap });
     }
     this.#place();
     this.#colour();
+    this.#strew();
+  }
+
+  /** What a thing has on, pale around it: a block where it is made one, else following its shape. */
+  #wrapOf({ thing }: Placement): Mesh | null {
+    const has = this.#shapes?.wraps[thing];
+    const shape = this.#shapes?.shapes[this.#shapes.of[thing] ?? -1];
+    if (!has || !shape || has.grown_mm.every((by) => by === 0)) return null;
+    const [l, w, h] = shape.sizes_mm;
+    const [a, b, c] = has.grown_mm;
+    const geometry =
+      has.held === 'block'
+        ? new BoxGeometry(l + 2 * a, w + 2 * b, h + 2 * c).translate(l / 2, w / 2, h / 2)
+        : swollen(shape, has.grown_mm);
+    this.#wraps.push(geometry);
+    return new Mesh(
+      geometry,
+      new MeshLambertMaterial({ transparent: true, opacity: WRAP_SHOWS, depthWrite: false }),
+    );
+  }
+
+  /** Tufts of fill where there is room; they are in once everything is. */
+  #strew(): void {
+    clear(this.#fill);
+    const fill = this.#filled;
+    const inks = this.#inks;
+    if (!fill || !inks) return;
+    const count = fill.points_mm.length / 3;
+    const tufts = new InstancedMesh(
+      new IcosahedronGeometry(fill.step_mm * TUFT, 0),
+      new MeshLambertMaterial({ color: new Color(inks.fill), transparent: true, opacity: 0.42 }),
+      count,
+    );
+    const place = new Matrix4();
+    for (let n = 0; n < count; n += 1) {
+      const [x, y, z] = fill.points_mm.slice(3 * n, 3 * n + 3) as [number, number, number];
+      place.makeRotationY(n * 2.4).setPosition(x, y, z);
+      tufts.setMatrixAt(n, place);
+    }
+    this.#fill.add(tufts);
+    this.#place();
   }
 
   /** The floor and the two far walls stand; the near ones are only their edges. */
@@ -289,13 +327,14 @@ export class PackedView {
       body.position.set(x, y, z + this.#apart * high * 0.35 * (placement.goes_in - 1));
       body.visible = placement.goes_in <= this.#step;
     }
+    this.#fill.visible = this.#apart === 0 && this.#step >= this.#shown.length;
   }
 
   #colour(): void {
     const inks = this.#inks;
     if (!inks) return;
     clear(this.#gap);
-    for (const { placement, mesh, edges } of this.#shown) {
+    for (const { placement, mesh, edges, wrap } of this.#shown) {
       const extra = (this.#layout?.extras ?? []).includes(placement);
       const chosen = placement.thing === this.#chosen;
       const colour = this.#wrong.has(placement.thing)
@@ -307,6 +346,7 @@ export class PackedView {
             : inks.thing;
       (mesh.material as MeshLambertMaterial).color = new Color(colour);
       (edges.material as LineBasicMaterial).color = new Color(inks.ink);
+      if (wrap) (wrap.material as MeshLambertMaterial).color = new Color(inks.wrap);
       if (chosen) this.#showGap(placement, inks);
     }
   }
@@ -337,11 +377,18 @@ export class PackedView {
     return new Box3().setFromObject(this.#things);
   }
 
+  #forget(): void {
+    for (const { faces, edges } of this.#drawn.splice(0)) {
+      faces.dispose();
+      edges.dispose();
+    }
+    for (const old of this.#wraps.splice(0)) old.dispose();
+  }
+
   leave(): void {
-    clear(this.#walls);
-    clear(this.#gap);
-    for (const old of [...this.#geometries, ...this.#edges]) old.dispose();
-    this.#renderer.dispose();
+    for (const group of [this.#walls, this.#gap, this.#fill]) clear(group);
+    this.#forget();
+    this.#stage.leave();
   }
 }
 

@@ -2,23 +2,17 @@
 //
 // Drawn in millimetres, z upwards, from above one corner. Words are placed by whoever shows them: `places` says where.
 import {
-  AmbientLight,
-  BufferAttribute,
   BufferGeometry,
   Color,
-  DirectionalLight,
-  EdgesGeometry,
   Group,
   LineBasicMaterial,
   LineSegments,
   Mesh,
   MeshLambertMaterial,
-  OrthographicCamera,
-  Scene,
   Vector3,
-  WebGLRenderer,
 } from 'three';
 import type { ShapeView } from '../api/client';
+import { drawn, Stage } from './stage';
 
 export interface Inks {
   board: string;
@@ -33,15 +27,12 @@ export interface Place {
   y: number;
 }
 
-const CREASE_DEGREES = 25; // a round side's facets show no edge, a box's do
 const STAND_OFF = 0.1; // of the largest side, from the middle outwards
 const TILT = 0.5;
 const MARGIN = 1.24;
 
 export class Turntable {
-  readonly #renderer: WebGLRenderer;
-  readonly #scene = new Scene();
-  readonly #camera = new OrthographicCamera(-1, 1, 1, -1, -10, 10);
+  readonly #stage: Stage;
   readonly #body = new Group();
   readonly #board = new MeshLambertMaterial();
   readonly #ink = new LineBasicMaterial();
@@ -52,12 +43,8 @@ export class Turntable {
 
   /** Throws where the browser draws nothing in three dimensions. */
   constructor(canvas: HTMLCanvasElement) {
-    this.#renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
-    this.#renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
-    const sun = new DirectionalLight(0xffffff, 2.4);
-    sun.position.set(-0.6, -1, 1.6);
-    this.#camera.up.set(0, 0, 1);
-    this.#scene.add(new AmbientLight(0xffffff, 1.1), sun, this.#body);
+    this.#stage = new Stage(canvas);
+    this.#stage.scene.add(this.#body);
   }
 
   paint(inks: Inks): void {
@@ -71,15 +58,8 @@ export class Turntable {
     const size = Math.max(...shape.sizes_mm) || 1;
     const [l, w, h] = shape.sizes_mm;
     const middle = new Vector3(l / 2, w / 2, h / 2);
-    const geometry = new BufferGeometry();
-    geometry.setAttribute('position', new BufferAttribute(new Float32Array(shape.vertices_mm), 3));
-    geometry.setIndex(shape.faces);
-    geometry.computeVertexNormals();
-    const flat = geometry.toNonIndexed();
-    flat.computeVertexNormals();
-    this.#body.add(new Mesh(flat, this.#board));
-    this.#body.add(new LineSegments(new EdgesGeometry(geometry, CREASE_DEGREES), this.#ink));
-    geometry.dispose();
+    const { faces, edges } = drawn(shape);
+    this.#body.add(new Mesh(faces, this.#board), new LineSegments(edges, this.#ink));
 
     const marks: Vector3[] = [];
     this.#lines = shape.lines.map(({ name, text, start_mm, end_mm }) => {
@@ -99,7 +79,7 @@ export class Turntable {
     this.#body.position.copy(middle).multiplyScalar(-1);
     const reach = Math.hypot(...shape.sizes_mm) / 2;
     this.#body.userData.reach = reach;
-    this.#scene.scale.setScalar(1 / (reach * MARGIN));
+    this.#stage.scene.scale.setScalar(1 / (reach * MARGIN));
   }
 
   turn(around: number, tilt: number): void {
@@ -110,21 +90,20 @@ export class Turntable {
   /** Draws it as wide and high as that, and says where the words of its lines belong. */
   draw(width: number, height: number): Place[] {
     const aspect = width / height;
-    this.#renderer.setSize(width, height, false);
     const [x, y] = aspect > 1 ? [aspect, 1] : [1, 1 / aspect];
-    Object.assign(this.#camera, { left: -x, right: x, top: y, bottom: -y });
+    Object.assign(this.#stage.camera, { left: -x, right: x, top: y, bottom: -y });
     const flat = Math.cos(this.#tilt);
-    this.#camera.position.set(
+    this.#stage.camera.position.set(
       Math.sin(this.#around) * flat * 5,
       -Math.cos(this.#around) * flat * 5,
       Math.sin(this.#tilt) * 5,
     );
-    this.#camera.lookAt(0, 0, 0);
-    this.#camera.updateProjectionMatrix();
-    this.#scene.updateMatrixWorld(true);
-    this.#renderer.render(this.#scene, this.#camera);
+    this.#stage.camera.lookAt(0, 0, 0);
+    this.#stage.camera.updateProjectionMatrix();
+    this.#stage.scene.updateMatrixWorld(true);
+    this.#stage.draw(width, height);
     return this.#lines.map(({ name, text, middle }) => {
-      const at = this.#body.localToWorld(middle.clone()).project(this.#camera);
+      const at = this.#body.localToWorld(middle.clone()).project(this.#stage.camera);
       return { name, text, x: ((at.x + 1) / 2) * width, y: ((1 - at.y) / 2) * height };
     });
   }
@@ -139,6 +118,6 @@ export class Turntable {
 
   leave(): void {
     this.#empty();
-    this.#renderer.dispose();
+    this.#stage.leave();
   }
 }

@@ -33,6 +33,8 @@
 
   let packed = $state<PackedBox>();
   let apart = $state(0);
+  let wrapped = $state(false);
+  let filled = $state(false);
   /** How many are in, nothing while all of them are. */
   let stepped = $state<number | null>(null);
 
@@ -41,6 +43,7 @@
   const shown = $derived(Math.min(stepped ?? count, count));
   const last = $derived(stepped === null ? undefined : things[shown - 1]);
   const knot = $derived(desk.work?.knots.find((one) => one.name === 'arrange'));
+  const complaint = $derived(arranging.trouble || (arranging.felt[0]?.says ?? ''));
   const answers = $derived(arranging.run?.answers ?? []);
   const board = $derived.by(() => {
     const way = desk.way;
@@ -54,9 +57,14 @@
     if (await desk.settle()) link.click();
     else toast.show('A drawing is made from what is saved, and this job cannot be saved yet: see Measure.');
   }
+  // Where fill goes changes with all that is typed and with where things lie.
+  $effect(() => {
+    void arranging.layout;
+    void arranging.strew(filled && !arranging.searching);
+  });
   // What things look like changes with their shapes only.
   const look = $derived(
-    JSON.stringify([desk.job.parts?.map((p) => [p.shape, p.count, p.piles]), desk.job.extras]),
+    JSON.stringify([desk.job.parts?.map((p) => [p.shape, p.count, p.piles, p.protect]), desk.job.extras]),
   );
   $effect(() => {
     void look;
@@ -81,6 +89,17 @@
             {#each EFFORTS as [effort, word] (effort)}<option value={effort}>{word}</option>{/each}
           </select>
         </label>
+        <label>
+          <span>Into</span>
+          <input
+            class="field into"
+            bind:value={arranging.into}
+            disabled={arranging.searching}
+            placeholder="the smallest box"
+            title="The inside of a box you have, as 24 x 18 x 12; empty for the smallest"
+            autocomplete="off"
+          />
+        </label>
         {#if arranging.searching && arranging.run}
           <progress max={arranging.run.of} value={arranging.run.done} aria-label="How far the search is"
           ></progress>
@@ -88,15 +107,17 @@
         {:else}
           <span class="says">{knot?.says}</span>
         {/if}
+      </div>
+      <div class="picture">
+        <PackedBox bind:this={packed} {arranging} {board} step={shown} {apart} {wrapped} />
         <span class="sides" role="group" aria-label="Look from">
           {#each SIDES as [side, word] (side)}
             <button class="link" onclick={() => packed?.look(side)}>{word}</button>
           {/each}
         </span>
         <a class="link print" href="/api/jobs/{desk.id}/packing.pdf" target="_blank" onclick={print}>Print</a>
+        <p class="no" class:quiet={!complaint} role="alert">{complaint}</p>
       </div>
-      {#if arranging.trouble}<p class="no" role="alert">{arranging.trouble}</p>{/if}
-      <PackedBox bind:this={packed} {arranging} {board} step={shown} {apart} />
       <div class="steps">
         <label class="slide">
           <span>Pack to</span>
@@ -117,8 +138,9 @@
           <span>Apart</span>
           <input type="range" min="0" max="1" step="0.05" bind:value={apart} aria-label="Lifted apart" />
         </label>
+        <label class="tick"><input type="checkbox" bind:checked={wrapped} /> Wrap</label>
+        <label class="tick"><input type="checkbox" bind:checked={filled} /> Fill</label>
       </div>
-      {#if arranging.felt.length}<p class="no">{arranging.felt[0]?.says}</p>{/if}
       <HandBar {arranging} />
     </section>
 
@@ -135,15 +157,16 @@
               <button
                 class="answer"
                 aria-pressed={arranging.is(answer)}
+                disabled={Boolean(answer.lacks?.length)}
                 onclick={() => arranging.keep(answer)}
               >
                 <span class="words">{SHAPES[answer.proportion]}</span>
                 <span class="figure size"><Measured text={answer.inside.figure.text} /></span>
                 <span class="figure money">{answer.total ?? ''}</span>
                 <span class="less">
-                  {answer.saves_percent >= 0
-                    ? `${answer.saves_percent} % less room than side by side`
-                    : `${-answer.saves_percent} % more room than side by side`}
+                  {#if answer.lacks?.length}does not go in{:else}{answer.saves_percent >= 0
+                      ? `${answer.saves_percent} % less room than side by side`
+                      : `${-answer.saves_percent} % more room than side by side`}{/if}
                 </span>
               </button>
             </li>
@@ -203,6 +226,20 @@
     height: 38px;
     color: var(--ink);
   }
+  .bar .into {
+    width: 148px;
+    height: 38px;
+    color: var(--ink);
+  }
+  .tick {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+    min-height: 32px;
+  }
+  .tick input {
+    accent-color: var(--twine);
+  }
   progress {
     width: 130px;
     height: 10px;
@@ -212,21 +249,39 @@
     color: var(--soft);
     font-size: 14px;
   }
-  .sides {
-    margin-left: auto;
+  .picture {
+    position: relative;
+  }
+  /* Over the picture's upper edge, so that nothing shifts when there is something to say. */
+  .sides,
+  .print {
+    position: absolute;
+    top: 4px;
+    right: 64px;
     display: flex;
+    align-items: center;
     gap: 12px;
+    min-height: 32px;
     font-size: 14px;
   }
   .sides button {
     min-height: 32px;
   }
   .print {
-    font-size: 14px;
+    right: 12px;
   }
   .no {
-    margin: 6px 0;
+    position: absolute;
+    left: 12px;
+    bottom: 8px;
+    max-width: calc(100% - 24px);
+    margin: 0;
+    padding: 2px 6px;
     color: var(--stop);
+    background: color-mix(in srgb, var(--sheet) 92%, transparent);
+  }
+  .no.quiet {
+    visibility: hidden;
   }
   .steps {
     display: flex;

@@ -12,8 +12,9 @@
     board: number;
     step: number;
     apart: number;
+    wrapped: boolean;
   }
-  let { arranging, board, step, apart }: Props = $props();
+  let { arranging, board, step, apart, wrapped }: Props = $props();
 
   const TURN = 0.15;
   const DRAG = 0.008;
@@ -36,6 +37,8 @@
       ink: ink('--ink'),
       thing: ink('--board'),
       extra: ink('--hair2'),
+      wrap: ink('--sheet'),
+      fill: ink('--hair'),
       chosen: ink('--twine-light'),
       stop: ink('--stop'),
     });
@@ -73,6 +76,10 @@
   $effect(() => {
     if (!view) return;
     if (arranging.layout) view.lay(arranging.layout, board);
+    draw();
+  });
+  $effect(() => {
+    view?.dress(wrapped, arranging.fill);
     draw();
   });
   $effect(() => {
@@ -170,6 +177,8 @@
   aria-label="The packed box. Arrow keys turn it; with a thing in hand they move it, and with Shift they turn the box. Page Up and Page Down lift and lower."
   tabindex="0"
   data-shown={seen}
+  data-wrong={arranging.wrong.length}
+  data-fill={(arranging.fill?.points_mm.length ?? 0) / 3}
   bind:clientWidth={width}
   bind:clientHeight={height}
   onkeydown={pressed}

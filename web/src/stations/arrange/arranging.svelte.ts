@@ -6,6 +6,7 @@ import {
   type ArrangedView,
   type ArrangementEntry,
   type FaultView,
+  type FillView,
   type Layout,
   type Placement,
   type RunView,
@@ -26,11 +27,15 @@ export class Arranging {
   /** What the thing being dragged would break where it is now. */
   felt = $state.raw<FaultView[]>([]);
   effort = $state<Effort>('normal');
+  /** Inside of a box that is there, as typed; empty where the smallest is wanted. */
+  into = $state('');
+  fill = $state.raw<FillView | null>(null);
 
   readonly #desk: JobDesk;
   #stream: EventSource | null = null;
   #asked: AbortController | null = null;
   #looked: AbortController | null = null;
+  #strewn: AbortController | null = null;
   #kept = '';
 
   constructor(desk: JobDesk) {
@@ -61,9 +66,24 @@ export class Arranging {
     const looked = new AbortController();
     this.#looked = looked;
     try {
-      this.shapes = await calls.things({ job: this.#desk.job, effort: 'quick', seed: 0 }, looked.signal);
+      this.shapes = await calls.things({ job: this.#desk.job }, looked.signal);
     } catch (fault) {
       if (!looked.signal.aborted && !(fault instanceof Refusal)) this.trouble = sentence(fault);
+    }
+  }
+
+  /** Asks where there is room for fill, or forgets it. */
+  async strew(wanted: boolean): Promise<void> {
+    this.#strewn?.abort();
+    const strewn = new AbortController();
+    this.#strewn = strewn;
+    if (!wanted) this.fill = null;
+    else {
+      try {
+        this.fill = await calls.fill({ job: this.#desk.job }, strewn.signal);
+      } catch (fault) {
+        if (!strewn.signal.aborted && !(fault instanceof Refusal)) this.trouble = sentence(fault);
+      }
     }
   }
 
@@ -72,7 +92,12 @@ export class Arranging {
     this.trouble = '';
     this.#kept = '';
     try {
-      this.run = await calls.arrange({ job: this.#desk.job, effort: this.effort, seed: 0 });
+      this.run = await calls.arrange({
+        job: this.#desk.job,
+        effort: this.effort,
+        seed: 0,
+        inside: this.into,
+      });
     } catch (fault) {
       this.trouble = sentence(fault);
       return;
@@ -87,6 +112,7 @@ export class Arranging {
       if (this.run.state === 'searching') return;
       stream.close();
       if (this.run.says) this.trouble = this.run.says;
+      else if (best?.lacks?.length) this.trouble = `It does not go in: ${best.lacks.join('; ')}.`;
       else if (best) toast.show('Arranged.', () => void this.#desk.keepArrangement(before));
     };
     stream.onerror = () => {
@@ -114,7 +140,7 @@ export class Arranging {
 
   /** The best so far goes into the job while the search is on. */
   #take(answer: ArrangedView | undefined): void {
-    if (!answer) return;
+    if (!answer || answer.lacks?.length) return;
     const entry = JSON.stringify(answer.entry);
     if (entry === this.#kept) return;
     this.#kept = entry;
@@ -218,6 +244,7 @@ export class Arranging {
     this.#stream?.close();
     this.#asked?.abort();
     this.#looked?.abort();
+    this.#strewn?.abort();
   }
 }
 
