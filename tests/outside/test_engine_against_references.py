@@ -136,7 +136,7 @@ pieces = st.one_of(
 
 
 @given(pieces, pieces, angles, angles, st.tuples(*[st.integers(-120, 120)] * 3))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=30, deadline=None)
 def test_what_lies_between_two_pieces_is_what_a_geometry_library_measures(one, other, turn, tip, away) -> None:
     moved = one.moved(after(about(0, tip), about(2, turn)), away)
     both = side_by_side([[moved], [other]])

@@ -94,12 +94,13 @@ shapes = st.one_of(
 
 
 def reference(shape: Shape) -> trimesh.Trimesh:
+    """Corners are not merged: two pieces that touch along an edge stay two closed surfaces."""
     mesh = shape.mesh()
-    return trimesh.Trimesh(mesh.vertices, mesh.faces)
+    return trimesh.Trimesh(mesh.vertices, mesh.faces, process=False)
 
 
 @given(shapes)
-@settings(max_examples=80)
+@settings(max_examples=40)
 def test_every_mesh_is_closed_and_as_large_as_its_shape_says(shape: Shape) -> None:
     mesh = reference(shape)
     assert mesh.is_watertight

@@ -162,26 +162,26 @@ class NoFits:
             self._meets[key] = meets
             if len(self._meets) > _KEPT:
                 self._meets.popitem(last=False)
-        taken = carried(meets, b.turn)
+        meets = carried(meets, b.turn)
         start = tuple(-(n - 1) - margin for n in a.cells)
-        taken = taken & self._boxes_meet(a, b, room, start, taken.shape)
+        near = tuple(self._boxes_meet(a, b, room, axis, start[axis], meets.shape[axis]) for axis in range(3))
+        taken = np.zeros(meets.shape, dtype=bool)
+        taken[near] = meets[near]
         over = np.logical_or.accumulate(taken, axis=2)
         under = np.logical_or.accumulate(taken[:, :, ::-1], axis=2)[:, :, ::-1]
-        codes = np.where(over, np.where(under, TAKEN, ABOVE), np.where(under, BELOW, 0)).astype(np.uint8)
+        both = over & under
+        codes: NDArray[np.uint8] = both.view(np.uint8) * np.uint8(TAKEN)
+        codes += (over ^ both).view(np.uint8) * np.uint8(ABOVE)
+        codes += (under ^ both).view(np.uint8) * np.uint8(BELOW)
         return NoFit((start[0], start[1], start[2]), codes)
 
-    def _boxes_meet(self, a: Posed, b: Posed, room: float, start: tuple[int, ...], shape: tuple[int, ...]) -> Cells:
-        """Where the two bounding boxes are nearer than `room`: exact."""
-        near = []
-        for axis in range(3):
-            place = (np.arange(shape[axis]) + start[axis]) * self.step
-            mine = a.sizes[axis]
-            other = b.sizes[axis]
-            low = place + (a.cells[axis] * self.step - mine) / 2 - (b.cells[axis] * self.step - other) / 2
-            near.append((low < other + room - _SLACK) & (low > -mine - room + _SLACK))
-        x, y, z = near
-        both: Cells = x[:, None, None] & y[None, :, None] & z[None, None, :]
-        return both
+    def _boxes_meet(self, a: Posed, b: Posed, room: float, axis: int, start: int, count: int) -> slice:
+        """Along an axis, the places where the two bounding boxes are nearer than `room`: exact."""
+        place = (np.arange(count) + start) * self.step
+        mine, other = a.sizes[axis], b.sizes[axis]
+        low = place + (a.cells[axis] * self.step - mine) / 2 - (b.cells[axis] * self.step - other) / 2
+        near = np.flatnonzero((low < other + room - _SLACK) & (low > -mine - room + _SLACK))
+        return slice(int(near[0]), int(near[-1]) + 1) if len(near) else slice(0, 0)
 
 
 def correlate(first: Cells, second: Cells) -> Cells:
