@@ -25,7 +25,7 @@ from fardo.core.refusal import NoAnswer
 
 Effort = Literal["quick", "normal", "long"]
 CHAINS = 2
-_ROUNDS: dict[Effort, int] = {"quick": 3, "normal": 26, "long": 150}
+_ROUNDS: dict[Effort, int] = {"quick": 3, "normal": 36, "long": 150}
 _BOX_ROUNDS: dict[Effort, int] = {"quick": 2, "normal": 12, "long": 60}
 _SEVERAL = 15
 _AT_ONCE = 3  # rounds before a worker tells how far it is

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from types import MappingProxyType
 
 import numpy as np
 
@@ -82,11 +83,15 @@ class Ground:
 
     def build(
         self, order: Sequence[int], aim: Aim, limit: tuple[float, float, float], random: np.random.Generator,
-        standing: Sequence[Standing] = (),
+        standing: Sequence[Standing] = (), turns: Mapping[int, Collection[int]] = MappingProxyType({}),
     ) -> Built:  # fmt: skip
         """Each in that order, inside sides of `limit` mm, beside those that stand already; those for which there is no
-        place are left out."""
-        work = _Work(self, aim, limit, random)
+        place are left out.
+
+        Args:
+            turns: of each kind, by number, ways to stand that are looked at before those drawn.
+        """
+        work = _Work(self, aim, limit, random, turns)
         left = [n for n in order if all(n != stood.which for stood in standing)]
         for stood in standing:
             work.add(stood, left)
@@ -105,21 +110,24 @@ class _Work:
     """One arrangement as it grows."""
 
     def __init__(
-        self, ground: Ground, aim: Aim, limit: tuple[float, float, float], random: np.random.Generator
-    ) -> None:
+        self, ground: Ground, aim: Aim, limit: tuple[float, float, float], random: np.random.Generator,
+        turns: Mapping[int, Collection[int]],
+    ) -> None:  # fmt: skip
         self.ground, self.aim, self.limit, self.random = ground, aim, limit, random
         self.step = ground.nofits.step
         self.standing: list[Standing] = []
         self.sides = (0.0, 0.0, 0.0)
         self._taken: dict[tuple[int, int], Cells] = {}
         self._most_room = max((max(row) for row in ground.room), default=0.0)
-        self.shown = {kind: self._some(ground.stances[kind]) for kind in sorted(set(ground.kinds))}
+        self.shown = {kind: self._some(ground.stances[kind], turns.get(kind, ())) for kind in sorted(set(ground.kinds))}
 
-    def _some(self, stances: Sequence[Posed]) -> list[int]:
-        """Of many ways to stand a few, other ones each time."""
-        square = [n for n, posed in enumerate(stances) if is_square(posed.pose)]
-        slanted = [n for n in range(len(stances)) if n not in set(square)]
-        return sorted([*self._drawn(square, self.aim.ways), *self._drawn(slanted, self.aim.slants)])
+    def _some(self, stances: Sequence[Posed], known: Collection[int]) -> list[int]:
+        """Of many ways to stand those known and a few more, other ones each time."""
+        others = [n for n in range(len(stances)) if n not in known]
+        square = [n for n in others if is_square(stances[n].pose)]
+        slanted = [n for n in others if not is_square(stances[n].pose)]
+        ways = max(1, self.aim.ways - len(known))
+        return sorted([*known, *self._drawn(square, ways), *self._drawn(slanted, self.aim.slants)])
 
     def _drawn(self, numbers: list[int], count: int) -> list[int]:
         if len(numbers) <= count:

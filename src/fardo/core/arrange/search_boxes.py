@@ -51,8 +51,8 @@ def packed_as_boxes(ask: Ask, start: BoxStart, state: State, random: np.random.G
     answers: list[tuple[Answer, list[int]]] = []
     best = [(found.answer, found.built_in) for found in state.found]
     for n in range(_STARTS if len(ask.bodies) <= _MANY else 1):
-        order, aim = plan(ask, start.size, state.done * 2 + state.chain, best, random, first=n == 0)
-        answers.append((start.ground.build(order, aim, random), order))
+        start_of = plan(ask, start.size, state.done * 2 + state.chain, best, random, first=n == 0)
+        answers.append((start.ground.build(start_of.order, start_of.aim, random), start_of.order))
     if len(ask.bodies) <= FEW and not ask.locked and (state.chain, state.done) == (0, 1):
         proved = smallest(ask, min(answer.room_nm3 for answer, _ in answers))
         answers += [(proved, answers[0][1])] if proved else []

@@ -106,8 +106,9 @@ def shape_round(ask: Ask, grid: Grid, state: State) -> State:
     if state.done % _BOXES_EVERY == 1 or (state.chain, state.done) == (1, 0):
         return _from_boxes(ask, grid, state, done, random)
     best = [(found.answer, found.built_in) for found in state.found]
-    order, aim = plan(ask, grid.size, state.done * 2 + state.chain, best, random)
-    built = grid.ground.build(order, aim, _limit(ask, grid), random, _locked(ask, grid))
+    begun = plan(ask, grid.size, state.done * 2 + state.chain, best, random)
+    turns = _turns_of(ask, grid, begun.like) if begun.like else {}
+    built = grid.ground.build(begun.order, begun.aim, _limit(ask, grid), random, _locked(ask, grid), turns)
     if built.left_out and ask.inside is None:
         return done
     laid_out = [None if n in built.left_out else _ANYWHERE for n in range(len(ask.bodies))]
@@ -131,7 +132,18 @@ def shape_round(ask: Ask, grid: Grid, state: State) -> State:
         )
         for stood in standing
     }  # fmt: skip
-    return _pressed(ask, grid, done, laid, order)
+    return _pressed(ask, grid, done, laid, begun.order)
+
+
+def _turns_of(ask: Ask, grid: Grid, answer: Answer) -> dict[int, set[int]]:
+    """Of each kind, the ways to stand in which an answer has one of it, by their number."""
+    found: dict[int, set[int]] = {}
+    for n, laid in enumerate(answer.laid):
+        if laid is not None:
+            kind = grid.ground.kinds[n]
+            same = [s for s, stood in enumerate(grid.ground.stances[kind]) if stood.stance.turn == laid.turn]
+            found.setdefault(kind, set()).update(same)
+    return found
 
 
 def _from_boxes(ask: Ask, grid: Grid, state: State, done: State, random: np.random.Generator) -> State:

@@ -3,19 +3,31 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.build import Aim
 
-_WAYS = 5
+_WAYS = 4
 _FIRST_WAYS = 6
 _PLAIN = 3  # starts that are the same for every seed
 _FROM_BEST = 0.7  # how often the order is that of one of the best, a little changed
 _ABOUT_BEST = 0.6  # how often its sides are aimed at
 _SLANTWISE = 0.3  # how often slantwise ways to stand are looked at too
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """
+    Args:
+        order: in which things are put in. aim: what is wanted of the box. like: an answer whose turns are tried again.
+    """
+
+    order: list[int]
+    aim: Aim
+    like: Answer | None = None
 
 
 def plan(
@@ -25,8 +37,8 @@ def plan(
     best: Sequence[tuple[Answer, tuple[int, ...]]],
     random: np.random.Generator,
     first: bool = True,
-) -> tuple[list[int], Aim]:
-    """An order and an aim: the plain ones first, then what differs a little from the best, or by much.
+) -> Plan:
+    """The plain ones first, then what differs a little from the best, or by much.
 
     Args:
         size: of a cube as large as all things, mm. start: its number, over all searches of the ask. best: answers found
@@ -38,7 +50,7 @@ def plan(
     by_room = sorted(range(count), key=lambda n: (last[n], -float(np.prod([side.mm for side in bodies[n].sizes]))))
     by_length = sorted(range(count), key=lambda n: (last[n], -max(side.nm for side in bodies[n].sizes)))
     if start < _PLAIN and first:
-        return (by_room if start != 1 else by_length), aimed(ask, Aim(size, ways=_FIRST_WAYS))
+        return Plan(by_room if start != 1 else by_length, _aimed(ask, Aim(size, ways=_FIRST_WAYS)))
     chosen = best[int(random.integers(min(2, len(best))))] if best else None
     if chosen and random.random() < _FROM_BEST:
         order = list(chosen[1])
@@ -57,10 +69,10 @@ def plan(
         dear = np.exp(random.normal(0, 0.2, 3))
         aim = Aim(size, stretch=(float(dear[0]), float(dear[1]), float(dear[2])), noise=0.03, ways=_WAYS,
                   slants=slants)  # fmt: skip
-    return order, aimed(ask, aim)
+    return Plan(order, _aimed(ask, aim), chosen[0] if chosen else None)
 
 
-def aimed(ask: Ask, aim: Aim) -> Aim:
+def _aimed(ask: Ask, aim: Aim) -> Aim:
     """In a box that is there, all of it is free."""
     if ask.inside is None:
         return aim
