@@ -17,10 +17,19 @@ StrokeKind = Kind | Literal["thin"]
 # Dash lengths in units of the words' height: drawing-office practice tells kinds by dash, never by colour.
 DASHES: dict[StrokeKind, tuple[float, ...]] = {
     "cut": (), "slot": (), "score": (1.1, 0.45), "second-score": (1.1, 0.3, 0.2, 0.3), "thin": (),
+    "old-fold": (0.25, 0.45),
 }  # fmt: skip
-WIDTHS: dict[StrokeKind, float] = {"cut": 0.16, "slot": 0.16, "score": 0.1, "second-score": 0.1, "thin": 0.05}
+WIDTHS: dict[StrokeKind, float] = {
+    "cut": 0.16,
+    "slot": 0.16,
+    "score": 0.1,
+    "second-score": 0.1,
+    "thin": 0.05,
+    "old-fold": 0.06,
+}
 MEANINGS: tuple[tuple[StrokeKind, str], ...] = (
     ("cut", "cut"), ("score", "score, inner face"), ("second-score", "second score"),
+    ("old-fold", "fold it has already"),
 )  # fmt: skip
 
 _GLYPH = 0.6  # width of a figure against its height

@@ -14,12 +14,20 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.quantity import Units
 from fardo.files.drawn import draw, words_height_for
 
-LAYERS = {"cut": "CUT", "score": "SCORE", "second-score": "SECOND_SCORE", "slot": "SLOT", "thin": "DIMENSION"}
+LAYERS = {
+    "cut": "CUT",
+    "score": "SCORE",
+    "second-score": "SECOND_SCORE",
+    "slot": "SLOT",
+    "thin": "DIMENSION",
+    "old-fold": "OLD_FOLD",
+}
 _LINETYPES = {
     "CUT": "CONTINUOUS",
     "SCORE": "DASHED",
     "SECOND_SCORE": "DASHDOT",
     "SLOT": "CONTINUOUS",
+    "OLD_FOLD": "DOT",
     "DIMENSION": "CONTINUOUS",
 }
 

@@ -1,7 +1,8 @@
 """The drawing of a blank: one model, from which screen, paper and machine files are all made.
 
 The inner face is up, the origin is the lower left corner, x runs along the blank and y across. Line kinds are told
-apart by dash: full is cut, long dash is score, dash-dot is second score (drawing-office practice).
+apart by dash: full is cut, long dash is score, dash-dot is second score (drawing-office practice). An old fold is a
+crease that a used box has already.
 """
 
 from __future__ import annotations
@@ -11,7 +12,7 @@ from typing import Literal
 
 from fardo.core.quantity import Length
 
-Kind = Literal["cut", "score", "second-score", "slot"]
+Kind = Literal["cut", "score", "second-score", "slot", "old-fold"]
 Side = Literal["below", "above", "left", "right"]
 Point = tuple[Length, Length]
 

@@ -8,10 +8,10 @@ The form is published (FEFCO-ESBO code, from memory); the allowances are common 
 from __future__ import annotations
 
 from fractions import Fraction
-from itertools import pairwise
 
 from fardo.core.board.grade import Grade
-from fardo.core.cut.drawing import Blank, Dimension, Line, Note, Point, cut_along
+from fardo.core.cut.case import CasePanels, draw_case
+from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside
@@ -23,7 +23,6 @@ SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(12)  # starting value: one blank, but eight slots and a glued seam
 
 _FORM = "form FEFCO-ESBO 0201; allowances common practice"
-_NOTHING = Length(0)
 _TAPE_DOWN_THE_SIDE = INCH * 3
 
 
@@ -39,7 +38,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     last = allowances.at_least(needed[1] + t.half())
     body = allowances.at_least(needed[2] + t * 2)
     flap = allowances.at_least(short.half())
-    blank = _case(allowances.tab, long, short, last, flap, body)
+    blank = draw_case("case", CasePanels(allowances.tab, long, short, last, body, flap, flap))
     outside = (long + t, short + t, body + t * 2)
     told = (
         ("inside length L", needed[0]),
@@ -61,36 +60,6 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         },
         notes=notes,
     )  # fmt: skip
-
-
-def _case(tab: Length, long: Length, short: Length, last: Length, flap: Length, body: Length) -> Blank:
-    x1 = tab
-    x2, x3, x4 = x1 + long, x1 + long + short, x1 + long * 2 + short
-    x5 = x4 + last
-    y1, y2, y3 = flap, flap + body, flap * 2 + body
-    taper = Length(min(tab.nm, body.nm // 4) // 2)  # keeps the tab clear of the flaps
-    outline: tuple[Point, ...] = (
-        (x1, _NOTHING), (x5, _NOTHING), (x5, y3), (x1, y3),
-        (x1, y2), (_NOTHING, y2 - taper), (_NOTHING, y1 + taper), (x1, y1),
-    )  # fmt: skip
-    lines = [*cut_along(outline)]
-    for y in (y1, y2):
-        lines += [Line("score", (a, y), (b, y)) for a, b in ((x1, x2), (x2, x3), (x3, x4), (x4, x5))]
-    lines += [Line("score", (x, y1), (x, y2)) for x in (x1, x2, x3, x4)]
-    for x in (x2, x3, x4):
-        lines += [Line("slot", (x, _NOTHING), (x, y1)), Line("slot", (x, y2), (x, y3))]
-    across = (_NOTHING, x1, x2, x3, x4, x5)
-    # Chains stand outermost on sides of their own, where narrow panels' figures have room.
-    dimensions = [
-        Dimension((_NOTHING, _NOTHING), (x5, _NOTHING), "below", 1),
-        *(Dimension((a, y3), (b, y3), "above", 1) for a, b in pairwise(across)),
-        Dimension((_NOTHING, _NOTHING), (_NOTHING, y3), "left", 1),
-        *(Dimension((x5, a), (x5, b), "right", 1) for a, b in ((_NOTHING, y1), (y1, y2), (y2, y3))),
-    ]
-    middle = (y1 + y2).half()
-    notes = [Note(((a + b).half(), middle), word) for word, a, b in zip("LWLW", across[1:], across[2:], strict=False)]
-    notes.append(Note(((x1 + x2).half(), Length((y1.nm + 3 * y2.nm) // 4)), "inside face up"))
-    return Blank("case", (x5, y3), outline, tuple(lines), tuple(dimensions), tuple(notes), "across the blank")
 
 
 def _fence(blank: Blank, tab: Length, long: Length, short: Length, flap: Length) -> tuple[FenceSetting, ...]:

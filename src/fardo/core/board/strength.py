@@ -1,0 +1,107 @@
+"""What a corrugated box may weigh and measure, and what may stand on it.
+
+Limits: the certificate of Uniform Freight Classification rule 41 and NMFC item 222 (published; the rows from memory).
+Compression: the simplified formula of McKee, Gander and Wachuta, 1963 (published; from memory).
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from fardo.core.board.grade import Grade
+from fardo.core.goods.part import Sizes
+from fardo.core.quantity import INCH, POUND, Mass
+
+Condition = Literal["new", "used", "re-cut"]
+
+# By edge crush, lb per inch: gross weight, lb, and united inches (length + width + height outside).
+SINGLE_WALL = {
+    23: (20, 40), 26: (35, 50), 29: (50, 60), 32: (65, 75), 40: (80, 85), 44: (95, 95), 55: (120, 105),
+}  # fmt: skip
+DOUBLE_WALL = {
+    42: (80, 85), 48: (100, 95), 51: (120, 105), 61: (140, 110), 71: (160, 115), 82: (180, 120),
+}  # fmt: skip
+# What is left of the strength: starting values, the shop's own to change.
+LEFT: dict[Condition, Fraction] = {"new": Fraction(1), "used": Fraction(7, 10), "re-cut": Fraction(1, 2)}
+SAFETY = Fraction(5)  # against damp air, weeks in a stack and rough handling: starting value
+_MCKEE = 5.87
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """
+    Args:
+        gross: with all that is in it. united: length + width + height outside, inches.
+    """
+
+    gross: Mass
+    united: int
+
+
+def certificate(edge_crush: int, walls: int) -> Limits | None:
+    """The row of the certificate that such board reaches; None below the first.
+
+    >>> certificate(32, 1).united, round(certificate(51, 2).gross.pounds)
+    (75, 120)
+    """
+    table = SINGLE_WALL if walls == 1 else DOUBLE_WALL
+    reached = [row for crush, row in table.items() if crush <= edge_crush]
+    if not reached:
+        return None
+    pounds, united = reached[-1]
+    return Limits(POUND * pounds, united)
+
+
+def compression(edge_crush: int, caliper_inches: float, perimeter_inches: float) -> float:
+    """Top-to-bottom compression of a new slotted box, lb: 5.87 x ECT x sqrt(caliper x perimeter).
+
+    >>> round(compression(32, 5 / 32, 60))
+    575
+    """
+    return _MCKEE * edge_crush * math.sqrt(caliper_inches * perimeter_inches)
+
+
+@dataclass(frozen=True, slots=True)
+class Strength:
+    """
+    Args:
+        limits: of the certificate, None where the board has none. compression, stack: lb, what it stands when tried,
+        and what may stand on it for long. warnings: in words.
+    """
+
+    limits: Limits | None
+    compression: float
+    stack: float
+    warnings: tuple[str, ...]
+
+
+def judge(outside: Sizes, gross: Mass, grade: Grade, condition: Condition = "new", dear: bool = False) -> Strength:
+    """How strong a closed box of that grade is, and what speaks against it. Args: dear: goods of high value."""
+    left = LEFT[condition]
+    limits = certificate(grade.edge_crush, grade.walls)
+    around = float((outside[0].inches + outside[1].inches) * 2)
+    stands = compression(grade.edge_crush, float(grade.caliper.inches), around) * float(left)
+    united = sum(outside, start=INCH * 0).inches
+    warnings = []
+    if limits is None:
+        warnings.append(f"{grade.name} is below the first row of the box certificate")
+    else:
+        if gross.ng > limits.gross.ng * left:
+            of_it = "" if left == 1 else f", of which a {condition} box is trusted with {float(left):.0%}"
+            warnings.append(f"it weighs more than {grade.name} is certified for: {limits.gross.pounds:.0f} lb{of_it}")
+        if united > limits.united:
+            warnings.append(
+                f"length, width and height come to more than {limits.united} in, certified for {grade.name}"
+            )
+    if condition != "new" and dear:
+        warnings.append(f"a {condition} box is not for the dearest goods")
+    return Strength(limits, stands, stands / float(SAFETY), tuple(warnings))
+
+
+def enough(outside: Sizes, gross: Mass, grades: list[Grade]) -> Grade | None:
+    """The lightest of the shop's grades that is certified for it; None where none is."""
+    able = [grade for grade in grades if not judge(outside, gross, grade).warnings]
+    return min(able, key=lambda grade: (grade.weight_per_m2, grade.code), default=None)

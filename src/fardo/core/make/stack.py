@@ -1,0 +1,123 @@
+"""A telescoped stack: equal slotted boxes, each pushed into the flaps of the one below, for what is long and slender.
+
+The bottom box is closed below and the top one above; between, the lower flaps of each box go down inside the one under
+it, whose upper flaps stay up outside. Pressed home a joint adds a box's height; pulled up it adds up to a flap less the
+least overlap more. Outside it grows by two boards at each side where flaps lie over walls (common practice).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fardo.core.goods.part import Sizes
+from fardo.core.make.step import Step
+from fardo.core.quantity import Length
+from fardo.core.refusal import NoAnswer
+
+MOST = 12
+_BOARDS_AT_A_JOINT = 2
+
+
+@dataclass(frozen=True, slots=True)
+class Stack:
+    """
+    Args:
+        box: inside of one, its longer opening side first. caliper: of its board. boxes: how many. needed: what goes in,
+        its height last. overlap: least at a joint.
+    """
+
+    box: Sizes
+    caliper: Length
+    boxes: int
+    needed: Sizes
+    overlap: Length
+
+    @property
+    def flap(self) -> Length:
+        return self.box[1].half()
+
+    @property
+    def least(self) -> Length:
+        """Inside height with every joint pressed home."""
+        return self.box[2] * self.boxes
+
+    @property
+    def most(self) -> Length:
+        """Inside height with every joint pulled up to the least overlap."""
+        return self.least + (self.flap - self.overlap) * (self.boxes - 1)
+
+    @property
+    def height(self) -> Length:
+        """What it is pulled to: as high as the goods, or pressed home."""
+        return max(self.least, self.needed[2])
+
+    @property
+    def pull(self) -> Length:
+        """At each joint."""
+        more = self.height.nm - self.least.nm
+        return Length(-(-more // (self.boxes - 1))) if self.boxes > 1 else Length(0)
+
+    @property
+    def inside(self) -> Sizes:
+        return self.box[0], self.box[1], self.least + self.pull * (self.boxes - 1)
+
+    @property
+    def outside(self) -> Sizes:
+        t = self.caliper
+        across = t * 2 + (t * (2 * _BOARDS_AT_A_JOINT) if self.boxes > 1 else Length(0))
+        return self.box[0] + across, self.box[1] + across, self.inside[2] + t * 4
+
+
+def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length) -> Stack:
+    """The fewest boxes of that inside that hold the goods, stood on whichever end goes in.
+
+    Raises: NoAnswer where no number of them does.
+    """
+    opening = (max(box[:2]), min(box[:2]))
+    flap = opening[1].half()
+    if flap <= overlap:
+        raise NoAnswer(f"its flaps are {flap.mm:.0f} mm, no more than the overlap a joint needs")
+    sides = sorted(goods, reverse=True)
+    stood = [(sides[1], sides[2], sides[0]), (sides[0], sides[2], sides[1]), (sides[0], sides[1], sides[2])]
+    standing = [needed for needed in stood if needed[0] <= opening[0] and needed[1] <= opening[1]]
+    found = []
+    for needed in standing:
+        for count in range(1, MOST + 1):
+            stack = Stack((*opening, box[2]), caliper, count, needed, overlap)
+            if stack.most >= needed[2]:
+                found.append(stack)
+                break
+    if found:
+        return min(found, key=lambda stack: (stack.boxes, stack.inside[2]))
+    if standing:
+        raise NoAnswer(f"longer than {MOST} of these boxes one in another")
+    short = max(sides[1].nm - opening[0].nm, sides[2].nm - opening[1].nm)
+    raise NoAnswer(f"thicker than the opening by {Length(short).mm:.0f} mm, whichever end it stands on")
+
+
+def steps(stack: Stack) -> tuple[Step, ...]:
+    """In order."""
+    if stack.boxes == 1:
+        return (
+            Step("One box is enough: close and tape the bottom, stand the goods in, fill, close and tape the top."),
+        )
+    found = [
+        Step("Close and tape the bottom of the first box; its upper flaps stay up."),
+        Step("Stand the goods in, the heavy end down, and fill around them so that nothing shifts."),
+    ]
+    for n in range(2, stack.boxes + 1):
+        found.append(Step(f"Open box {n} at both ends and push its lower flaps down inside box {n - 1}, whose upper "
+                          "flaps stay up outside it."))  # fmt: skip
+        if stack.pull.nm:
+            found.append(Step("Pull it up by {}, so that {} of the flaps overlap, and tape the joint all around.",
+                              (stack.pull, stack.flap - stack.pull)))  # fmt: skip
+        else:
+            found.append(Step("Press it home and tape the joint all around."))
+    spare = stack.inside[2] - stack.needed[2]
+    if spare.nm > 0:
+        found.append(Step("Fill the {} left above the goods with a pad.", (spare,)))
+    found += [
+        Step("Close and tape the top, padded inside."),
+        Step("Tape twice around lengthwise, so that three strips cross the top."),
+    ]
+    return tuple(found)

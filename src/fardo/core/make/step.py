@@ -1,0 +1,28 @@
+"""A step at the bench, in words, its measures kept as measures until they are shown."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from fardo.core.quantity import Length
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """
+    Args:
+        do: in words, with {} where a measure belongs. measures: in that order. knife: whether a blade is in hand, so
+        that its cautions stand beside it.
+    """
+
+    do: str
+    measures: tuple[Length, ...] = ()
+    knife: bool = False
+
+    def told(self, show: Callable[[Length], str]) -> str:
+        """
+        >>> Step("Score at {}.", (Length.of_mm(50),)).told(lambda length: f"{length.mm:g} mm")
+        'Score at 50 mm.'
+        """
+        return self.do.format(*(show(measure) for measure in self.measures))
