@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -33,8 +34,7 @@ def shop() -> Shop:
 
 def allowances(step: str | None = None) -> Allowances:
     """The starting allowances, panels kept exact unless a fence step is given."""
-    usual = shop().allowances
-    return Allowances(usual.thumb, usual.slip, usual.tab, inches(step) if step else None)
+    return replace(shop().allowances, step=inches(step) if step else None)
 
 
 def load(size: str = "25 x 18 1/2 x 9 3/4", weight: str = "17 lb", gap: str = "2", *extras: tuple[str, str]) -> Load:

@@ -6,8 +6,14 @@ from typing import Any
 
 from fardo.core.cut.drawing import Blank
 from fardo.core.make import Made
+from fardo.core.make.recut import Recut
+from fardo.core.make.recut import steps as recut_steps
+from fardo.core.make.stack import Stack
+from fardo.core.make.stack import steps as stack_steps
 from fardo.core.plan.search import Plan
+from fardo.core.quantity import Units
 from fardo.core.tariff.service import Quote, Refused
+from fardo.files.drawn import in_words
 
 
 def made_json(made: Made) -> dict[str, Any]:
@@ -29,6 +35,35 @@ def _blank_json(piece: Blank) -> dict[str, Any]:
             {"kind": line.kind, "from_mm": [c.mm for c in line.start], "to_mm": [c.mm for c in line.end]}
             for line in piece.lines
         ],
+    }
+
+
+def recuts_json(found: list[Recut], units: Units) -> dict[str, Any]:
+    """What `fardo recut --json` answers where it can be done."""
+    return {
+        "possible": True,
+        "why": "",
+        "results": [
+            {
+                "inside_mm": [side.mm for side in made.inside],
+                "outside_mm": [side.mm for side in made.outside],
+                "flaps_meet": made.flaps_meet,
+                "corners_moved": made.moved,
+                "cut_down_mm": made.cut_down.mm,
+                "steps": [step.told(in_words(units)) for step in recut_steps(made)],
+            }
+            for made in found
+        ],
+    }
+
+
+def stack_json(made: Stack, units: Units) -> dict[str, Any]:
+    """What `fardo stack --json` answers."""
+    return {
+        "boxes": made.boxes,
+        "inside_height_mm": [made.least.mm, made.most.mm],
+        "outside_mm": [side.mm for side in made.outside],
+        "steps": [step.told(in_words(units)) for step in stack_steps(made)],
     }
 
 

@@ -17,20 +17,24 @@ import typer
 from rich.console import Console
 from rich.table import Table
 
-from fardo.answers import made_json, plan_json, quote_json, refused_json
+from fardo.answers import made_json, plan_json, quote_json, recuts_json, refused_json, stack_json
 from fardo.arranging import Effort, Workers, in_this_process, refuse
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.make.made import Allowances
+from fardo.core.make.recut import Folds, recuts
+from fardo.core.make.recut import steps as recut_steps
+from fardo.core.make.stack import stack_up
+from fardo.core.make.stack import steps as stack_steps
 from fardo.core.plan.load import Load, ask_of, with_packed
 from fardo.core.plan.search import Plan, search
 from fardo.core.plan.shop import Shop
-from fardo.core.quantity import Length, Units, read_length, read_mass, read_sizes, show_mass, show_sizes
+from fardo.core.quantity import Length, Units, read_length, read_mass, read_sizes, show_length, show_mass, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.core.tariff.service import Service, compare
-from fardo.files.drawn import exact_text
+from fardo.files.drawn import exact_text, in_words
 from fardo.files.job import read_job
 from fardo.files.mesh import read_mesh
 from fardo.files.shapes import MeshFinder
@@ -170,6 +174,8 @@ def blank(
         thumb=read_length(thumb, shop.units, zero=True, field="thumb") if thumb else usual.thumb,
         slip=read_length(slip, shop.units, zero=True, field="slip") if slip else usual.slip,
         tab=usual.tab,
+        refold=usual.refold,
+        overlap=usual.overlap,
         step=None if step == "none" else read_length(step, shop.units, field="step"),
     )
     taken: School = "thumb" if _one_of(school, ("exact", "thumb"), "school") == "thumb" else "exact"
@@ -187,6 +193,60 @@ def blank(
     out.print(table)
     for note in made.notes:
         out.print(note)
+
+
+@app.command()
+def recut(
+    box: Annotated[str, typer.Option(help="Inside of the used box: 18.5x12x21in")],
+    inside: Annotated[str, typer.Option(help="Inside that is wanted: 24x6.5x21in")],
+    board: Annotated[str | None, typer.Option(help="Code of its board, C say.")] = None,
+    folds: Annotated[str, typer.Option(help="tape counts no loss at moved corners, bench counts the shop's.")] = "tape",
+    upright: Annotated[bool, typer.Option(help="The height wanted stays the height.")] = False,
+    as_json: AsJson = False,
+    db: DbFile = None,
+) -> None:
+    """What a used box becomes when its corners are moved, its height is cut down, or both."""
+    shop_file, _ = _shop(db, None)
+    shop = shop_file.to_core()
+    taken: Folds = "bench" if _one_of(folds, ("tape", "bench"), "folds") == "bench" else "tape"
+    old, needed = (read_sizes(text, shop.units, field=name) for text, name in ((box, "box"), (inside, "inside")))
+    try:
+        found = recuts(old, shop.grade(board).caliper, needed, shop.allowances.refold, taken, upright)
+    except NoAnswer as none:
+        if as_json:
+            _print_json({"possible": False, "why": str(none), "results": []})
+        raise
+    if as_json:
+        _print_json(recuts_json(found, shop.units))
+        return
+    for made in found:
+        out.print(f"inside  {show_sizes(made.inside, shop.units, 'down')}")
+        out.print(f"outside {show_sizes(made.outside, shop.units, 'up')}")
+        for n, step in enumerate(recut_steps(made), 1):
+            out.print(f"{n:3}. {step.told(in_words(shop.units))}")
+
+
+@app.command()
+def stack(
+    box: Annotated[str, typer.Option(help="Inside of one of the equal boxes: 14x14x12in")],
+    goods: Annotated[str, typer.Option(help="What stands in it, gaps and all: 13x13x35in")],
+    board: Annotated[str | None, typer.Option(help="Code of its board, C say.")] = None,
+    as_json: AsJson = False,
+    db: DbFile = None,
+) -> None:
+    """How many equal boxes, one telescoped into the next, take something long."""
+    shop_file, _ = _shop(db, None)
+    shop = shop_file.to_core()
+    one, needed = (read_sizes(text, shop.units, field=name) for text, name in ((box, "box"), (goods, "goods")))
+    made = stack_up(one, shop.grade(board).caliper, needed, shop.allowances.overlap)
+    if as_json:
+        _print_json(stack_json(made, shop.units))
+        return
+    least, most = (show_length(length, shop.units, "down").text for length in (made.least, made.most))
+    out.print(f"{made.boxes} boxes, from {least} to {most} high inside")
+    out.print(f"outside {show_sizes(made.outside, shop.units, 'up')}")
+    for n, step in enumerate(stack_steps(made), 1):
+        out.print(f"{n:3}. {step.told(in_words(shop.units))}")
 
 
 @app.command()

@@ -192,3 +192,32 @@ def test_backup_restore_and_check(shop_file: Path, tmp_path: Path) -> None:
     assert Jobs(older).get(first.id).put_away_at is not None
     older.close()
     fardo("restore", str(tmp_path / "nothing"), "--db", str(shop_file), code=2)
+
+
+def test_a_used_box_is_made_over_from_the_shell() -> None:
+    told = answer("recut", "--box", "18.5x12x21in", "--inside", "24x6.5x21in")
+    assert told["possible"] is True
+    assert told["results"][0]["inside_mm"] == [609.6, 165.1, 533.4]
+    assert told["results"][0]["flaps_meet"] is True
+    assert any("24 5/32 in" in step for step in told["results"][0]["steps"])
+    words = fardo("recut", "--box", "18.5x12x21in", "--inside", "24x6.25x21in", "--folds", "bench").stdout
+    assert "1. Take out tape" in words
+
+
+def test_one_that_cannot_be_says_why_and_ends_with_1() -> None:
+    done = fardo("recut", "--box", "10x10x10in", "--inside", "24x6.5x21in", "--json", code=1)
+    told = json.loads(done.stdout)
+    assert told["possible"] is False
+    assert told["results"] == []
+    assert "short" in told["why"]
+    assert told["why"] in done.stderr
+    assert "field" not in fardo("recut", "--box", "10x10", "--inside", "24x6.5x21in", code=2).stdout
+
+
+def test_a_stack_is_worked_out_from_the_shell() -> None:
+    told = answer("stack", "--box", "14x14x12in", "--goods", "13x13x35in")
+    assert told["boxes"] == 3
+    assert told["inside_height_mm"] == [pytest.approx(36 * 25.4), pytest.approx(46 * 25.4)]
+    assert len(told["steps"]) > 4
+    assert fardo("stack", "--box", "14x14x12in", "--goods", "13x13x29in").stdout.startswith("2 boxes, from 24 in to 29")
+    assert "thicker" in fardo("stack", "--box", "10x10x12in", "--goods", "13x13x29in", code=1).stderr

@@ -6,6 +6,7 @@ will be seen, and with it how far the dimension lines stand off.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -171,3 +172,8 @@ def _dimension(
 
 def _across(along_x: bool, u1: float, v1: float, u2: float, v2: float) -> Stroke:
     return Stroke("thin", u1, v1, u2, v2) if along_x else Stroke("thin", v1, u1, v2, u2)
+
+
+def in_words(units: Units) -> Callable[[Length], str]:
+    """What writes a measure into a sentence, its unit with it."""
+    return lambda length: f"{exact_text(length, units)} {units}"

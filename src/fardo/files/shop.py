@@ -101,6 +101,8 @@ class ShopFile(Strict):
     thumb: Measure
     slip: Measure
     tab: Measure
+    refold: Measure = Field("1/4 in", description="what moved corners take of a re-cut box, at the bench")
+    overlap: Measure = Field("2 in", description="least of the flaps at the joint of a telescoped stack")
     fence_step: Literal["1/16 in", "1/32 in", "1 mm"]
     fill: FillEntry
     tape: TapeEntry
@@ -151,6 +153,8 @@ class ShopFile(Strict):
                 thumb=to_length(self.thumb, units, "thumb", zero=True, most=_ALLOWANCE_MOST),
                 slip=to_length(self.slip, units, "slip", zero=True, most=_ALLOWANCE_MOST),
                 tab=to_length(self.tab, units, "tab", most=_ALLOWANCE_MOST),
+                refold=to_length(self.refold, units, "refold", zero=True, most=_ALLOWANCE_MOST),
+                overlap=to_length(self.overlap, units, "overlap", most=_ALLOWANCE_MOST),
                 step=to_length(self.fence_step, units, "fence_step"),
             ),
             fill=Fill(

@@ -91,7 +91,9 @@ def judge(outside: Sizes, gross: Mass, grade: Grade, condition: Condition = "new
     else:
         if gross.ng > limits.gross.ng * left:
             of_it = "" if left == 1 else f", of which a {condition} box is trusted with {float(left):.0%}"
-            warnings.append(f"it weighs more than {grade.name} is certified for: {limits.gross.pounds:.0f} lb{of_it}")
+            warnings.append(
+                f"it weighs more than {grade.name} is certified for: {float(limits.gross.pounds):g} lb{of_it}"
+            )
         if united > limits.united:
             warnings.append(
                 f"length, width and height come to more than {limits.united} in, certified for {grade.name}"

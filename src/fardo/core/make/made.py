@@ -28,14 +28,17 @@ class Allowances:
 
     Args:
         thumb: the rule-of-thumb allowance on both sides of a lid-and-tray blank. slip: how much looser the lid is
-        than the tray, in all. tab: width of a glue tab. step: what the fence can be set to (1/16 in, 1 mm); panels
-        go up to it one by one, so that the figures on a cut sheet add up and the box never comes out smaller.
-        None keeps every panel exact.
+        than the tray, in all. tab: width of a glue tab. refold: what moved corners take of a re-cut box at the bench,
+        of length and width together. overlap: least of the flaps at the joint of a telescoped stack. step: what the
+        fence can be set to (1/16 in, 1 mm); panels go up to it one by one, so that the figures on a cut sheet add up
+        and the box never comes out smaller. None keeps every panel exact.
     """
 
     thumb: Length
     slip: Length
     tab: Length
+    refold: Length
+    overlap: Length
     step: Length | None
 
     def at_least(self, panel: Length) -> Length:
