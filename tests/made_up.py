@@ -63,6 +63,7 @@ def job(**changes: Any) -> dict[str, Any]:
             }
         ],
         "extras": [{"name": "spare reeds, boxed", "size": "4 x 3 x 1 in", "weight": "5 oz"}],
+        "ways": ["tray", "slotted"],
     }
     return {**content, **changes}
 

@@ -133,7 +133,7 @@ def test_bad_input_is_exit_2_with_one_sentence(args: list[str], says: str) -> No
         (json.dumps(job(parts=[part(weight="NaN")])), 2, "parts[0].weight: read 'NaN', not a number"),
         (json.dumps(job(parts=[part(shape=box(length=None))])), 2, "length"),
         (json.dumps(job(ship={})), 2, "ship.to"),
-        (json.dumps(job(ways=["shelf"])), 1, "None of the ways shelf"),
+        (json.dumps(job(ways=["carrier"])), 1, "None of the ways carrier"),
         (json.dumps(job(parts=[part(count=300)])), 1, "300 things to pack"),
         (json.dumps(job(parts=[part(shape={"kind": "ring", "outer_diameter": "22 in"})])), 2, "inside diameter"),
         (json.dumps(job(parts=[part(weight="200 lb")])), 1, "weighs 20"),

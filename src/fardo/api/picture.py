@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from fardo.api import figures, goods, views
 from fardo.api.desk import Today
@@ -18,10 +18,10 @@ from fardo.core.plan.load import Load, bodies_of
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
 from fardo.core.plan.search import Plan, price
 from fardo.core.quantity import Length, Mass, Money, Units, show_mass
-from fardo.core.refusal import BadInput
+from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.service import Quote, Refused
 from fardo.core.why import Value, Why
-from fardo.files.drawn import exact_text
+from fardo.files.drawn import exact_text, in_words
 from fardo.files.job import JobFile
 from fardo.files.svg import svg
 from fardo.files.understood import Understood, understand
@@ -44,13 +44,18 @@ class PricedWay:
 
 @dataclass(frozen=True, slots=True)
 class Picture:
-    """What was understood of a job and worked out from it; the ways cheapest in all first, those with no sum last."""
+    """What was understood of a job and worked out from it; the ways cheapest in all first, those with no sum last.
+
+    Args:
+        cannot: the ways it cannot be boxed, and why.
+    """
 
     job: JobFile
     said: Understood
     today: Today
     ways: list[PricedWay]
     in_hand: str | None
+    cannot: list[tuple[str, str]] = field(default_factory=list)
 
     @property
     def current(self) -> PricedWay | None:
@@ -106,11 +111,13 @@ def _protection(job: JobFile) -> str:
 def draw_up(job: JobFile, today: Today, in_hand: str | None = None) -> Picture:
     """Works a job out as far as it can be read; never raises for what a person may type."""
     said = understand(job, today.shop, today.file.postcode, today.find_mesh)
-    ways: list[PricedWay] = []
+    picture = Picture(job, said, today, [], in_hand)
     if said.load is not None:
-        ways = [way for name in WAYS if name in job.ways and (way := _work_out(name, said.load, said, job, today))]
-        ways.sort(key=lambda way: (way.cheapest is None, way.cheapest.minor if way.cheapest else 0))
-    return Picture(job, said, today, ways, in_hand)
+        for name in WAYS:
+            if name in job.ways:
+                _work_out(name, said.load, picture)
+        picture.ways.sort(key=lambda way: (way.cheapest is None, way.cheapest.minor if way.cheapest else 0))
+    return picture
 
 
 def box_for(way: str, job: JobFile, load: Load, today: Today) -> Boxed:
@@ -121,14 +128,18 @@ def box_for(way: str, job: JobFile, load: Load, today: Today) -> Boxed:
     return box_up(load, way, today.shop.grade(job.board), today.shop, school)
 
 
-def _work_out(way: str, load: Load, said: Understood, job: JobFile, today: Today) -> PricedWay | None:
+def _work_out(way: str, load: Load, picture: Picture) -> None:
+    """Adds a way to the picture, or why it cannot be."""
+    said, today = picture.said, picture.today
     try:
-        boxed = box_for(way, job, load, today)
+        boxed = box_for(way, picture.job, load, today)
     except BadInput as problem:
         said.problems.append(problem)
-        return None
-    plans, refused = price(boxed, said.journey, today.services) if said.journey else ([], [])
-    return PricedWay(boxed, plans, refused)
+    except NoAnswer as none:
+        picture.cannot.append((way, str(none)))
+    else:
+        plans, refused = price(boxed, said.journey, today.services) if said.journey else ([], [])
+        picture.ways.append(PricedWay(boxed, plans, refused))
 
 
 def _choice(made: Made) -> BoxChoice:
@@ -165,6 +176,7 @@ def view_picture(picture: Picture) -> views.WorkOut:
         parts=parts,
         wrap=wrap_list(said, picture.today.shop),
         ways=[_view_way(way, picture, way.boxed.made.way == picture.in_hand) for way in picture.ways],
+        no_ways=[views.NoWayView(way=way, title=WAYS[way].TITLE, why=why) for way, why in picture.cannot],
         docket=docket,
         knots=view_knots(knots),
         next_move=next_move,
@@ -242,6 +254,10 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         minutes=round(boxed.minutes),
         sheets=[_sheet(on, units) for on in boxed.sheets],
         notes=list(made.notes),
+        from_stock=_taken(made, units),
+        steps=[views.StepView(do=step.told(in_words(units)), knife=step.knife) for step in made.steps],
+        warnings=list(boxed.strength.warnings),
+        strength=_strength(boxed),
         blank_why=figures.view_why(made.whys["blank"], units),
         blanks=[_view_blank(blank, units, drawn) for blank in made.blanks],
         fence=[
@@ -255,6 +271,25 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         refused=view_refused(way.refused),
         other_school=_other_school(boxed, picture) if len(WAYS[made.way].SCHOOLS) > 1 else None,
     )  # fmt: skip
+
+
+def _taken(made: Made, units: Units) -> str:
+    if made.taken is None:
+        return ""
+    each = "" if made.count == 1 else f"{made.count} of "
+    return f"{each}{made.taken.name}, {_cross(made.taken.inside[:2], units).removesuffix(f' {units}')} x " + in_words(
+        units
+    )(made.taken.inside[2])
+
+
+def _strength(boxed: Boxed) -> str:
+    """What the closed box is good for, in pounds as the certificate and the formula have it."""
+    strength, of = boxed.strength, boxed.made.condition
+    stack = f"about {strength.stack:.0f} lb may stand on it for long (compression {strength.compression:.0f} lb, {of})"
+    if strength.limits is None:
+        return stack
+    gross, united = float(strength.limits.gross.pounds), strength.limits.united
+    return f"{boxed.made.grade.name}: certified for {gross:g} lb and {united} united inches; {stack}"
 
 
 def _view_blank(blank: Blank, units: Units, drawn: bool = False) -> views.BlankView:
@@ -292,6 +327,7 @@ def _docket(picture: Picture) -> views.Docket:
         return docket
     made = way.boxed.made
     docket.basis = f"{WAYS[made.way].TITLE}, {made.grade.code} board"
+    docket.cautions += [f"the box: {warning}" for warning in way.boxed.strength.warnings]
     docket.outside = figures.view_sizes(made.outside, units, made.whys["outside"])
     docket.weight = _weight(way.boxed, units)
     docket.air_percent = round(way.boxed.air * 100)

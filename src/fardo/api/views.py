@@ -104,6 +104,21 @@ class OtherSchool(BaseModel):
     notes: list[str]
 
 
+class StepView(BaseModel):
+    """A step at the bench. `knife` where a blade is in hand."""
+
+    do: str
+    knife: bool
+
+
+class NoWayView(BaseModel):
+    """A way it cannot be boxed, and why."""
+
+    way: str
+    title: str
+    why: str
+
+
 class WayView(BaseModel):
     """One way to get the box, worked out to its prices."""
 
@@ -122,6 +137,10 @@ class WayView(BaseModel):
     minutes: int
     sheets: list[str]
     notes: list[str]
+    from_stock: str = Field(description="which box that is there it is made from, empty where it is cut from sheet")
+    steps: list[StepView]
+    warnings: list[str] = Field(description="what speaks against its strength")
+    strength: str
     blank_why: WhyView
     blanks: list[BlankView]
     fence: list[FenceView]
@@ -172,6 +191,7 @@ class WorkOut(BaseModel):
     parts: list[PartView]
     wrap: WrapList
     ways: list[WayView]
+    no_ways: list[NoWayView]
     docket: Docket
     knots: list[KnotView]
     next_move: str

@@ -12,13 +12,14 @@ from pydantic import Field
 
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.make.made import Allowances
+from fardo.core.make.stock import StockBox
 from fardo.core.plan.shop import Shop, Tape
 from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import Material
 from fardo.core.quantity import ZERO, Length, Mass, Money, Units
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import read_postcode
-from fardo.files.typed import ExtraEntry, Measure, Strict, to_length, to_mass, to_sizes
+from fardo.files.typed import ExtraEntry, Measure, Strict, TypedSizes, to_length, to_mass, to_sizes
 
 _CALIPER_MOST = Length.of_mm(50)
 _ALLOWANCE_MOST = Length.of_mm(200)
@@ -75,6 +76,17 @@ class MaterialEntry(Strict):
     board: str | None = Field(None, max_length=20, description="what an inner box is made of")
 
 
+class BoxEntry(Strict):
+    """A box that is there: new on the shelf, or used in the stash."""
+
+    name: str = Field(min_length=1, max_length=80)
+    inside: TypedSizes = Field(description="its longer opening side first, height last")
+    board: str = Field(max_length=20)
+    price: str = Field("0.00", description="of one")
+    count: int = Field(1, ge=0, le=100_000)
+    used: bool = False
+
+
 class GapEntry(Strict):
     bears: int = Field(ge=1, le=1000, description="what bears no more than so many g")
     gap: Measure
@@ -114,6 +126,10 @@ class ShopFile(Strict):
     materials: list[MaterialEntry] = Field(
         default_factory=_from_start("materials"), min_length=1, max_length=200, validate_default=True
     )
+    boxes: list[BoxEntry] = Field(
+        default_factory=_from_start("boxes"), max_length=2000, validate_default=True,
+        description="new ones on the shelf, used ones in the stash",
+    )  # fmt: skip
     habits: list[ExtraEntry] = Field(
         default_factory=_from_start("habits"), max_length=20, validate_default=True,
         description="what goes into every parcel unless it is taken off the list",
@@ -170,6 +186,7 @@ class ShopFile(Strict):
             default_grade=self.default_board,
             materials=_materials(self.materials, units, self.currency, grades),
             bubbles=self.bubbles,
+            boxes=tuple(_box(box, units, self.currency, grades, f"boxes[{n}]") for n, box in enumerate(self.boxes)),
         )
 
 
@@ -192,6 +209,16 @@ def _money(currency: str) -> Callable[[str, str], Money]:
             raise problem.under(field) from problem
 
     return read
+
+
+def _box(box: BoxEntry, units: Units, currency: str, grades: dict[str, Grade], path: str) -> StockBox:
+    if box.board not in grades:
+        raise BadInput("not a board of this shop", read=box.board, allowed=", ".join(grades), field=f"{path}.board")
+    length, width, height = to_sizes(box.inside, units, f"{path}.inside")
+    return StockBox(
+        box.name, (max(length, width), min(length, width), height), grades[box.board],
+        _money(currency)(box.price, f"{path}.price"), box.count, box.used,
+    )  # fmt: skip
 
 
 def _grade(board: BoardEntry, units: Units, currency: str, path: str) -> Grade:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from fardo.core.arrange.body import Body, Laid, stance
-from fardo.core.arrange.turn import QUARTER, after
+from fardo.core.arrange.turn import QUARTER, Turn, after
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import ZERO, Length, volume_nm3
 
@@ -103,16 +103,37 @@ def moved_in(answer: Answer, by: Length) -> Answer:
 
 def quarter_turned(bodies: tuple[Body, ...], answer: Answer) -> Answer:
     """All of it turned about its height: what was at x, y is now at y, length - x."""
-    length, width, height = answer.inside
+    return all_turned(bodies, answer, QUARTER)
+
+
+def all_turned(bodies: tuple[Body, ...], answer: Answer, by: Turn) -> Answer:
+    """All of it turned about the axes, box and all; where that tips it, things go in from the bottom up."""
+    takes = [next(k for k in range(3) if row[k]) for row in by]
     laid: list[Laid | None] = []
     for body, one in zip(bodies, answer.laid, strict=True):
         if one is None:
             laid.append(None)
             continue
         sizes = stance(body, one.turn).sizes
-        at = (one.at[1], length - one.at[0] - sizes[0], one.at[2])
-        laid.append(replace(one, turn=after(QUARTER, one.turn), at=at))
-    return Answer((width, length, height), tuple(laid), answer.order)
+        at = _sizes(
+            one.at[k] if row[k] > 0 else answer.inside[k] - one.at[k] - sizes[k]
+            for k, row in zip(takes, by, strict=True)
+        )
+        laid.append(replace(one, turn=after(by, one.turn), at=at))
+    order = answer.order
+    if takes[2] != 2:
+        lowest = {n: one.at[2].nm for n, one in enumerate(laid) if one is not None}
+        order = tuple(sorted(answer.order, key=lambda n: (lowest[n], n)))
+    return Answer(_sizes(answer.inside[k] for k in takes), tuple(laid), order)
+
+
+def roomier(answer: Answer, inside: Sizes) -> Answer:
+    """The same in a larger box, in the middle of its length and width."""
+    x, y = ((have - had).half() for have, had in zip(inside[:2], answer.inside[:2], strict=True))
+    laid = tuple(
+        None if one is None else replace(one, at=(one.at[0] + x, one.at[1] + y, one.at[2])) for one in answer.laid
+    )
+    return Answer(inside, laid, answer.order)
 
 
 def _sizes(sides: Iterable[Length]) -> Sizes:

@@ -12,9 +12,12 @@ from fractions import Fraction
 from typing import Literal
 
 from fardo.core.board.grade import Grade
+from fardo.core.board.strength import Condition
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
+from fardo.core.make.step import Step
+from fardo.core.make.stock import StockBox
 from fardo.core.quantity import Length
 from fardo.core.refusal import BadInput
 from fardo.core.why import Why
@@ -58,6 +61,8 @@ class Made:
         needed: the inside size asked for. inside, outside: as it folds from what is cut; outside is closed, as the
         carrier measures it. blanks: what to cut. fence: in the order of cutting. tape: how much it takes.
         minutes: to cut, fold and tape it by hand. whys: by the name of the figure. notes: what a packer should know.
+        taken, count: what it is made from where that is a box that is there, and how many of it. condition: of its
+        board. steps: in words, beside what the fence says.
     """
 
     way: str
@@ -72,6 +77,17 @@ class Made:
     minutes: Fraction
     whys: dict[str, Why]
     notes: tuple[str, ...]
+    taken: StockBox | None = None
+    count: int = 0
+    condition: Condition = "new"
+    steps: tuple[Step, ...] = ()
+
+    @property
+    def board_nm2(self) -> int:
+        """Of the closed box."""
+        if self.taken is not None:
+            return self.taken.board_nm2 * self.count
+        return sum(blank.area_nm2 for blank in self.blanks)
 
 
 def check_inside(inside: Sizes) -> None:

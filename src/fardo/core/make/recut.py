@@ -14,17 +14,26 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import permutations
+from fractions import Fraction
 from typing import Literal
 
 from fardo.core.cut.case import CasePanels, draw_case
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
+from fardo.core.make.made import Allowances, Made, School, check_inside
 from fardo.core.make.step import Step
+from fardo.core.make.stock import StockBox, closing_tape, turned
 from fardo.core.quantity import ZERO, Length, volume_nm3
 from fardo.core.refusal import NoAnswer
+from fardo.core.why import Value, Why
+
+NAME, TITLE = "recut", "Used box, made over"
+NEEDS = "stock"
+SCHOOLS: tuple[School, ...] = ("exact",)
+MINUTES = Fraction(15)  # to score, slit, fold and tape both sides: starting value
 
 Folds = Literal["tape", "bench"]
+_PRACTICE = "flattened, a slotted box is a tube 2(l + w) around (common practice)"
 _TAB = Length.of_mm(32.0)  # as most boxes are glued; it is only drawn
 
 
@@ -103,20 +112,13 @@ def recuts(
     """
     lost = refold if folds == "bench" else ZERO
     found: dict[Sizes, Recut] = {}
-    for turned in _turned(needed, upright):
-        for made in _made_over(old, caliper, turned, lost):
+    for stood in turned(needed, upright):
+        for made in _made_over(old, caliper, stood, lost):
             if made.inside not in found:
                 found[made.inside] = made
     if not found:
         raise NoAnswer(_why_not(old, needed, lost, upright))
     return sorted(found.values(), key=lambda made: (volume_nm3(*made.outside), made.moved, made.inside))
-
-
-def _turned(needed: Sizes, upright: bool) -> Iterator[Sizes]:
-    for order in permutations(range(3)):
-        if not upright or order[2] == 2:
-            a, b, c = (needed[n] for n in order)
-            yield a, b, c
 
 
 def _made_over(old: Sizes, t: Length, needed: Sizes, lost: Length) -> Iterator[Recut]:
@@ -137,10 +139,10 @@ def _why_not(old: Sizes, needed: Sizes, lost: Length, upright: bool) -> str:
     """The turn that lacks least: which measure it is, and by how much."""
     around = old[0] + old[1] - lost
     shorts = []
-    for turned in _turned(needed, upright):
+    for stood in turned(needed, upright):
         for what, short in (
-            ("high", turned[2].nm - old[2].nm),
-            ("far around", turned[0].nm + turned[1].nm - around.nm),
+            ("high", stood[2].nm - old[2].nm),
+            ("far around", stood[0].nm + stood[1].nm - around.nm),
         ):
             if short > 0:
                 shorts.append((short, what))
@@ -149,6 +151,43 @@ def _why_not(old: Sizes, needed: Sizes, lost: Length, upright: bool) -> str:
     return f"not {what} enough: {inches.mm:.0f} mm ({inches.inches.limit_denominator(16)} in) short" + (
         " of length and width together" if what == "far around" else ""
     )
+
+
+def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upright: bool) -> Made:
+    """Of the whole stash, the box that takes least room once it is made over, counted as the bench does.
+
+    Raises: NoAnswer, with the one that lacks least, where none can be.
+    """
+    check_inside(inside)
+    used = [box for box in stock if box.used and box.count]
+    found: list[tuple[int, str, StockBox, Recut]] = []
+    whys = []
+    for box in used:
+        try:
+            best = recuts(box.inside, box.grade.caliper, inside, allowances.refold, "bench", upright)[0]
+        except NoAnswer as none:
+            whys.append(f"{box.name}: {none}")
+            continue
+        if best.moved or best.cut_down.nm:
+            found.append((volume_nm3(*best.outside), box.name, box, best))
+    if not found:
+        raise NoAnswer("; ".join(whys) or ("one fits as it is" if used else "there is no used box"))
+    _, _, box, best = min(found, key=lambda one: one[:2])
+    long_first = best.inside[0] >= best.inside[1]
+    told: tuple[tuple[str, Value], ...] = (
+        ("old length", box.inside[0]), ("old width", box.inside[1]), ("old height", box.inside[2]),
+        ("into the folds", best.lost), ("caliper t", best.caliper),
+    )  # fmt: skip
+    why = Why("length + width stay as they were, less what the folds take; height cut down", told, _PRACTICE)
+    slits = (best.below + best.above) * 4 if best.moved else best.cut_down * 4
+    return Made(
+        way=NAME, school="exact", grade=box.grade, needed=best.needed, inside=best.inside, outside=best.outside,
+        blanks=(best.blank,), fence=(), tape=closing_tape(best.outside) + slits * 2, minutes=MINUTES,
+        whys={"inside": why, "blank": why,
+              "outside": Why("inside + 2t, + 2t, + 4t", told, "closed, its outer flaps meeting")},
+        notes=() if long_first else ("Turned so that the goods stand as they were arranged.",),
+        taken=box, count=1, condition="re-cut", steps=steps(best),
+    )  # fmt: skip
 
 
 def steps(made: Recut) -> tuple[Step, ...]:

@@ -15,15 +15,16 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside
-from fardo.core.quantity import INCH, Length
+from fardo.core.make.stock import closing_tape
+from fardo.core.quantity import Length
 from fardo.core.why import Why
 
 NAME, TITLE = "slotted", "Slotted case, cut from sheet"
+NEEDS = "sheet"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(12)  # starting value: one blank, but eight slots and a glued seam
 
 _FORM = "form FEFCO-ESBO 0201; allowances common practice"
-_TAPE_DOWN_THE_SIDE = INCH * 3
 
 
 def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "exact") -> Made:
@@ -50,8 +51,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     return Made(
         way=NAME, school="exact", grade=grade, needed=needed, inside=(long - t, short - t, body - t * 2),
         outside=outside, blanks=(blank,), fence=_fence(blank, allowances.tab, long, short, flap),
-        # Three strips over the top and three under the bottom, each a hand down the sides, and the seam.
-        tape=(outside[0] + _TAPE_DOWN_THE_SIDE * 2) * 2 + (outside[1] + _TAPE_DOWN_THE_SIDE * 2) * 4 + body,
+        tape=closing_tape(outside) + body,  # and the seam
         minutes=MINUTES,
         whys={
             "blank": Why("tab + 2(L + t) + (W + t) + (W + t/2); H + 2t, flaps (W + t)/2 above and below", told, _FORM),

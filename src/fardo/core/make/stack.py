@@ -8,14 +8,24 @@ least overlap more. Outside it grows by two boards at each side where flaps lie 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from fractions import Fraction
 
 from fardo.core.goods.part import Sizes
+from fardo.core.make.made import Allowances, Made, School, check_inside
 from fardo.core.make.step import Step
-from fardo.core.quantity import Length
+from fardo.core.make.stock import StockBox, closing_tape, turned
+from fardo.core.quantity import Length, volume_nm3
 from fardo.core.refusal import NoAnswer
+from fardo.core.why import Value, Why
+
+NAME, TITLE = "stack", "Equal boxes telescoped"
+NEEDS = "stock"
+SCHOOLS: tuple[School, ...] = ("exact",)
+MINUTES_A_BOX = Fraction(5)  # to open, push in, pull and tape around: starting value
 
 MOST = 12
 _BOARDS_AT_A_JOINT = 2
+_PRACTICE = "common practice"
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,8 +78,8 @@ class Stack:
         return self.box[0] + across, self.box[1] + across, self.inside[2] + t * 4
 
 
-def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length) -> Stack:
-    """The fewest boxes of that inside that hold the goods, stood on whichever end goes in.
+def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright: bool = False) -> Stack:
+    """The fewest boxes of that inside that hold the goods, stood on whichever end goes in, or as they are.
 
     Raises: NoAnswer where no number of them does.
     """
@@ -77,8 +87,7 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length) -> Stac
     flap = opening[1].half()
     if flap <= overlap:
         raise NoAnswer(f"its flaps are {flap.mm:.0f} mm, no more than the overlap a joint needs")
-    sides = sorted(goods, reverse=True)
-    stood = [(sides[1], sides[2], sides[0]), (sides[0], sides[2], sides[1]), (sides[0], sides[1], sides[2])]
+    stood = list(turned(goods, upright))
     standing = [needed for needed in stood if needed[0] <= opening[0] and needed[1] <= opening[1]]
     found = []
     for needed in standing:
@@ -91,8 +100,48 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length) -> Stac
         return min(found, key=lambda stack: (stack.boxes, stack.inside[2]))
     if standing:
         raise NoAnswer(f"longer than {MOST} of these boxes one in another")
-    short = max(sides[1].nm - opening[0].nm, sides[2].nm - opening[1].nm)
+    short = min(max(needed[0].nm - opening[0].nm, needed[1].nm - opening[1].nm) for needed in stood)
     raise NoAnswer(f"thicker than the opening by {Length(short).mm:.0f} mm, whichever end it stands on")
+
+
+def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upright: bool) -> Made:
+    """Of the boxes there are enough of, the stack that takes least room closed.
+
+    Raises: NoAnswer where none does.
+    """
+    check_inside(inside)
+    found: list[tuple[int, str, StockBox, Stack]] = []
+    whys = []
+    for box in stock:
+        try:
+            stack = stack_up(box.inside, box.grade.caliper, inside, allowances.overlap, upright)
+        except NoAnswer as none:
+            whys.append(f"{box.name}: {none}")
+            continue
+        if stack.boxes > box.count:
+            whys.append(f"{box.name}: it takes {stack.boxes}, there are {box.count}")
+        elif stack.boxes > 1:
+            found.append((volume_nm3(*stack.outside), box.name, box, stack))
+    if not found:
+        raise NoAnswer("; ".join(whys) or ("one box holds it" if stock else "there are no boxes"))
+    _, _, box, stack = min(found, key=lambda one: one[:2])
+    told: tuple[tuple[str, Value], ...] = (
+        ("box length", stack.box[0]), ("box width", stack.box[1]), ("box height", stack.box[2]),
+        ("boxes", str(stack.boxes)), ("pulled up at each joint", stack.pull), ("caliper t", stack.caliper),
+    )  # fmt: skip
+    around = (stack.box[0] + stack.box[1]) * 2
+    return Made(
+        way=NAME, school="exact", grade=box.grade, needed=stack.needed, inside=stack.inside, outside=stack.outside,
+        blanks=(), fence=(),
+        tape=closing_tape(stack.outside) + around * (stack.boxes - 1) + (stack.outside[0] + stack.outside[2]) * 4,
+        minutes=MINUTES_A_BOX * stack.boxes,
+        whys={
+            "inside": Why("boxes x height + pulls", told, _PRACTICE),
+            "outside": Why("inside + 6t, + 6t, + 4t: two boards more at each side over a joint", told, _PRACTICE),
+            "blank": Why("whole boxes, nothing is cut", told, _PRACTICE),
+        },
+        notes=(), taken=box, count=stack.boxes, condition="used" if box.used else "new", steps=steps(stack),
+    )  # fmt: skip
 
 
 def steps(stack: Stack) -> tuple[Step, ...]:

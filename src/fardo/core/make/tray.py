@@ -19,6 +19,7 @@ from fardo.core.quantity import Length
 from fardo.core.why import Value, Why
 
 NAME, TITLE = "tray", "Lid and tray, cut from sheet"
+NEEDS = "sheet"
 SCHOOLS: tuple[School, ...] = ("exact", "thumb")
 MINUTES = Fraction(10)  # for one box by hand, common practice
 

@@ -6,10 +6,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
-from fardo.core.arrange.ask import Answer, moved_in, quarter_turned
+from fardo.core.arrange.ask import Answer, all_turned, moved_in, roomier
 from fardo.core.arrange.body import Body, stance
-from fardo.core.arrange.turn import Matrix
+from fardo.core.arrange.turn import TURNS, Matrix
 from fardo.core.board.grade import Grade, Sheet
+from fardo.core.board.strength import Strength, judge
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.nest import count_on_sheet
 from fardo.core.goods.part import Sizes
@@ -68,7 +69,7 @@ class Boxed:
     Args:
         coats: every layer in it, the liner last. air: the share of the inside that is neither goods nor extras, 0 to 1.
         box, wrap, fill, tape, labour: what each costs. too_large: why it cannot be cut from the sheets in stock, or
-        None.
+        None. strength: of the closed box, and what speaks against it.
     """
 
     load: Load
@@ -85,6 +86,7 @@ class Boxed:
     labour: Money
     minutes: Fraction
     too_large: str | None
+    strength: Strength
 
     @property
     def placements(self) -> tuple[Lies, ...]:
@@ -143,6 +145,19 @@ def liner_thickness(load: Load) -> Length:
     return load.liner.material.thickness * load.liner.layers if load.liner else ZERO
 
 
+def may_be_turned(load: Load) -> bool:
+    """Whether all of it may be laid on another side: one thing that need not stay as it stands, beside its extras."""
+    rules = [unit.part.rules for unit in load.units]
+    return len(rules) == 1 and not rules[0].this_side_up and not rules[0].keep_flat and load.packed is None
+
+
+def _turned_to(load: Load, arrangement: Answer, needed: Sizes) -> Answer:
+    """The arrangement turned so that its inside is `needed`."""
+    bodies = bodies_of(load)
+    ways = (all_turned(bodies, arrangement, turn) for turn in TURNS)
+    return next(answer for answer in ways if answer.inside == needed)
+
+
 def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact") -> Boxed:
     """The load in a box of that way. Raises BadInput where the inside size is out of range."""
     arrangement = arrange(load)
@@ -150,9 +165,13 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
     if load.liner:
         coats.append(line_walls(arrangement.inside, load.liner))
         arrangement = moved_in(arrangement, liner_thickness(load))
-    made = make_box(way, arrangement.inside, grade, shop.allowances, school)
+    upright = not may_be_turned(load)
+    made = make_box(way, arrangement.inside, grade, shop.allowances, school, shop.boxes, upright)
     if made.needed != arrangement.inside:
-        arrangement = quarter_turned(bodies_of(load), arrangement)
+        arrangement = _turned_to(load, arrangement, made.needed)
+    if made.taken:
+        grade = made.grade
+        arrangement = roomier(arrangement, made.inside)
     air = max(volume_nm3(*made.inside) - load.volume_nm3, 0)
     void = max(air - sum(coat.room_nm3 for coat in coats), 0)
     fill_weight, fill_cost = fill_void(void, shop.fill)
@@ -160,25 +179,33 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
         goods=load.goods_weight,
         wrap=Mass(sum(coat.weight.ng for coat in coats)),
         extras=Mass(sum(extra.weight.ng for extra in load.extras)),
-        board=_share_up(grade.weight_per_m2, sum(blank.area_nm2 for blank in made.blanks)),
+        board=_share_up(grade.weight_per_m2, made.board_nm2),
         fill=fill_weight,
         tape=Mass(-(-made.tape.nm * shop.tape.weight_per_m.ng // 10**9)),
     )
-    used = Fraction(sum(blank.sheet_area_nm2 for blank in made.blanks), _NM2_PER_M2)
     minutes = made.minutes + shop.pack_minutes + shop.wrap_minutes * len(coats)
-    sheets = tuple(_on_sheet(blank, grade.sheets) for blank in made.blanks)
+    sheets = () if made.taken else tuple(_on_sheet(blank, grade.sheets) for blank in made.blanks)
     return Boxed(
         load, arrangement, made, tuple(coats), weights,
         air=Fraction(air, volume_nm3(*made.inside)),
         sheets=sheets,
-        box=grade.price_per_m2.share(used),
+        box=_box_costs(made),
         wrap=total([coat.price for coat in coats], shop.currency),
         fill=fill_cost,
         tape=shop.tape.price_per_100_m.share(Fraction(made.tape.nm, 10**11)),
         labour=shop.labour_per_hour.share(minutes / 60),
         minutes=minutes,
-        too_large=_too_large(sheets, made, shop),
+        too_large=None if made.taken else _too_large(sheets, made, shop),
+        strength=judge(made.outside, weights.total, grade, made.condition),
     )  # fmt: skip
+
+
+def _box_costs(made: Made) -> Money:
+    """The box that is taken, or the board that is cut, its waste with it."""
+    if made.taken is not None:
+        return Money(made.taken.price.minor * made.count, made.taken.price.currency)
+    used = Fraction(sum(blank.sheet_area_nm2 for blank in made.blanks), _NM2_PER_M2)
+    return made.grade.price_per_m2.share(used)
 
 
 def _share_up(per_m2: Mass, nm2: int) -> Mass:

@@ -105,7 +105,11 @@ def search(
     reasons: list[str] = []
     for way in ways:
         made_school: School = school if school in WAYS[way].SCHOOLS else "exact"
-        boxed = _on_board(load, way, shop, made_school, board)
+        try:
+            boxed = _on_board(load, way, shop, made_school, board)
+        except NoAnswer as none:
+            reasons.append(f"{WAYS[way].TITLE}: {none}")
+            continue
         if boxed.too_large:
             reasons.append(f"{WAYS[way].TITLE}: {boxed.too_large}")
             continue

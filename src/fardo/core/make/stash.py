@@ -1,0 +1,26 @@
+"""A used box from the stash, as it is."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from fardo.core.goods.part import Sizes
+from fardo.core.make.made import Allowances, Made, School
+from fardo.core.make.shelf import from_stock
+from fardo.core.make.step import Step
+from fardo.core.make.stock import StockBox
+
+NAME, TITLE = "stash", "Used box, as it is"
+NEEDS = "stock"
+SCHOOLS: tuple[School, ...] = ("exact",)
+MINUTES = Fraction(4)  # to look it over, cover labels and tape it: starting value
+
+_LOOK = (
+    Step("Look it over: no crushed corner, no tear, no damp. A box that is soft at its edges is not used."),
+    Step("Cover or take off every old label and mark."),
+)
+
+
+def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upright: bool) -> Made:
+    """The smallest used box that holds it. Raises NoAnswer, with the nearest, where none does."""
+    return from_stock(NAME, inside, tuple(box for box in stock if box.used), upright, MINUTES, _LOOK)

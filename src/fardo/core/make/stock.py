@@ -1,0 +1,87 @@
+"""Boxes that are there: new ones on the shelf and used ones in the stash, and how one of them is closed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from itertools import permutations
+
+from fardo.core.board.grade import Grade
+from fardo.core.goods.part import Sizes
+from fardo.core.quantity import INCH, Length, Money, show_sizes, volume_nm3
+
+_TAPE_DOWN_THE_SIDE = INCH * 3
+_TAB = Length.of_mm(32.0)
+
+
+@dataclass(frozen=True, slots=True)
+class StockBox:
+    """
+    Args:
+        name: on its shelf. inside: as it was made, its longer opening side first. price: of one; a used one may cost
+        nothing. count: how many there are.
+    """
+
+    name: str
+    inside: Sizes
+    grade: Grade
+    price: Money
+    count: int
+    used: bool
+
+    @property
+    def outside(self) -> Sizes:
+        """Closed, as a slotted case is."""
+        t = self.grade.caliper
+        return self.inside[0] + t * 2, self.inside[1] + t * 2, self.inside[2] + t * 4
+
+    @property
+    def board_nm2(self) -> int:
+        """What a slotted case of that inside is cut from, tab and flaps with it."""
+        t = self.grade.caliper
+        around = (self.inside[0] + self.inside[1] + t * 2) * 2 + _TAB
+        return around.nm * (self.inside[2] + t * 2 + min(self.inside[:2]) + t).nm
+
+
+def turned(needed: Sizes, upright: bool) -> Iterator[Sizes]:
+    """The ways contents may stand; only about their height where that must stay up."""
+    for order in permutations(range(3)):
+        if not upright or order[2] == 2:
+            a, b, c = (needed[n] for n in order)
+            yield a, b, c
+
+
+def fits(box: StockBox, needed: Sizes, upright: bool) -> Sizes | None:
+    """The contents as they stand in it, None where they do not go in."""
+    for stood in turned(needed, upright):
+        if all(want <= have for want, have in zip(stood, box.inside, strict=True)):
+            return stood
+    return None
+
+
+def smallest_that_fits(boxes: Iterable[StockBox], needed: Sizes, upright: bool) -> tuple[StockBox, Sizes] | None:
+    """Of those there are, the one that takes least room closed; of equal ones the cheaper."""
+    found = [(box, stood) for box in boxes if box.count and (stood := fits(box, needed, upright))]
+    return min(found, key=lambda one: (volume_nm3(*one[0].outside), one[0].price.minor, one[0].name), default=None)
+
+
+def nearest(boxes: Iterable[StockBox], needed: Sizes, upright: bool) -> str:
+    """Why none of them does: the one that lacks least, and by how much."""
+    found = []
+    for box in boxes:
+        for stood in turned(needed, upright):
+            short = max(want.nm - have.nm for want, have in zip(stood, box.inside, strict=True))
+            found.append((short, box))
+    if not found:
+        return "there is none"
+    short, box = min(found, key=lambda one: one[0])
+    if short <= 0:
+        return f"{box.name} would hold it, and there is none left"
+    lacks = Length(short)
+    inside = show_sizes(box.inside, "in", "down")
+    return f"the nearest, {box.name} ({inside} inside), is {float(lacks.inches):.2f} in ({lacks.mm:.0f} mm) too small"
+
+
+def closing_tape(outside: Sizes) -> Length:
+    """Three strips over the top and three under the bottom, each a hand down the sides (common practice)."""
+    return (outside[0] + _TAPE_DOWN_THE_SIDE * 2) * 2 + (outside[1] + _TAPE_DOWN_THE_SIDE * 2) * 4

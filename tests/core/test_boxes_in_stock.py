@@ -1,0 +1,150 @@
+"""Boxes that are there: which one is taken, how the goods stand in it, and why none will do."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from fardo.core.arrange.ask import all_turned, quarter_turned
+from fardo.core.arrange.turn import TURNS
+from fardo.core.goods.part import Rules
+from fardo.core.make import StockBox, make_box
+from fardo.core.plan.boxed import box_up, may_be_turned
+from fardo.core.plan.load import arrange, ask_of, bodies_of
+from fardo.core.quantity import Length, Money
+from fardo.core.refusal import NoAnswer
+from tests.arrangement_checked import faults as seen_faults
+from tests.made_up import allowances, inches, load, shop, sizes
+
+C = shop().grade("C")
+
+
+def box(name: str, inside: str, price: int = 100, count: int = 5, used: bool = False) -> StockBox:
+    return StockBox(name, sizes(inside), C, Money(price, "USD"), count, used)
+
+
+def take(way: str, inside: str, *boxes: StockBox, upright: bool = True):
+    return make_box(way, sizes(inside), C, allowances(), "exact", boxes, upright)
+
+
+SMALL, MIDDLE, LARGE = box("small", "10 x 8 x 6"), box("middle", "14 x 10 x 8"), box("large", "20 x 16 x 12")
+
+
+def test_the_smallest_box_that_holds_it_is_taken() -> None:
+    made = take("shelf", "11 x 8 x 6", LARGE, MIDDLE, SMALL)
+    assert made.taken == MIDDLE
+    assert made.inside == sizes("14 x 10 x 8")
+    assert made.outside == (inches("14 5/16"), inches("10 5/16"), inches("8 5/8"))
+    assert made.blanks == ()
+
+
+def test_of_equal_boxes_the_cheaper_is_taken_and_one_that_is_out_never() -> None:
+    dear, cheap, out = box("dear", "14 x 10 x 8", 180), box("cheap", "14 x 10 x 8", 90), box("out", "12 x 9 x 7", 1, 0)
+    assert take("shelf", "11 x 8 x 6", dear, cheap, out).taken == cheap
+
+
+def test_shelf_takes_new_boxes_and_stash_used_ones() -> None:
+    old = replace(SMALL, name="old", used=True)
+    assert take("shelf", "9 x 8 x 6", SMALL, old).taken == SMALL
+    made = take("stash", "9 x 8 x 6", SMALL, old)
+    assert made.taken == old
+    assert made.condition == "used"
+    assert any("old label" in step.do for step in made.steps)
+
+
+def test_goods_are_laid_on_another_side_only_where_they_may() -> None:
+    tall = box("tall", "8 x 6 x 14")
+    assert take("shelf", "14 x 8 x 6", tall, upright=False).needed == sizes("8 x 6 x 14")
+    with pytest.raises(NoAnswer, match=r"tall .* is 6.00 in \(152 mm\) too small"):
+        take("shelf", "14 x 8 x 6", tall)
+
+
+def test_why_none_will_do() -> None:
+    with pytest.raises(NoAnswer, match="there is none"):
+        take("shelf", "9 x 8 x 6")
+    with pytest.raises(NoAnswer, match="there is none left"):
+        take("shelf", "9 x 8 x 6", replace(SMALL, count=0))
+    with pytest.raises(NoAnswer, match="there is no used box"):
+        take("recut", "9 x 8 x 6", SMALL)
+    with pytest.raises(NoAnswer, match="one fits as it is"):
+        take("recut", "10 x 8 x 6", replace(SMALL, used=True))
+    with pytest.raises(NoAnswer, match="it takes 3, there are 2"):
+        take("stack", "9 x 7 x 22", box("few", "10 x 8 x 8", count=2))
+    with pytest.raises(NoAnswer, match="one box holds it"):
+        take("stack", "9 x 7 x 5", SMALL)
+
+
+def test_over_a_whole_stash_the_one_that_comes_out_smallest_is_made_over() -> None:
+    stash = [box(f"box {n}", f"{n} x {n - 4} x {n - 6}", used=True) for n in range(14, 40)]
+    made = take("recut", "20 x 6 x 9", *stash)
+    every = [take("recut", "20 x 6 x 9", one) for one in stash if one.inside[2] >= inches("9")
+             and one.inside[0] + one.inside[1] >= inches("26 1/4")]  # fmt: skip
+    volumes = [one.outside[0].nm * one.outside[1].nm * one.outside[2].nm for one in every]
+    assert made.outside[0].nm * made.outside[1].nm * made.outside[2].nm == min(volumes)
+    assert made.condition == "re-cut"
+    assert made.blanks[0].name == "re-cut box"
+
+
+def test_a_stack_takes_as_many_boxes_as_it_has() -> None:
+    made = take("stack", "13 x 13 x 35", box("tall", "14 x 14 x 12", 190))
+    assert made.count == 3
+    shop_now = replace(shop(), boxes=(box("tall", "14 x 14 x 12", 190),))
+    boxed = box_up(load("13 x 13 x 35", gap="0"), "stack", C, shop_now)
+    assert boxed.box == Money(570, "USD")
+    assert boxed.too_large is None
+    assert boxed.sheets == ()
+    one = box_up(load("13 x 13 x 11", gap="0"), "shelf", C, shop_now)
+    assert boxed.weights.board.ng == pytest.approx(3 * one.weights.board.ng, abs=3)
+
+
+def test_what_is_cut_from_sheet_and_the_same_box_bought_weigh_the_same() -> None:
+    bought = box_up(load("12 x 9 x 8"), "shelf", C, replace(shop(), boxes=(box("same", "16 x 13 x 12"),)))
+    cut = box_up(load("12 x 9 x 8"), "slotted", C, shop())
+    assert all(a.mm == pytest.approx(b.mm, abs=1.6) for a, b in zip(bought.made.inside, cut.made.inside, strict=True))
+    assert bought.weights.board.ng == pytest.approx(cut.weights.board.ng, rel=0.02)
+
+
+side = st.integers(60, 500).map(lambda mm: Length.of_mm(mm))
+
+
+@given(st.tuples(side, side, side), st.booleans(), st.sampled_from(["shelf", "stash", "recut", "stack"]))
+@settings(max_examples=60, deadline=None)
+def test_in_every_box_that_is_there_the_goods_keep_their_gap(size, upright: bool, way: str) -> None:
+    text = " x ".join(f"{one.mm:g} mm" for one in size)
+    one = load(text, "3 lb", "1/2", ("card", "5 x 4 x 1/2"))
+    if upright:
+        unit = one.units[0]
+        part = replace(unit.part, rules=Rules(this_side_up=True))
+        one = replace(one, units=(replace(unit, part=part),))
+    assert may_be_turned(one) is not upright
+    try:
+        boxed = box_up(one, way, C, shop())
+    except NoAnswer:
+        return
+    answer = boxed.arrangement
+    assert answer.inside == boxed.made.inside
+    # The half gap of a thing's own that side by side is shared with the walls is checked as it was asked.
+    assert seen_faults(ask_of(one), answer) == []
+    if upright:
+        assert answer.laid[0] is not None
+        assert answer.laid[0].turn[2][2] == 1
+
+
+def test_all_24_turns_of_an_arrangement_hold_and_lead_back() -> None:
+    one = load("9 x 7 x 5", "3 lb", "1/2", ("card", "5 x 4 x 1/2"))
+    answer, bodies = arrange(one), bodies_of(one)
+    assert seen_faults(ask_of(one), answer) == []
+    seen = set()
+    for turn in TURNS:
+        turned = all_turned(bodies, answer, turn)
+        seen.add(tuple(turned.laid))
+        assert sorted(turned.inside) == sorted(answer.inside)
+        assert seen_faults(ask_of(one), turned) == []
+    assert len(seen) == 24
+    four = answer
+    for _ in range(4):
+        four = quarter_turned(bodies, four)
+    assert four == answer
