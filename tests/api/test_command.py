@@ -209,7 +209,7 @@ def test_one_that_cannot_be_says_why_and_ends_with_1() -> None:
     told = json.loads(done.stdout)
     assert told["possible"] is False
     assert told["results"] == []
-    assert "short" in told["why"]
+    assert "too" in told["why"]
     assert told["why"] in done.stderr
     assert "field" not in fardo("recut", "--box", "10x10", "--inside", "24x6.5x21in", code=2).stdout
 

@@ -58,7 +58,7 @@ def test_shelf_takes_new_boxes_and_stash_used_ones() -> None:
 def test_goods_are_laid_on_another_side_only_where_they_may() -> None:
     tall = box("tall", "8 x 6 x 14")
     assert take("shelf", "14 x 8 x 6", tall, upright=False).needed == sizes("8 x 6 x 14")
-    with pytest.raises(NoAnswer, match=r"tall .* is 6.00 in \(152 mm\) too small"):
+    with pytest.raises(NoAnswer, match=r"tall, is 6 in \(153 mm\) too small"):
         take("shelf", "14 x 8 x 6", tall)
 
 

@@ -45,7 +45,7 @@ def test_goods_stand_on_whichever_end_goes_in() -> None:
 
 
 def test_what_does_not_go_in_says_why() -> None:
-    with pytest.raises(NoAnswer, match="thicker than the opening by 25 mm"):
+    with pytest.raises(NoAnswer, match="thicker than the opening by 1 in"):
         stack_up(sizes("12 x 12 x 12"), C, sizes("13 x 11 x 40"), OVERLAP)
     with pytest.raises(NoAnswer, match="flaps"):
         stack_up(sizes("12 x 4 x 12"), C, sizes("3 x 3 x 40"), OVERLAP)

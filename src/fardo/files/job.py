@@ -7,11 +7,10 @@ from __future__ import annotations
 
 import json
 from datetime import date
-from typing import Any, Final, Literal
+from typing import Any, Final, Literal, get_args
 
 from pydantic import ConfigDict, Field, ValidationError
 
-from fardo.core.make import WAYS
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Units
 from fardo.core.refusal import BadInput
@@ -140,7 +139,7 @@ class JobFile(Strict):
     value: str | None = Field(None, max_length=20, description="declared value, in the shop's currency")
     parts: list[PartEntry] = Field(default_factory=list, max_length=200)
     extras: list[ExtraEntry] = Field(default_factory=list, max_length=40)
-    ways: list[_WAY_NAMES] = Field(default_factory=lambda: list(WAYS), max_length=20)  # type: ignore[arg-type]
+    ways: list[_WAY_NAMES] = Field(default_factory=lambda: list(get_args(_WAY_NAMES)), max_length=20)
     parcels_at_most: int = Field(1, ge=1, le=100)
     board: str | None = Field(None, max_length=20, description="code of the board, the shop's usual one unless given")
     school: Literal["exact", "thumb"] = "exact"

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+import textwrap
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -44,8 +45,10 @@ def cut_sheet(
     cautions: Sequence[str],
     units: Units,
     paper: Paper,
+    steps: Sequence[str] = (),
 ) -> bytes:
-    """A PDF with a page a blank, drawn to the largest usual scale that fits, the fence settings under each."""
+    """A PDF with a page a blank, drawn to the largest usual scale that fits, the fence settings under each; steps in
+    words on a page of their own."""
     buffer, canvas = open_page(heading.title, PAPERS[paper])
     width, height = PAPERS[paper]
     for page, blank in enumerate(blanks, 1):
@@ -63,6 +66,9 @@ def cut_sheet(
         _key(canvas, y, f"scale 1:{scale:g}")
         y = _table(canvas, fence, units, y - 8 * mm, width)
         _cautions(canvas, cautions, y, width)
+        canvas.showPage()
+    if steps:
+        _cautions(canvas, cautions, _steps(canvas, steps, _head(canvas, heading, height, "step by step")), width)
         canvas.showPage()
     canvas.save()
     return buffer.getvalue()
@@ -200,6 +206,19 @@ def _table(canvas: Canvas, fence: Sequence[FenceSetting], units: Units, y: float
         canvas.drawString(columns[2], y, setting.do)
         canvas.drawRightString(width - _MARGIN, y, str(setting.cuts))
     return y - 8 * mm
+
+
+def _steps(canvas: Canvas, steps: Sequence[str], top: float) -> float:
+    """The steps, numbered, one under the other; gives back where they end."""
+    y = top - 8 * mm
+    canvas.setFont("Helvetica", 11)
+    for n, step in enumerate(steps, 1):
+        canvas.drawRightString(_MARGIN + 6 * mm, y, f"{n}.")
+        for line in textwrap.wrap(step, 88):
+            canvas.drawString(_MARGIN + 9 * mm, y, line)
+            y -= 5.4 * mm
+        y -= 1.6 * mm
+    return y - 4 * mm
 
 
 def _cautions(canvas: Canvas, cautions: Sequence[str], y: float, width: float) -> None:

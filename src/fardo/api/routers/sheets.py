@@ -14,6 +14,7 @@ from fardo.core.make import Made
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput
+from fardo.files.drawn import in_words
 from fardo.files.pdf import Heading, cut_sheet, full_size
 from fardo.files.svg import svg
 from fardo.files.understood import understand
@@ -34,9 +35,11 @@ def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] 
     )
     heading = Heading(title or "Untitled job", (sizes, *made.notes))
     if scale == "full":
+        _must_be_cut(made)
         content = full_size(heading, made.blanks, shop.units, shop.paper)
     else:
-        content = cut_sheet(heading, made.blanks, made.fence, CUTTING, shop.units, shop.paper)
+        steps = [step.told(in_words(shop.units)) for step in made.steps]
+        content = cut_sheet(heading, made.blanks, made.fence, CUTTING, shop.units, shop.paper, steps)
     return download(content, "application/pdf", title, f"-{way}.pdf", look=True)
 
 
@@ -47,6 +50,7 @@ def dxf_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
     from fardo.files.dxf import dxf
 
     title, made = _box(desk, key, way)
+    _must_be_cut(made)
     return download(dxf(made.blanks, desk.today.shop.units), "image/vnd.dxf", title, f"-{way}.dxf")
 
 
@@ -58,6 +62,11 @@ def svg_sheet(key: str, desk: OpenDesk, way: Way, blank: Annotated[str, Query(ma
     if blank not in drawings:
         raise BadInput("not a blank of this box", read=blank, allowed=", ".join(drawings), field="blank")
     return download(svg(drawings[blank], desk.today.shop.units), "image/svg+xml", title, f"-{blank}.svg")
+
+
+def _must_be_cut(made: Made) -> None:
+    if not made.blanks:
+        raise BadInput("nothing is cut for it", read=made.way, allowed="a way that is cut from board", field="way")
 
 
 def _box(desk: Desk, key: str, way: str) -> tuple[str, Made]:

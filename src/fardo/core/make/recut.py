@@ -22,7 +22,7 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside
 from fardo.core.make.step import Step
-from fardo.core.make.stock import StockBox, closing_tape, turned
+from fardo.core.make.stock import StockBox, TooSmall, both_units, closing_tape, nearest_of, turned
 from fardo.core.quantity import ZERO, Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
@@ -117,7 +117,7 @@ def recuts(
             if made.inside not in found:
                 found[made.inside] = made
     if not found:
-        raise NoAnswer(_why_not(old, needed, lost, upright))
+        raise _why_not(old, needed, lost, upright)
     return sorted(found.values(), key=lambda made: (volume_nm3(*made.outside), made.moved, made.inside))
 
 
@@ -135,22 +135,18 @@ def _made_over(old: Sizes, t: Length, needed: Sizes, lost: Length) -> Iterator[R
         yield Recut(old, t, needed, (around - needed[1], needed[1], needed[2]), True, flap, above, lost)
 
 
-def _why_not(old: Sizes, needed: Sizes, lost: Length, upright: bool) -> str:
+def _why_not(old: Sizes, needed: Sizes, lost: Length, upright: bool) -> TooSmall:
     """The turn that lacks least: which measure it is, and by how much."""
     around = old[0] + old[1] - lost
     shorts = []
     for stood in turned(needed, upright):
-        for what, short in (
-            ("high", stood[2].nm - old[2].nm),
-            ("far around", stood[0].nm + stood[1].nm - around.nm),
-        ):
-            if short > 0:
-                shorts.append((short, what))
-    short, what = min(shorts)
-    inches = Length(short)
-    return f"not {what} enough: {inches.mm:.0f} mm ({inches.inches.limit_denominator(16)} in) short" + (
-        " of length and width together" if what == "far around" else ""
-    )
+        high, far = stood[2].nm - old[2].nm, stood[0].nm + stood[1].nm - around.nm
+        shorts.append((max(high, far), high > far))
+    short, is_height = min(shorts)
+    lacks = Length(short)
+    if is_height:
+        return TooSmall(f"{both_units(lacks)} too low", lacks)
+    return TooSmall(f"length and width together are {both_units(lacks)} too little", lacks)
 
 
 def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upright: bool) -> Made:
@@ -161,17 +157,17 @@ def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upr
     check_inside(inside)
     used = [box for box in stock if box.used and box.count]
     found: list[tuple[int, str, StockBox, Recut]] = []
-    whys = []
+    whys: list[tuple[str, NoAnswer]] = []
     for box in used:
         try:
             best = recuts(box.inside, box.grade.caliper, inside, allowances.refold, "bench", upright)[0]
         except NoAnswer as none:
-            whys.append(f"{box.name}: {none}")
+            whys.append((box.name, none))
             continue
         if best.moved or best.cut_down.nm:
             found.append((volume_nm3(*best.outside), box.name, box, best))
     if not found:
-        raise NoAnswer("; ".join(whys) or ("one fits as it is" if used else "there is no used box"))
+        raise nearest_of(whys, "one fits as it is" if used else "there is no used box")
     _, _, box, best = min(found, key=lambda one: one[:2])
     long_first = best.inside[0] >= best.inside[1]
     told: tuple[tuple[str, Value], ...] = (

@@ -13,7 +13,7 @@ from fractions import Fraction
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside
 from fardo.core.make.step import Step
-from fardo.core.make.stock import StockBox, closing_tape, turned
+from fardo.core.make.stock import StockBox, TooSmall, both_units, closing_tape, nearest_of, turned
 from fardo.core.quantity import Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
@@ -86,7 +86,7 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright
     opening = (max(box[:2]), min(box[:2]))
     flap = opening[1].half()
     if flap <= overlap:
-        raise NoAnswer(f"its flaps are {flap.mm:.0f} mm, no more than the overlap a joint needs")
+        raise NoAnswer(f"its flaps, {both_units(flap)}, are no more than the overlap a joint needs")
     stood = list(turned(goods, upright))
     standing = [needed for needed in stood if needed[0] <= opening[0] and needed[1] <= opening[1]]
     found = []
@@ -101,7 +101,8 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright
     if standing:
         raise NoAnswer(f"longer than {MOST} of these boxes one in another")
     short = min(max(needed[0].nm - opening[0].nm, needed[1].nm - opening[1].nm) for needed in stood)
-    raise NoAnswer(f"thicker than the opening by {Length(short).mm:.0f} mm, whichever end it stands on")
+    lacks = Length(short)
+    raise TooSmall(f"thicker than the opening by {both_units(lacks)}, whichever end it stands on", lacks)
 
 
 def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upright: bool) -> Made:
@@ -111,19 +112,19 @@ def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upr
     """
     check_inside(inside)
     found: list[tuple[int, str, StockBox, Stack]] = []
-    whys = []
+    whys: list[tuple[str, NoAnswer]] = []
     for box in stock:
         try:
             stack = stack_up(box.inside, box.grade.caliper, inside, allowances.overlap, upright)
         except NoAnswer as none:
-            whys.append(f"{box.name}: {none}")
+            whys.append((box.name, none))
             continue
         if stack.boxes > box.count:
-            whys.append(f"{box.name}: it takes {stack.boxes}, there are {box.count}")
+            whys.append((box.name, TooSmall(f"it takes {stack.boxes}, there are {box.count}", Length(0))))
         elif stack.boxes > 1:
             found.append((volume_nm3(*stack.outside), box.name, box, stack))
     if not found:
-        raise NoAnswer("; ".join(whys) or ("one box holds it" if stock else "there are no boxes"))
+        raise nearest_of(whys, "one box holds it" if stock else "there are no boxes")
     _, _, box, stack = min(found, key=lambda one: one[:2])
     told: tuple[tuple[str, Value], ...] = (
         ("box length", stack.box[0]), ("box width", stack.box[1]), ("box height", stack.box[2]),

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+import math
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import permutations
 
 from fardo.core.board.grade import Grade
 from fardo.core.goods.part import Sizes
-from fardo.core.quantity import INCH, Length, Money, show_sizes, volume_nm3
+from fardo.core.quantity import INCH, Length, Money, show_length, volume_nm3
+from fardo.core.refusal import NoAnswer
 
 _TAPE_DOWN_THE_SIDE = INCH * 3
 _TAB = Length.of_mm(32.0)
@@ -77,9 +79,33 @@ def nearest(boxes: Iterable[StockBox], needed: Sizes, upright: bool) -> str:
     short, box = min(found, key=lambda one: one[0])
     if short <= 0:
         return f"{box.name} would hold it, and there is none left"
-    lacks = Length(short)
-    inside = show_sizes(box.inside, "in", "down")
-    return f"the nearest, {box.name} ({inside} inside), is {float(lacks.inches):.2f} in ({lacks.mm:.0f} mm) too small"
+    return f"the nearest, {box.name}, is {both_units(Length(short))} too small"
+
+
+class TooSmall(NoAnswer):
+    """Why one box will not do, and by how much, so that of many the nearest is named."""
+
+    def __init__(self, why: str, short: Length) -> None:
+        super().__init__(why)
+        self.short = short
+
+
+def nearest_of(whys: Sequence[tuple[str, NoAnswer]], otherwise: str) -> NoAnswer:
+    """Of the reasons of several boxes, by their names, that of the one that lacks least."""
+    if not whys:
+        return NoAnswer(otherwise)
+    name, why = min(whys, key=lambda one: one[1].short.nm if isinstance(one[1], TooSmall) else math.inf)
+    others = f" ({len(whys) - 1} others lack more)" if len(whys) > 1 else ""
+    return NoAnswer(f"{name}: {why}{others}")
+
+
+def both_units(length: Length) -> str:
+    """Rounded up, as it is lacking.
+
+    >>> both_units(Length.of_inches("1.3"))
+    '1 5/16 in (34 mm)'
+    """
+    return f"{show_length(length, 'in', 'up').text} ({math.ceil(length.mm)} mm)"
 
 
 def closing_tape(outside: Sizes) -> Length:

@@ -13,6 +13,7 @@
 
   const ways = $derived(desk.ways);
   const way = $derived(desk.way);
+  const noWays = $derived(desk.work?.no_ways ?? []);
   const dearest = $derived(Math.max(...ways.map((one) => Number(one.total ?? 0)), 0));
   $effect(() => {
     if (way) desk.take(way.way);
@@ -30,6 +31,15 @@
         {/each}
       </fieldset>
       <MoneyKey />
+      {#if noWays.length}
+        <h2 class="not">Not this time</h2>
+        <dl>
+          {#each noWays as one (one.way)}
+            <dt>{one.title}</dt>
+            <dd>{one.why}</dd>
+          {/each}
+        </dl>
+      {/if}
     </section>
     <CutSheet {desk} {way} />
   </div>
@@ -47,6 +57,19 @@
   fieldset {
     margin: 6px 0 10px;
     border-bottom: 1px solid var(--hair);
+  }
+  .not {
+    margin-top: 18px;
+  }
+  dt {
+    margin-top: 6px;
+    font-size: 14px;
+    font-weight: 550;
+  }
+  dd {
+    font-size: 13.5px;
+    color: var(--soft);
+    overflow-wrap: anywhere;
   }
   @media (max-width: 1100px) {
     .station {

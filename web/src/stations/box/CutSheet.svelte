@@ -37,12 +37,14 @@
 
 <section class="sheet cut" aria-label="Cut sheet">
   <div class="settle">
-    <label>
-      Board
-      <select class="field" id="board" value={way.board} onchange={board}>
-        {#each boards as one (one.code)}<option value={one.code}>{one.code} · {one.name}</option>{/each}
-      </select>
-    </label>
+    {#if way.from_stock}
+      <p class="from"><span>Made from</span>{way.from_stock}</p>
+    {:else}<label>
+        Board
+        <select class="field" id="board" value={way.board} onchange={board}>
+          {#each boards as one (one.code)}<option value={one.code}>{one.code} · {one.name}</option>{/each}
+        </select>
+      </label>{/if}
     {#if way.schools.length > 1}<Schools {desk} {way} />{/if}
     <button
       class="btn btn-main"
@@ -54,56 +56,68 @@
   </div>
 
   {#if way.too_large}<p class="no">Not from the sheets in stock: {way.too_large}.</p>{/if}
+  {#each way.warnings as warning (warning)}<p class="no">Mind: {warning}.</p>{/each}
   {#each way.notes as note (note)}<p class="note">{note}</p>{/each}
 
-  <Tabs.Root value={shown} onValueChange={(value) => (tab = value)}>
-    <div class="bar">
-      <Tabs.List class="tabs" aria-label="Blanks">
-        {#each way.blanks as blank (blank.name)}
-          <Tabs.Trigger value={blank.name} class="tab">{blank.name}</Tabs.Trigger>
-        {/each}
-      </Tabs.List>
-      <span class="size figure">
-        <Why of="this blank's size" why={way.blank_why}>
-          <Measured text={way.blanks.find((blank) => blank.name === shown)?.size ?? ''} />
-        </Why>
-      </span>
-      <span class="prints">
-        <a class="link" href="{sheet}.pdf?way={way.way}" target="_blank" onclick={get}>Print</a>
-        <a class="link" href="{sheet}.pdf?way={way.way}&scale=full" target="_blank" onclick={get}>Full size</a
-        >
-        <a class="link" href="{sheet}.dxf?way={way.way}" download onclick={get}>DXF</a>
-        <a class="link" href="{sheet}.svg?way={way.way}&blank={shown}" download onclick={get}>SVG</a>
-      </span>
-    </div>
-    {#each way.blanks as blank (blank.name)}
-      <Tabs.Content value={blank.name} class="drawing">
-        <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, its words escaped there -->
-        {#if blank.svg}{@html blank.svg}{/if}
-      </Tabs.Content>
-    {/each}
-  </Tabs.Root>
-
-  <table>
-    <thead>
-      <tr><th>Fence, {shop.units}</th><th>Blade</th><th>Do, in this order</th><th class="end">Cuts</th></tr>
-    </thead>
-    <tbody>
-      {#each way.fence as setting, n (n)}
-        <tr>
-          <td class="figure"><Measured text={setting.fence} /></td>
-          <td>{setting.blade}</td>
-          <td>{setting.do}</td>
-          <td class="end">{setting.cuts}</td>
-        </tr>
+  {#if way.blanks.length}<Tabs.Root value={shown} onValueChange={(value) => (tab = value)}>
+      <div class="bar">
+        <Tabs.List class="tabs" aria-label="Blanks">
+          {#each way.blanks as blank (blank.name)}
+            <Tabs.Trigger value={blank.name} class="tab">{blank.name}</Tabs.Trigger>
+          {/each}
+        </Tabs.List>
+        <span class="size figure">
+          <Why of="this blank's size" why={way.blank_why}>
+            <Measured text={way.blanks.find((blank) => blank.name === shown)?.size ?? ''} />
+          </Why>
+        </span>
+        <span class="prints">
+          <a class="link" href="{sheet}.pdf?way={way.way}" target="_blank" onclick={get}>Print</a>
+          <a class="link" href="{sheet}.pdf?way={way.way}&scale=full" target="_blank" onclick={get}
+            >Full size</a
+          >
+          <a class="link" href="{sheet}.dxf?way={way.way}" download onclick={get}>DXF</a>
+          <a class="link" href="{sheet}.svg?way={way.way}&blank={shown}" download onclick={get}>SVG</a>
+        </span>
+      </div>
+      {#each way.blanks as blank (blank.name)}
+        <Tabs.Content value={blank.name} class="drawing">
+          <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, its words escaped there -->
+          {#if blank.svg}{@html blank.svg}{/if}
+        </Tabs.Content>
       {/each}
-    </tbody>
-  </table>
+    </Tabs.Root>{/if}
+
+  {#if way.steps.length}
+    <ol class="steps">
+      {#each way.steps as step, n (n)}
+        <li class:knife={step.knife}>
+          {step.do}{#if step.knife}<em>knife</em>{/if}
+        </li>
+      {/each}
+    </ol>
+  {/if}
+
+  {#if way.fence.length}<table>
+      <thead>
+        <tr><th>Fence, {shop.units}</th><th>Blade</th><th>Do, in this order</th><th class="end">Cuts</th></tr>
+      </thead>
+      <tbody>
+        {#each way.fence as setting, n (n)}
+          <tr>
+            <td class="figure"><Measured text={setting.fence} /></td>
+            <td>{setting.blade}</td>
+            <td>{setting.do}</td>
+            <td class="end">{setting.cuts}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>{/if}
 
   <p class="stock">
-    {way.sheets.join('; ')}. Flutes {way.blanks.find((blank) => blank.name === shown)?.flutes}. Inside as cut <Measured
-      text={way.inside.figure.text}
-    />.
+    {#if way.sheets.length}{way.sheets.join('; ')}. Flutes {way.blanks.find((blank) => blank.name === shown)
+        ?.flutes}.{/if}
+    Inside <Measured text={way.inside.figure.text} />. {way.strength}.
   </p>
   <details>
     <summary>Before you cut</summary>
@@ -139,6 +153,39 @@
     font-size: 15px;
     color: var(--ink);
   }
+  .from {
+    font-size: 15px;
+  }
+  .from span {
+    display: block;
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .steps {
+    margin: 8px 0;
+    counter-reset: step;
+    font-size: 15px;
+  }
+  .steps li {
+    counter-increment: step;
+    padding: 5px 0 5px 30px;
+    border: 0;
+    border-top: 1px solid var(--hair);
+    margin: 0;
+  }
+  .steps li::before {
+    content: counter(step);
+    float: left;
+    margin-left: -30px;
+    font-family: var(--font-mono);
+    color: var(--soft);
+  }
+  .steps em {
+    margin-left: 8px;
+    font-style: normal;
+    font-size: 13px;
+    color: var(--stop);
+  }
   .no {
     color: var(--stop);
     font-weight: 550;
@@ -166,9 +213,11 @@
   }
   :global(.tab) {
     color: var(--soft);
-    text-transform: capitalize;
     padding: 2px 0;
     border-bottom: 2px solid transparent;
+  }
+  :global(.tab)::first-letter {
+    text-transform: uppercase;
   }
   :global(.tab[data-state='active']) {
     color: var(--ink);

@@ -11,7 +11,9 @@
   let { way, dearest, picked, pick }: Props = $props();
 
   const best = $derived(way.quotes[0]);
-  const pieces = $derived(way.blanks.length === 1 ? 'one blank' : `${way.blanks.length} blanks`);
+  const pieces = $derived(
+    way.from_stock || (way.blanks.length === 1 ? 'one blank' : `${way.blanks.length} blanks`),
+  );
 </script>
 
 <label class="way" class:picked>
@@ -27,6 +29,7 @@
   {#if best && !way.too_large}<MoneyBar quote={best} most={dearest} />{/if}
   <small>
     {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air{/if}
+    {#if way.warnings.length && !way.too_large}<span class="weak">· {way.warnings[0]}</span>{/if}
     {#if way.chosen}<span class="tied">· chosen</span>{/if}
   </small>
 </label>
@@ -65,6 +68,9 @@
   .tied {
     color: var(--twine);
     font-weight: 600;
+  }
+  .weak {
+    color: var(--stop);
   }
   .no {
     font-size: 13px;
