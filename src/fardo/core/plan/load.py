@@ -95,6 +95,8 @@ def holds(ask: Ask, answer: Answer) -> bool:
     return answer.whole and not faults(ask, answer)
 
 
+# One picture of a job asks for it in every way to box it.
+@lru_cache(maxsize=64)
 def arrange(load: Load) -> Answer:
     """As it was arranged; until then everything side by side, inside the liner.
 

@@ -1,0 +1,132 @@
+"""Boxes that are there, through the API: offered beside what is cut, chosen, printed; why others will not do."""
+
+from __future__ import annotations
+
+import io
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from pypdf import PdfReader
+
+from tests.api.test_working_out import work
+from tests.made_up import job, part
+
+STOCK_WAYS = ["tray", "slotted", "shelf", "stash", "recut", "stack"]
+
+
+def box(name: str, inside: str, **more: Any) -> dict[str, Any]:
+    return {"name": name, "inside": inside, "board": "C", "price": "1.50", "count": 5, **more}
+
+
+BOXES = [
+    box("cube", "14 x 14 x 12 in"),
+    box("tall", "14 x 14 x 30 in", used=True, price="0.00", count=1),
+    box("flat", "20 x 10 x 13 in", used=True, price="0.00", count=1),
+]
+
+
+@pytest.fixture
+def stocked(client: TestClient) -> TestClient:
+    content = client.get("/api/shop").json()
+    saved = client.put("/api/shop", json={"revision": content["revision"], "shop": {**content["shop"], "boxes": BOXES}})
+    assert saved.status_code == 200, saved.text
+    return client
+
+
+def post(size: str = "10 x 10 x 8", **changes: Any) -> dict[str, Any]:
+    a, b, c = size.split(" x ")
+    shape = {"kind": "box", "length": a, "width": b, "height": c}
+    return job(parts=[part(name="concertina", shape=shape, gap="1 in")], extras=[], ways=STOCK_WAYS, **changes)
+
+
+def way(told: dict[str, Any], name: str) -> dict[str, Any]:
+    return next(one for one in told["ways"] if one["way"] == name)
+
+
+def test_they_stand_beside_what_is_cut_by_what_they_cost_in_all(stocked: TestClient) -> None:
+    told = work(stocked, post())
+    assert {one["way"] for one in told["ways"]} >= {"tray", "slotted", "shelf", "stash", "recut"}
+    totals = [float(one["total"]) for one in told["ways"] if one["total"]]
+    assert totals == sorted(totals)
+    shelf = way(told, "shelf")
+    assert shelf["from_stock"] == "cube, 14 x 14 x 12 in"
+    assert shelf["inside"]["sides"] == ["14", "14", "12"]
+    assert shelf["blanks"] == []
+    assert shelf["strength"].startswith("C flute, single wall: certified for 65 lb and 75 united inches")
+    (quote, *_) = shelf["quotes"]
+    assert quote["costs"]["box"] == "1.50"
+
+
+def test_a_used_box_made_over_shows_where_the_knife_goes(stocked: TestClient) -> None:
+    told = work(stocked, post(), in_hand="recut")
+    recut = way(told, "recut")
+    # Both used boxes will do. 14 + 14 less 1/4 in the folds leaves 15 3/4 beside 12; 20 + 10 leaves 17 3/4. Both are cut
+    # down to 10 in, so the tall one comes out smaller.
+    assert recut["from_stock"] == "tall, 14 x 14 x 30 in"
+    assert recut["inside"]["sides"] == ["15 3/4", "12", "10"]
+    assert recut["blanks"][0]["name"] == "re-cut box"
+    assert 'class="old-fold"' in recut["blanks"][0]["svg"]
+    assert any(step["knife"] for step in recut["steps"])
+    assert "0.00" in {quote["costs"]["box"] for quote in recut["quotes"]}
+
+
+def test_ways_that_cannot_be_say_why_with_the_nearest(stocked: TestClient) -> None:
+    told = work(stocked, post("26 x 26 x 8"))
+    reasons = {one["way"]: one["why"] for one in told["no_ways"]}
+    assert set(reasons) == {"shelf", "stash", "recut", "stack"}
+    assert "too small" in reasons["shelf"]
+    assert "others lack more" in reasons["stack"]
+    assert {one["way"] for one in told["ways"]} == {"tray", "slotted"}
+
+
+def test_something_long_stands_in_a_stack(stocked: TestClient) -> None:
+    told = work(stocked, post("11 x 11 x 31"))
+    stack = way(told, "stack")
+    assert stack["from_stock"].startswith("3 of cube")
+    assert stack["inside"]["sides"] == ["14", "14", "36"]
+    assert any("three strips" in step["do"] for step in stack["steps"])
+    assert {quote["costs"]["box"] for quote in stack["quotes"]} <= {"4.50"}
+
+
+def test_one_is_chosen_and_its_steps_are_printed(stocked: TestClient) -> None:
+    told = work(stocked, post("11 x 11 x 31"))
+    stack = way(told, "stack")
+    key = stocked.post("/api/jobs", json=post("11 x 11 x 31")).json()["id"]
+    pdf = stocked.get(f"/api/jobs/{key}/cut-sheet.pdf?way=stack")
+    assert pdf.status_code == 200
+    words = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf.content)).pages)
+    for n, step in enumerate(stack["steps"], 1):
+        assert f"{n}." in words
+        assert step["do"].split(",")[0][:30] in words
+    for form in ("dxf?way=stack", "pdf?way=stack&scale=full"):
+        refused = stocked.get(f"/api/jobs/{key}/cut-sheet.{form}")
+        assert refused.status_code == 422
+        assert "nothing is cut" in refused.json()["detail"]
+
+
+def test_a_used_box_that_is_too_weak_is_said(stocked: TestClient) -> None:
+    content = post()
+    content["parts"][0]["weight"] = "44 lb"
+    told = work(stocked, content, in_hand="stash")
+    weak = way(told, "stash")["warnings"]
+    # 65 lb, of which a used box is trusted with seven tenths.
+    assert any("65 lb" in warning and "70%" in warning for warning in weak)
+    assert way(told, "shelf")["warnings"] == []
+
+
+def test_a_box_of_a_board_the_shop_does_not_have_is_refused_by_its_field(client: TestClient) -> None:
+    content = client.get("/api/shop").json()
+    wrong = [box("cube", "14 x 14 x 12 in", board="Z")]
+    for boxes, field in ((wrong, "boxes[0].board"), ([box("cube", "14 x 12")], "boxes[0].inside")):
+        answer = client.put(
+            "/api/shop", json={"revision": content["revision"], "shop": {**content["shop"], "boxes": boxes}}
+        )
+        assert answer.status_code == 422
+        assert answer.json()["field"].endswith(field)
+    assert client.get("/api/shop").json() == content
+
+
+def test_one_the_shop_was_set_up_before_has_the_starting_boxes(client: TestClient) -> None:
+    shop = client.get("/api/shop").json()["shop"]
+    assert {entry["used"] for entry in shop["boxes"]} == {True, False}
