@@ -61,8 +61,8 @@ def test_they_stand_beside_what_is_cut_by_what_they_cost_in_all(stocked: TestCli
 def test_a_used_box_made_over_shows_where_the_knife_goes(stocked: TestClient) -> None:
     told = work(stocked, post(), in_hand="recut")
     recut = way(told, "recut")
-    # Both used boxes will do. 14 + 14 less 1/4 in the folds leaves 15 3/4 beside 12; 20 + 10 leaves 17 3/4. Both are cut
-    # down to 10 in, so the tall one comes out smaller.
+    # Both used boxes will do. 14 + 14 less 1/4 in the folds leaves 15 3/4 beside 12; 20 + 10 leaves 17 3/4. Both are
+    # cut down to 10 in, so the tall one comes out smaller.
     assert recut["from_stock"] == "tall, 14 x 14 x 30 in"
     assert recut["inside"]["sides"] == ["15 3/4", "12", "10"]
     assert recut["blanks"][0]["name"] == "re-cut box"
@@ -76,7 +76,7 @@ def test_ways_that_cannot_be_say_why_with_the_nearest(stocked: TestClient) -> No
     reasons = {one["way"]: one["why"] for one in told["no_ways"]}
     assert set(reasons) == {"shelf", "stash", "recut", "stack"}
     assert "too small" in reasons["shelf"]
-    assert "others lack more" in reasons["stack"]
+    assert "no other comes nearer" in reasons["stack"]
     assert {one["way"] for one in told["ways"]} == {"tray", "slotted"}
 
 

@@ -66,9 +66,42 @@ def test_one_key_a_knot_and_a_list_of_them(page: Page) -> None:
 
 def test_arrow_keys_go_through_the_ways(page: Page) -> None:
     first_job(page, "box", ".way")
-    page.one("input[name=way]:checked").send_keys(Keys.ARROW_DOWN)
-    page.until(lambda: page.one("input[name=way]:checked").get_attribute("value") == "tray")
+    first, second = (way.get_attribute("value") for way in page.all("input[name=way]")[:2])
+    checked = page.one("input[name=way]:checked")
+    assert checked.get_attribute("value") == first
+    checked.send_keys(Keys.ARROW_DOWN)
+    page.until(lambda: page.one("input[name=way]:checked").get_attribute("value") == second)
+    page.one("input[name=way][value=tray]").find_element("xpath", "..").click()
     page.shows(".tabs", "lid")
+
+
+def test_ways_from_stock_show_their_steps_and_the_others_why_not(page: Page) -> None:
+    first_job(page, "box", ".way")
+    page.one("input[name=way][value=stash]").find_element("xpath", "..").click()
+    page.shows(".from", "Made from")
+    page.shows(".steps", "old label")
+    assert not page.all(".drawing svg")
+    assert page.button("Print").get_attribute("href").endswith("way=stash")
+    page.shows(".station dl", "Equal boxes telescoped")
+    page.button("Choose this box").click()
+    page.button("Chosen")
+    page.shows("aside", "Used box, as it is")
+    assert page.axe() == []
+
+
+def test_boxes_that_are_there_are_entered_in_the_settings(page: Page) -> None:
+    page.open("/settings", "#box-0-name")
+    count = len(page.all(".box"))
+    page.button("Add a box").click()
+    page.until(lambda: len(page.all(".box")) == count + 1)
+    page.fill(f"box-{count}-name", "tea chest")
+    page.fill(f"box-{count}-inside", "20 x 16")
+    page.button("Save the settings").click()
+    page.until(lambda: page.one(f"#box-{count}-inside").get_attribute("aria-invalid") == "true")
+    page.fill(f"box-{count}-inside", "20 x 16 x 18 in")
+    page.button("Save the settings").click()
+    page.until(lambda: page.api("/api/shop")["shop"]["boxes"][-1]["inside"] == "20 x 16 x 18 in")
+    assert page.api("/api/shop")["shop"]["boxes"][-1]["name"] == "tea chest"
 
 
 def test_a_figure_answers_why_by_keyboard(page: Page) -> None:
@@ -247,7 +280,7 @@ def test_a_sheet_of_what_cannot_be_saved_is_not_printed_and_says_so(page: Page) 
     page.fill("value", "a lot")
     page.shows(".state .words", "not saved yet")
     page.press(Keys.ESCAPE, "b")
-    page.one(".drawing svg")
+    page.one(".cut")
     windows = len(page.driver.window_handles)
     page.button("Print").click()
     page.shows(".toast", "this job cannot be saved yet")
@@ -363,7 +396,7 @@ def test_settings_are_saved_and_a_fault_in_them_is_told(page: Page) -> None:
 
 VIEWS = [
     ("/", ".bench li"), ("/settings", "#shop-gap"), ("/kinds", "#kind-called"), ("JOB/measure", ".stated"),
-    ("JOB/protect", ".grown b"), ("JOB/box", ".drawing svg"),
+    ("JOB/protect", ".grown b"), ("JOB/box", ".cut"),
     ("JOB/price", "article"), ("/nowhere", "h1"),
 ]  # fmt: skip
 
@@ -398,7 +431,7 @@ def test_nothing_sticks_out_sideways(page: Page, width: int, height: int) -> Non
 
 
 def test_everything_comes_from_the_shop_itself(page: Page) -> None:
-    first_job(page, "box", ".drawing svg")
+    first_job(page, "box", ".cut")
     names = page.driver.execute_script("return performance.getEntriesByType('resource').map((entry) => entry.name)")
     assert {urlsplit(name).netloc for name in names} == {urlsplit(page.url).netloc}
     assert any(name.endswith(".woff2") for name in names)

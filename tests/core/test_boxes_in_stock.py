@@ -71,7 +71,7 @@ def test_why_none_will_do() -> None:
         take("recut", "9 x 8 x 6", SMALL)
     with pytest.raises(NoAnswer, match="one fits as it is"):
         take("recut", "10 x 8 x 6", replace(SMALL, used=True))
-    with pytest.raises(NoAnswer, match="it takes 3, there are 2"):
+    with pytest.raises(NoAnswer, match="it takes 3 of them, of which there is 2"):
         take("stack", "9 x 7 x 22", box("few", "10 x 8 x 8", count=2))
     with pytest.raises(NoAnswer, match="one box holds it"):
         take("stack", "9 x 7 x 5", SMALL)

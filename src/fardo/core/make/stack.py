@@ -120,7 +120,9 @@ def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upr
             whys.append((box.name, none))
             continue
         if stack.boxes > box.count:
-            whys.append((box.name, TooSmall(f"it takes {stack.boxes}, there are {box.count}", Length(0))))
+            whys.append(
+                (box.name, TooSmall(f"it takes {stack.boxes} of them, of which there is {box.count}", Length(0)))
+            )
         elif stack.boxes > 1:
             found.append((volume_nm3(*stack.outside), box.name, box, stack))
     if not found:

@@ -95,8 +95,7 @@ def nearest_of(whys: Sequence[tuple[str, NoAnswer]], otherwise: str) -> NoAnswer
     if not whys:
         return NoAnswer(otherwise)
     name, why = min(whys, key=lambda one: one[1].short.nm if isinstance(one[1], TooSmall) else math.inf)
-    others = f" ({len(whys) - 1} others lack more)" if len(whys) > 1 else ""
-    return NoAnswer(f"{name}: {why}{others}")
+    return NoAnswer(f"{name}: {why}" + (", and no other comes nearer" if len(whys) > 1 else ""))
 
 
 def both_units(length: Length) -> str:

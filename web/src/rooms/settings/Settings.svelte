@@ -3,6 +3,7 @@
   import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Field from '../../lib/ui/Field.svelte';
+  import Boxes from './Boxes.svelte';
   import Wraps from './Wraps.svelte';
 
   let draft = $state<ShopFile | null>(null);
@@ -155,6 +156,7 @@
         </div>
       </div>
       <Wraps {d} {wrong} {touched} />
+      <Boxes {d} {wrong} {touched} />
       <div class="part">
         <h2>Board: measure your own</h2>
         <table>

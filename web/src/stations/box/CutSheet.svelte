@@ -86,7 +86,14 @@
           {#if blank.svg}{@html blank.svg}{/if}
         </Tabs.Content>
       {/each}
-    </Tabs.Root>{/if}
+    </Tabs.Root>
+  {:else}
+    <div class="bar">
+      <span class="prints">
+        <a class="link" href="{sheet}.pdf?way={way.way}" target="_blank" onclick={get}>Print</a>
+      </span>
+    </div>
+  {/if}
 
   {#if way.steps.length}
     <ol class="steps">
