@@ -150,7 +150,7 @@ def price(
 
 @app.command()
 def blank(
-    way: Annotated[str, typer.Option(help="tray or slotted.")],
+    way: Annotated[str, typer.Option(help="tray, slotted or five-panel.")],
     inside: Annotated[str, typer.Option(help="Inside size: 10.5x8.5x1.5in")],
     board: Annotated[str | None, typer.Option(help="Code of the board, C say.")] = None,
     school: Annotated[str, typer.Option(help="exact or thumb.")] = "exact",

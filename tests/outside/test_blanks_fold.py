@@ -124,3 +124,37 @@ def test_a_box_made_over_is_cut_from_the_board_the_old_one_has(old: Sizes, neede
         # A seam of half a caliper is the one thing the drawing leaves off.
         assert made.blank.size[0] - tab == before - t.half()
         assert made.blank.size[1] <= old[2] + t * 2 + flap * 2
+
+
+@given(insides, boards, steps)
+@settings(max_examples=60, deadline=None)
+def test_a_five_panel_folder_folds_to_its_promised_sizes(inside: Sizes, board: str, step: str | None) -> None:
+    made = make_box("five-panel", inside, shop().grade(board), allowances(step))
+    t = made.grade.caliper.mm
+    assert all(have >= want for have, want in zip(made.inside, made.needed, strict=True))
+    panels = fold(made.blanks[0])
+    assert len(panels) == 5 + 6
+    assert crossing(panels) == []
+    low, high = span(panels)
+    length, _, height = high - low
+    # Bottom, two sides and two tops are as long as the body; the ends' flaps lie double.
+    sides = sorted(float(panel.corners[0][1]) for panel in panels if _stands(panel, 1) and _wide(panel, 0) > length / 2)
+    tops = sorted(float(panel.corners[0][2]) for panel in panels if _stands(panel, 2))
+    assert len(sides) == 2
+    assert len(tops) == 3
+    between = sides[1] - sides[0]
+    assert [length - 2 * t, between - t, tops[1] - tops[0] - t] == pytest.approx(mm(made.inside), abs=1e-3)
+    assert [length + 2 * t, between + t, height + t] == pytest.approx(mm(made.outside), abs=1e-3)
+    # The outer top lies on the inner one, a board higher or by a step of the fence more.
+    assert t - 1e-6 <= tops[2] - tops[1] <= t + 1.6
+    # Neither top goes into a wall: the inner ends inside the far one, the outer within the folder's width.
+    ends = [panel.corners[:, 1] for panel in panels if _stands(panel, 2)]
+    assert all(end.min() >= sides[0] - t / 2 - 1e-6 and end.max() <= sides[1] + t / 2 + 1e-6 for end in ends)
+
+
+def _stands(panel, axis: int) -> bool:
+    return abs(panel.inward[axis]) > 0.5
+
+
+def _wide(panel, axis: int) -> float:
+    return float(np.ptp(panel.corners[:, axis]))

@@ -20,7 +20,9 @@ from fardo.files.typed import ExtraEntry, Kind, Measure, Strict, TypedSizes, com
 
 FORMAT: Final = "fardo-job/1"
 LARGEST_FILE = 2_000_000
-_WAY_NAMES = Literal["shelf", "stash", "recut", "tray", "slotted", "folder", "stack", "mailer", "carrier"]
+_WAY_NAMES = Literal[
+    "shelf", "stash", "recut", "tray", "slotted", "five-panel", "folder", "stack", "mailer", "carrier"
+]  # fmt: skip
 
 
 class LayerEntry(Strict):

@@ -6,14 +6,16 @@ from types import ModuleType
 
 from fardo.core.board.grade import Grade
 from fardo.core.goods.part import Sizes
-from fardo.core.make import recut, shelf, slotted, stack, stash, tray
+from fardo.core.make import five_panel, recut, shelf, slotted, stack, stash, tray
 from fardo.core.make.made import Allowances, Made, School
 from fardo.core.make.stock import StockBox
 from fardo.core.refusal import BadInput
 
 __all__ = ["WAYS", "Allowances", "Made", "School", "StockBox", "make_box"]
 
-WAYS: dict[str, ModuleType] = {module.NAME: module for module in (tray, slotted, shelf, stash, recut, stack)}
+WAYS: dict[str, ModuleType] = {
+    module.NAME: module for module in (tray, slotted, five_panel, shelf, stash, recut, stack)
+}
 
 
 def make_box(
