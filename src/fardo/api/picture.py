@@ -17,7 +17,7 @@ from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.load import Load, bodies_of
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
 from fardo.core.plan.search import Plan, price
-from fardo.core.quantity import Length, Mass, Money, Units, show_mass
+from fardo.core.quantity import Length, Mass, Money, Units, show_mass, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.service import Quote, Refused
 from fardo.core.why import Value, Why
@@ -277,9 +277,7 @@ def _taken(made: Made, units: Units) -> str:
     if made.taken is None:
         return ""
     each = "" if made.count == 1 else f"{made.count} of "
-    return f"{each}{made.taken.name}, {_cross(made.taken.inside[:2], units).removesuffix(f' {units}')} x " + in_words(
-        units
-    )(made.taken.inside[2])
+    return f"{each}{made.taken.name}, {show_sizes(made.taken.inside, units, 'down').text}"
 
 
 def _strength(boxed: Boxed) -> str:

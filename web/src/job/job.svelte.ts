@@ -2,6 +2,7 @@
 //
 // Every stroke asks the shop for the whole picture (the newest question wins) and is noted in this browser; a moment
 // later it is saved. What cannot be saved stays noted until it can, so that closing the page loses nothing.
+import { toast } from '../lib/toast.svelte';
 import {
   calls,
   Refusal,
@@ -228,6 +229,15 @@ export class JobDesk {
     this.trouble = '';
     this.restored = false;
     notes.drop(this.id);
+  }
+
+  /** A link to something made from what is saved: that is done first, then it is followed. */
+  async follow(event: MouseEvent, what: string): Promise<void> {
+    if (this.saved === 'saved') return;
+    event.preventDefault();
+    const link = event.currentTarget as HTMLAnchorElement;
+    if (await this.settle()) link.click();
+    else toast.show(`${what} is made from what is saved, and this job cannot be saved yet: see Measure.`);
   }
 
   /** Saves now if there is anything to save: when a room is left or a sheet is printed. */

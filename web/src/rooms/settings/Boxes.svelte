@@ -2,6 +2,7 @@
   // The boxes that are there: new ones on the shelf, used ones in the stash; and what re-cutting and telescoping take.
   import type { ShopFile } from '../../lib/api/client';
   import Field from '../../lib/ui/Field.svelte';
+  import { text } from './words';
 
   interface Props {
     d: ShopFile;
@@ -10,8 +11,8 @@
   }
   let { d = $bindable(), wrong, touched }: Props = $props();
 
-  const text = (value: unknown) => (typeof value === 'number' ? `${value} mm` : String(value ?? ''));
-  const size = (value: unknown) => (Array.isArray(value) ? value.map(text).join(' x ') : text(value));
+  const size = (value: unknown) =>
+    Array.isArray(value) ? value.map((side) => text(side)).join(' x ') : text(value);
 
   function add(): void {
     const box = { name: '', inside: '12 x 12 x 12 in', board: d.default_board, price: '0.00', count: 1 };

@@ -3,6 +3,7 @@
   import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Field from '../../lib/ui/Field.svelte';
+  import { text } from './words';
   import Boxes from './Boxes.svelte';
   import Wraps from './Wraps.svelte';
 
@@ -47,9 +48,6 @@
 
   const wrong = (name: string) => (field === name ? trouble : '');
   const touched = () => (saved = '');
-
-  /** Fields are text; numbers from a file show with their unit. */
-  const text = (value: string | number) => (typeof value === 'number' ? `${value} mm` : value);
 </script>
 
 <svelte:head><title>Settings · Fardo</title></svelte:head>

@@ -2,6 +2,7 @@
   // What the shop wraps with and how it is used to: schools, gaps by fragility, habits, materials with their figures.
   import type { ShopFile } from '../../lib/api/client';
   import Field from '../../lib/ui/Field.svelte';
+  import { text } from './words';
 
   interface Props {
     d: ShopFile;
@@ -10,8 +11,6 @@
   }
   let { d = $bindable(), wrong, touched }: Props = $props();
 
-  const text = (value: unknown, unit = 'mm') =>
-    typeof value === 'number' ? `${value} ${unit}` : String(value ?? '');
   const SOLD: Record<string, string> = { m2: 'm²', m: 'm', litre: 'litre', each: 'piece' };
 
   function addHabit(): void {

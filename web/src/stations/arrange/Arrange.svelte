@@ -3,7 +3,6 @@
   import { onDestroy, untrack } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import NotYet from '../../job/NotYet.svelte';
-  import { toast } from '../../lib/toast.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import type { Side } from '../../lib/view3d/packed';
   import { Arranging, type Effort } from './arranging.svelte';
@@ -49,14 +48,6 @@
     const way = desk.way;
     return way ? Math.max((way.outside.mm[0] - way.inside.mm[0]) / 2, 1.5) : 4;
   });
-  /** The drawing is made from what is saved, so that is done first. */
-  async function print(event: MouseEvent): Promise<void> {
-    if (desk.saved === 'saved') return;
-    event.preventDefault();
-    const link = event.currentTarget as HTMLAnchorElement;
-    if (await desk.settle()) link.click();
-    else toast.show('A drawing is made from what is saved, and this job cannot be saved yet: see Measure.');
-  }
   // Where fill goes changes with all that is typed and with where things lie.
   $effect(() => {
     void arranging.layout;
@@ -115,7 +106,12 @@
             <button class="link" onclick={() => packed?.look(side)}>{word}</button>
           {/each}
         </span>
-        <a class="link print" href="/api/jobs/{desk.id}/packing.pdf" target="_blank" onclick={print}>Print</a>
+        <a
+          class="link print"
+          href="/api/jobs/{desk.id}/packing.pdf"
+          target="_blank"
+          onclick={(event) => void desk.follow(event, 'A drawing')}>Print</a
+        >
         <p class="no" class:quiet={!complaint} role="alert">{complaint}</p>
       </div>
       <div class="steps">

@@ -4,7 +4,6 @@
   import type { JobDesk } from '../../job/job.svelte';
   import type { WayView } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
-  import { toast } from '../../lib/toast.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import Why from '../../lib/ui/Why.svelte';
   import Schools from './Schools.svelte';
@@ -20,14 +19,7 @@
   const sheet = $derived(`/api/jobs/${desk.id}/cut-sheet`);
   const boards = $derived(shop.view?.shop.boards ?? []);
 
-  /** The sheet is made from what is saved, so that is done first. */
-  async function get(event: MouseEvent): Promise<void> {
-    if (desk.saved === 'saved') return;
-    event.preventDefault();
-    const link = event.currentTarget as HTMLAnchorElement;
-    if (await desk.settle()) link.click();
-    else toast.show('A sheet is made from what is saved, and this job cannot be saved yet: see Measure.');
-  }
+  const get = (event: MouseEvent) => void desk.follow(event, 'A sheet');
 
   function board(event: Event): void {
     desk.typed.board = (event.currentTarget as HTMLSelectElement).value;
