@@ -10,7 +10,8 @@ from dataclasses import replace
 from tests.made_up import load, shop
 
 from benchmarks.table import show, times_row
-from fardo.core.make import WAYS, StockBox
+from fardo.core.make import WAYS, Stock
+from fardo.core.make.stock import StockBox
 from fardo.core.plan.boxed import box_up
 from fardo.core.quantity import INCH, Money
 from fardo.core.refusal import NoAnswer
@@ -31,7 +32,7 @@ def stash() -> tuple[StockBox, ...]:
 
 
 def run() -> None:
-    stocked = replace(shop(), boxes=stash())
+    stocked = replace(shop(), stock=Stock(stash(), shop().stock.pouches))
     goods = load("25 x 14 x 9 3/4")
     by_way: dict[str, list[float]] = {way: [] for way in WAYS}
     whole = []

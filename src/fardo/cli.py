@@ -9,6 +9,7 @@ import json
 import sys
 import threading
 import time
+from dataclasses import replace
 from datetime import date
 from pathlib import Path
 from typing import Annotated, Any, cast
@@ -22,7 +23,6 @@ from fardo.arranging import Effort, Workers, in_this_process, refuse
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.make import WAYS, Made, School, make_box
-from fardo.core.make.made import Allowances
 from fardo.core.make.recut import Folds, recuts
 from fardo.core.make.recut import steps as recut_steps
 from fardo.core.make.stack import stack_up
@@ -170,12 +170,10 @@ def blank(
     shop_file, _ = _shop(db, None)
     shop = shop_file.to_core()
     usual = shop.allowances
-    allowances = Allowances(
+    allowances = replace(
+        usual,
         thumb=read_length(thumb, shop.units, zero=True, field="thumb") if thumb else usual.thumb,
         slip=read_length(slip, shop.units, zero=True, field="slip") if slip else usual.slip,
-        tab=usual.tab,
-        refold=usual.refold,
-        overlap=usual.overlap,
         step=None if step == "none" else read_length(step, shop.units, field="step"),
     )
     taken: School = "thumb" if _one_of(school, ("exact", "thumb"), "school") == "thumb" else "exact"

@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 from fardo.core.arrange.ask import all_turned, quarter_turned
 from fardo.core.arrange.turn import TURNS
 from fardo.core.goods.part import Rules
-from fardo.core.make import StockBox, make_box
+from fardo.core.make import Stock, make_box
+from fardo.core.make.stock import StockBox, Taken
 from fardo.core.plan.boxed import box_up, may_be_turned
 from fardo.core.plan.load import arrange, ask_of, bodies_of
 from fardo.core.quantity import Length, Money
@@ -27,7 +28,7 @@ def box(name: str, inside: str, price: int = 100, count: int = 5, used: bool = F
 
 
 def take(way: str, inside: str, *boxes: StockBox, upright: bool = True):
-    return make_box(way, sizes(inside), C, allowances(), "exact", boxes, upright)
+    return make_box(way, sizes(inside), C, allowances(), "exact", Stock(boxes), upright)
 
 
 SMALL, MIDDLE, LARGE = box("small", "10 x 8 x 6"), box("middle", "14 x 10 x 8"), box("large", "20 x 16 x 12")
@@ -35,7 +36,7 @@ SMALL, MIDDLE, LARGE = box("small", "10 x 8 x 6"), box("middle", "14 x 10 x 8"),
 
 def test_the_smallest_box_that_holds_it_is_taken() -> None:
     made = take("shelf", "11 x 8 x 6", LARGE, MIDDLE, SMALL)
-    assert made.taken == MIDDLE
+    assert made.taken == (Taken(MIDDLE),)
     assert made.inside == sizes("14 x 10 x 8")
     assert made.outside == (inches("14 5/16"), inches("10 5/16"), inches("8 5/8"))
     assert made.blanks == ()
@@ -43,14 +44,14 @@ def test_the_smallest_box_that_holds_it_is_taken() -> None:
 
 def test_of_equal_boxes_the_cheaper_is_taken_and_one_that_is_out_never() -> None:
     dear, cheap, out = box("dear", "14 x 10 x 8", 180), box("cheap", "14 x 10 x 8", 90), box("out", "12 x 9 x 7", 1, 0)
-    assert take("shelf", "11 x 8 x 6", dear, cheap, out).taken == cheap
+    assert take("shelf", "11 x 8 x 6", dear, cheap, out).taken == (Taken(cheap),)
 
 
 def test_shelf_takes_new_boxes_and_stash_used_ones() -> None:
     old = replace(SMALL, name="old", used=True)
-    assert take("shelf", "9 x 8 x 6", SMALL, old).taken == SMALL
+    assert take("shelf", "9 x 8 x 6", SMALL, old).taken == (Taken(SMALL),)
     made = take("stash", "9 x 8 x 6", SMALL, old)
-    assert made.taken == old
+    assert made.taken == (Taken(old),)
     assert made.condition == "used"
     assert any("old label" in step.do for step in made.steps)
 
@@ -90,8 +91,8 @@ def test_over_a_whole_stash_the_one_that_comes_out_smallest_is_made_over() -> No
 
 def test_a_stack_takes_as_many_boxes_as_it_has() -> None:
     made = take("stack", "13 x 13 x 35", box("tall", "14 x 14 x 12", 190))
-    assert made.count == 3
-    shop_now = replace(shop(), boxes=(box("tall", "14 x 14 x 12", 190),))
+    assert made.taken[0].count == 3
+    shop_now = replace(shop(), stock=Stock((box("tall", "14 x 14 x 12", 190),)))
     boxed = box_up(load("13 x 13 x 35", gap="0"), "stack", C, shop_now)
     assert boxed.box == Money(570, "USD")
     assert boxed.too_large is None
@@ -101,7 +102,7 @@ def test_a_stack_takes_as_many_boxes_as_it_has() -> None:
 
 
 def test_what_is_cut_from_sheet_and_the_same_box_bought_weigh_the_same() -> None:
-    bought = box_up(load("12 x 9 x 8"), "shelf", C, replace(shop(), boxes=(box("same", "16 x 13 x 12"),)))
+    bought = box_up(load("12 x 9 x 8"), "shelf", C, replace(shop(), stock=Stock((box("same", "16 x 13 x 12"),))))
     cut = box_up(load("12 x 9 x 8"), "slotted", C, shop())
     assert all(a.mm == pytest.approx(b.mm, abs=1.6) for a, b in zip(bought.made.inside, cut.made.inside, strict=True))
     assert bought.weights.board.ng == pytest.approx(cut.weights.board.ng, rel=0.02)

@@ -94,7 +94,7 @@ def test_every_figure_of_a_cut_sheet_is_on_the_fences_step(inside: tuple[Length,
 
 
 def test_a_way_or_school_there_is_not_is_refused_with_what_there_is() -> None:
-    with pytest.raises(BadInput, match=r"tray, slotted"):
+    with pytest.raises(BadInput, match=r"tray, part-lid, slotted"):
         make_box("bag", sizes("10 x 8 x 1"), shop().grade("B"), allowances())
     with pytest.raises(BadInput, match="Allowed: exact"):
         make_box("slotted", sizes("10 x 8 x 1"), shop().grade("B"), allowances(), "thumb")

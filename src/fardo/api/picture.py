@@ -12,12 +12,13 @@ from fardo.core.arrange.body import stance
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.make import WAYS, Made, School, make_box
+from fardo.core.make.stock import Pouch, Taken
 from fardo.core.plan.boxed import Boxed, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.load import Load, bodies_of
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
 from fardo.core.plan.search import Plan, price
-from fardo.core.quantity import Length, Mass, Money, Units, show_mass, show_sizes
+from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.service import Quote, Refused
 from fardo.core.why import Value, Why
@@ -274,14 +275,21 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
 
 
 def _taken(made: Made, units: Units) -> str:
-    if made.taken is None:
-        return ""
-    each = "" if made.count == 1 else f"{made.count} of "
-    return f"{each}{made.taken.name}, {show_sizes(made.taken.inside, units, 'down').text}"
+    return " and ".join(_item(one, units) for one in made.taken)
+
+
+def _item(taken: Taken, units: Units) -> str:
+    each, item = "" if taken.count == 1 else f"{taken.count} of ", taken.item
+    if isinstance(item, Pouch):
+        width, length = (show_length(side, units, "down").text for side in (item.width, item.length))
+        return f"{each}{item.name}, {width} x {length} flat"
+    return f"{each}{item.name}, {show_sizes(item.inside, units, 'down').text}"
 
 
 def _strength(boxed: Boxed) -> str:
     """What the closed box is good for, in pounds as the certificate and the formula have it."""
+    if boxed.made.soft:
+        return "It closes on the goods; nothing may stand on it"
     strength, of = boxed.strength, boxed.made.condition
     stack = f"about {strength.stack:.0f} lb may stand on it for long (compression {strength.compression:.0f} lb, {of})"
     if strength.limits is None:
@@ -324,7 +332,7 @@ def _docket(picture: Picture) -> views.Docket:
     if way is None:
         return docket
     made = way.boxed.made
-    docket.basis = f"{WAYS[made.way].TITLE}, {made.grade.code} board"
+    docket.basis = WAYS[made.way].TITLE if made.soft else f"{WAYS[made.way].TITLE}, {made.grade.code} board"
     docket.cautions += [f"the box: {warning}" for warning in way.boxed.strength.warnings]
     docket.outside = figures.view_sizes(made.outside, units, made.whys["outside"])
     docket.weight = _weight(way.boxed, units)

@@ -7,7 +7,7 @@ from importlib.resources import files
 from pathlib import Path
 
 from fardo.files.job import read_job
-from fardo.files.shop import starting_shop
+from fardo.files.shop import PouchEntry, starting_shop
 from fardo.files.tariff import read_tariffs
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
@@ -15,6 +15,11 @@ from fardo.store.settings import Settings
 
 TARIFFS = Path(str(files("fardo.demo").joinpath("tariffs")))
 _JOBS = Path(str(files("fardo.demo").joinpath("jobs")))
+# Given out at the made-up carrier's counter.
+_COUNTER_ENVELOPE = PouchEntry(
+    name="counter envelope", kind="padded", width="9 1/2 in", length="12 1/2 in", wall="3/16 in", weight="38 g",
+    count=50, carrier="Wendlefirth Post",
+)  # fmt: skip
 
 
 def open_demo(path: Path, today: date) -> None:
@@ -33,8 +38,10 @@ def open_demo(path: Path, today: date) -> None:
         for n, file in reversed(list(enumerate(sorted(_JOBS.glob("*.job.json"))))):
             jobs.add(read_job(file.read_bytes()).model_copy(update={"day": today + timedelta(days=(n * 3 + 1) // 2)}))
         # The shop comes last: a demo that was stopped half way is begun again, not taken for whole.
-        shop = starting_shop().model_copy(
-            update={"name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440"}
+        shop = starting_shop()
+        mailers = [*shop.mailers, _COUNTER_ENVELOPE]
+        shop = shop.model_copy(
+            update={"name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440", "mailers": mailers}
         )
         settings.change_shop(0, shop)
     database.close()

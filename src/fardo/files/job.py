@@ -21,7 +21,8 @@ from fardo.files.typed import ExtraEntry, Kind, Measure, Strict, TypedSizes, com
 FORMAT: Final = "fardo-job/1"
 LARGEST_FILE = 2_000_000
 _WAY_NAMES = Literal[
-    "shelf", "stash", "recut", "tray", "slotted", "five-panel", "folder", "stack", "mailer", "carrier"
+    "shelf", "stash", "recut", "tray", "part-lid", "slotted", "overlap", "half-slotted", "halves", "five-panel", "tube",
+    "triangle", "folder", "boxed-twice", "design", "stack", "end-to-end", "mailer", "bagged", "carrier",
 ]  # fmt: skip
 
 
@@ -141,7 +142,7 @@ class JobFile(Strict):
     value: str | None = Field(None, max_length=20, description="declared value, in the shop's currency")
     parts: list[PartEntry] = Field(default_factory=list, max_length=200)
     extras: list[ExtraEntry] = Field(default_factory=list, max_length=40)
-    ways: list[_WAY_NAMES] = Field(default_factory=lambda: list(get_args(_WAY_NAMES)), max_length=20)
+    ways: list[_WAY_NAMES] = Field(default_factory=lambda: list(get_args(_WAY_NAMES)), max_length=40)
     parcels_at_most: int = Field(1, ge=1, le=100)
     board: str | None = Field(None, max_length=20, description="code of the board, the shop's usual one unless given")
     school: Literal["exact", "thumb"] = "exact"

@@ -11,8 +11,10 @@ from typing import Any, Literal
 from pydantic import Field
 
 from fardo.core.board.grade import Grade, Sheet
+from fardo.core.goods.part import Sizes
+from fardo.core.make import WAYS
 from fardo.core.make.made import Allowances
-from fardo.core.make.stock import StockBox
+from fardo.core.make.stock import Pouch, Stock, StockBox
 from fardo.core.plan.shop import Shop, Tape
 from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import Material
@@ -23,11 +25,24 @@ from fardo.files.typed import ExtraEntry, Measure, Strict, TypedSizes, to_length
 
 _CALIPER_MOST = Length.of_mm(50)
 _ALLOWANCE_MOST = Length.of_mm(200)
+_MOST_OFF = Length.of_mm(25)
+_DEEPEST = Length.of_mm(1000)
 
 
 class SheetEntry(Strict):
     length: Measure
     width: Measure
+    flutes: Literal["length", "width"] = Field("width", description="the side of the sheet they run along")
+    count: int | None = Field(None, ge=0, le=100_000, description="how many are in stock; nothing said: enough")
+    offcut: bool = Field(False, description="left over of a sheet")
+
+
+class MeasuredCut(Strict):
+    """A box that was cut on this board: the inside its cut sheet promised, and what the tape said."""
+
+    way: str = Field(max_length=20)
+    promised: TypedSizes
+    measured: TypedSizes
 
 
 class BoardEntry(Strict):
@@ -39,6 +54,9 @@ class BoardEntry(Strict):
     weight_per_m2: Measure
     price_per_m2: str
     sheets: list[SheetEntry] = Field(min_length=1, max_length=20)
+    measured: list[MeasuredCut] = Field(
+        default_factory=list, max_length=40, description="boxes that were cut and measured; their way is corrected"
+    )
 
 
 class FillEntry(Strict):
@@ -85,6 +103,22 @@ class BoxEntry(Strict):
     price: str = Field("0.00", description="of one")
     count: int = Field(1, ge=0, le=100_000)
     used: bool = False
+    carrier: str = Field("", max_length=80, description="whose container it is; only that carrier's services take it")
+
+
+class PouchEntry(Strict):
+    """A mailer or a bag that is there, measured flat, inside its seams."""
+
+    name: str = Field(min_length=1, max_length=80)
+    kind: Literal["flat", "rigid", "padded", "bag"]
+    width: Measure
+    length: Measure = Field(description="it opens at one end of it")
+    wall: Measure = Field("1/64 in", description="thickness of one side")
+    thickest: Measure | None = Field(None, description="what a flat or rigid one takes at most")
+    weight: Measure
+    price: str = Field("0.00", description="of one")
+    count: int = Field(1, ge=0, le=100_000)
+    carrier: str = Field("", max_length=80, description="whose it is; only that carrier's services take it")
 
 
 class GapEntry(Strict):
@@ -115,6 +149,10 @@ class ShopFile(Strict):
     tab: Measure
     refold: Measure = Field("1/4 in", description="what moved corners take of a re-cut box, at the bench")
     overlap: Measure = Field("2 in", description="least of the flaps at the joint of a telescoped stack")
+    lid: Measure = Field("3 in", description="depth of a lid that does not reach the table")
+    floated: Measure = Field("2 in", description="what an inner box keeps from the outer one; an inch at least")
+    guard: Measure = Field("1 in", description="how deep the hollow edges of a folder are")
+    seams: Measure = Field("1/2 in", description="what a mailer's seams and closing take of width and of length")
     fence_step: Literal["1/16 in", "1/32 in", "1 mm"]
     fill: FillEntry
     tape: TapeEntry
@@ -129,6 +167,10 @@ class ShopFile(Strict):
     boxes: list[BoxEntry] = Field(
         default_factory=_from_start("boxes"), max_length=2000, validate_default=True,
         description="new ones on the shelf, used ones in the stash",
+    )  # fmt: skip
+    mailers: list[PouchEntry] = Field(
+        default_factory=_from_start("mailers"), max_length=500, validate_default=True,
+        description="mailers and bags that are there",
     )  # fmt: skip
     habits: list[ExtraEntry] = Field(
         default_factory=_from_start("habits"), max_length=20, validate_default=True,
@@ -171,6 +213,10 @@ class ShopFile(Strict):
                 tab=to_length(self.tab, units, "tab", most=_ALLOWANCE_MOST),
                 refold=to_length(self.refold, units, "refold", zero=True, most=_ALLOWANCE_MOST),
                 overlap=to_length(self.overlap, units, "overlap", most=_ALLOWANCE_MOST),
+                lid=to_length(self.lid, units, "lid", most=_DEEPEST),
+                floated=to_length(self.floated, units, "floated", most=_ALLOWANCE_MOST),
+                guard=to_length(self.guard, units, "guard", most=_ALLOWANCE_MOST),
+                seams=to_length(self.seams, units, "seams", zero=True, most=_ALLOWANCE_MOST),
                 step=to_length(self.fence_step, units, "fence_step"),
             ),
             fill=Fill(
@@ -186,7 +232,10 @@ class ShopFile(Strict):
             default_grade=self.default_board,
             materials=_materials(self.materials, units, self.currency, grades),
             bubbles=self.bubbles,
-            boxes=tuple(_box(box, units, self.currency, grades, f"boxes[{n}]") for n, box in enumerate(self.boxes)),
+            stock=Stock(
+                tuple(_box(box, units, self.currency, grades, f"boxes[{n}]") for n, box in enumerate(self.boxes)),
+                tuple(_pouch(one, units, self.currency, f"mailers[{n}]") for n, one in enumerate(self.mailers)),
+            ),
         )
 
 
@@ -217,7 +266,18 @@ def _box(box: BoxEntry, units: Units, currency: str, grades: dict[str, Grade], p
     length, width, height = to_sizes(box.inside, units, f"{path}.inside")
     return StockBox(
         box.name, (max(length, width), min(length, width), height), grades[box.board],
-        _money(currency)(box.price, f"{path}.price"), box.count, box.used,
+        _money(currency)(box.price, f"{path}.price"), box.count, box.used, box.carrier,
+    )  # fmt: skip
+
+
+def _pouch(entry: PouchEntry, units: Units, currency: str, path: str) -> Pouch:
+    return Pouch(
+        entry.name, entry.kind,
+        to_length(entry.width, units, f"{path}.width"), to_length(entry.length, units, f"{path}.length"),
+        to_length(entry.wall, units, f"{path}.wall", zero=True, most=_CALIPER_MOST),
+        None if entry.thickest is None else to_length(entry.thickest, units, f"{path}.thickest"),
+        to_mass(entry.weight, units, f"{path}.weight", zero=True),
+        _money(currency)(entry.price, f"{path}.price"), entry.count, entry.carrier,
     )  # fmt: skip
 
 
@@ -234,10 +294,31 @@ def _grade(board: BoardEntry, units: Units, currency: str, path: str) -> Grade:
             Sheet(
                 to_length(sheet.length, units, f"{path}.sheets[{n}].length"),
                 to_length(sheet.width, units, f"{path}.sheets[{n}].width"),
+                sheet.flutes == "length",
+                sheet.count,
+                sheet.offcut,
             )
             for n, sheet in enumerate(board.sheets)
         ),
+        trims=tuple(_trim(one, units, f"{path}.measured[{n}]") for n, one in enumerate(board.measured)),
     )
+
+
+def _trim(cut: MeasuredCut, units: Units, path: str) -> tuple[str, Sizes]:
+    """What boxes of a way come out smaller than they are reckoned, each side; less than nothing where larger."""
+    if cut.way not in WAYS or WAYS[cut.way].NEEDS != "sheet":
+        allowed = ", ".join(name for name, way in WAYS.items() if way.NEEDS == "sheet")
+        raise BadInput("not a way that is cut from sheet", read=cut.way, allowed=allowed, field=f"{path}.way")
+    promised = to_sizes(cut.promised, units, f"{path}.promised")
+    found = to_sizes(cut.measured, units, f"{path}.measured")
+    a, b, c = (said - came for said, came in zip(promised, found, strict=True))
+    for name, side, off in zip(("length", "width", "height"), found, (a, b, c), strict=True):
+        if abs(off.nm) > _MOST_OFF.nm:
+            raise BadInput(
+                f"{name} too far off to be an allowance", read=f"{side.mm:g} mm", field=f"{path}.measured",
+                allowed=f"within {_MOST_OFF.mm:g} mm of what was promised",
+            )  # fmt: skip
+    return cut.way, (a, b, c)
 
 
 def _materials(

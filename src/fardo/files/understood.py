@@ -241,7 +241,7 @@ def _beyond(job: JobFile, units: Sequence[tuple[Wrapped, ...]]) -> str | None:
     if number > MOST_UNITS:
         return f"This job has {number} things to pack; up to {MOST_UNITS} in one parcel are worked out. Pile flat ones."
     if not any(way in WAYS for way in job.ways):
-        return f"None of the ways {', '.join(job.ways) or 'to box it'} is worked out; {' and '.join(WAYS)} are."
+        return f"This job asks for no way to box it; there are {', '.join(WAYS)}."
     return None
 
 

@@ -78,6 +78,9 @@ class Strength:
     warnings: tuple[str, ...]
 
 
+SOFT = Strength(None, 0.0, 0.0, ())  # a mailer or bag: it has no certificate, and nothing may stand on it
+
+
 def judge(outside: Sizes, gross: Mass, grade: Grade, condition: Condition = "new", dear: bool = False) -> Strength:
     """How strong a closed box of that grade is, and what speaks against it. Args: dear: goods of high value."""
     left = LEFT[condition]

@@ -7,21 +7,30 @@ crease that a used box has already.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from fardo.core.quantity import Length
 
 Kind = Literal["cut", "score", "second-score", "slot", "old-fold"]
+Flutes = Literal["along the blank", "across the blank", "either way"]
 Side = Literal["below", "above", "left", "right"]
 Point = tuple[Length, Length]
 
 
 @dataclass(frozen=True, slots=True)
 class Line:
+    """
+    Args:
+        folds: for a score, by how many degrees the board beyond it turns up from where it lay flat.
+    """
+
     kind: Kind
     start: Point
     end: Point
+    folds: int = 90
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +63,8 @@ class Blank:
 
     Args:
         name: "tray". size: of the rectangle it is cut from, x then y. outline: its corners in order, after cutting.
-        lines, dimensions, notes: the drawing. flutes: the way the flutes run.
+        lines, dimensions, notes: the drawing. flutes: the way the flutes run, "either way" where it does not matter.
+        count: how many of it.
     """
 
     name: str
@@ -63,21 +73,30 @@ class Blank:
     lines: tuple[Line, ...]
     dimensions: tuple[Dimension, ...]
     notes: tuple[Note, ...]
-    flutes: Literal["along the blank", "across the blank"]
+    flutes: Flutes
+    count: int = 1
 
     @property
     def area_nm2(self) -> int:
-        """Board left after cutting, in square nanometres, by the shoelace formula; whole to half a one."""
+        """Board of one left after cutting, in square nanometres, by the shoelace formula; whole to half a one."""
         corners = [(x.nm, y.nm) for x, y in self.outline]
         doubled = sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(corners, corners[1:] + corners[:1], strict=True))
         return abs(doubled) // 2
 
     @property
     def sheet_area_nm2(self) -> int:
-        """Board used, waste of the cut-outs with it."""
+        """Board that one takes, waste of the cut-outs with it."""
         return self.size[0].nm * self.size[1].nm
 
 
 def cut_along(outline: tuple[Point, ...]) -> tuple[Line, ...]:
     """The cut lines around an outline."""
     return tuple(Line("cut", a, b) for a, b in zip(outline, outline[1:] + outline[:1], strict=True))
+
+
+def chain(marks: Sequence[Length], side: Side, edge: Length, row: int = 1) -> tuple[Dimension, ...]:
+    """Dimensions from mark to mark along a side of the blank, whose edge is there; equal marks are passed over."""
+    spans = [(a, b) for a, b in pairwise(marks) if a != b]
+    if side in ("below", "above"):
+        return tuple(Dimension((a, edge), (b, edge), side, row) for a, b in spans)
+    return tuple(Dimension((edge, a), (edge, b), side, row) for a, b in spans)

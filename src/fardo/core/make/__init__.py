@@ -2,20 +2,46 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from types import ModuleType
 
 from fardo.core.board.grade import Grade
 from fardo.core.goods.part import Sizes
-from fardo.core.make import five_panel, recut, shelf, slotted, stack, stash, tray
+from fardo.core.make import (
+    bagged,
+    boxed_twice,
+    carrier,
+    design,
+    end_to_end,
+    five_panel,
+    folder,
+    half_slotted,
+    halves,
+    mailer,
+    overlap,
+    part_lid,
+    recut,
+    shelf,
+    slotted,
+    stack,
+    stash,
+    tray,
+    triangle,
+    tube,
+)
 from fardo.core.make.made import Allowances, Made, School
-from fardo.core.make.stock import StockBox
+from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.refusal import BadInput
 
-__all__ = ["WAYS", "Allowances", "Made", "School", "StockBox", "make_box"]
+__all__ = ["WAYS", "Allowances", "Made", "School", "Stock", "make_box"]
 
 WAYS: dict[str, ModuleType] = {
-    module.NAME: module for module in (tray, slotted, five_panel, shelf, stash, recut, stack)
-}
+    module.NAME: module
+    for module in (
+        tray, part_lid, slotted, overlap, half_slotted, halves, five_panel, tube, triangle, folder, boxed_twice, design,
+        shelf, stash, recut, stack, end_to_end, bagged, mailer, carrier,
+    )
+}  # fmt: skip
 
 
 def make_box(
@@ -24,13 +50,13 @@ def make_box(
     grade: Grade,
     allowances: Allowances,
     school: School = "exact",
-    stock: tuple[StockBox, ...] = (),
+    stock: Stock = NOTHING_THERE,
     upright: bool = True,
 ) -> Made:
     """The box that `way` makes for an inside size.
 
     Args:
-        stock: the boxes there are, for the ways that need one. upright: whether the height must stay the height.
+        stock: what is there, for the ways that need it. upright: whether the height must stay the height.
 
     Raises: BadInput for a way or school there is not; NoAnswer where no box in stock will do.
     """
@@ -43,5 +69,32 @@ def make_box(
     if WAYS[way].NEEDS == "stock":
         made = WAYS[way].take(inside, stock, allowances, upright)
     else:
-        made = WAYS[way].make(inside, grade, allowances, school)
+        made = _corrected(way, inside, grade, allowances, school)
     return made
+
+
+def _corrected(way: str, inside: Sizes, grade: Grade, allowances: Allowances, school: School) -> Made:
+    """Cut as much larger as the shop found that such boxes come out smaller; never by rule of thumb."""
+    trim = grade.trim(way)
+    if school == "thumb" or not any(trim):
+        made: Made = WAYS[way].make(inside, grade, allowances, school)
+        return made
+    if inside[0] < inside[1]:
+        trim = (trim[1], trim[0], trim[2])
+    asked = _by(inside, trim, 1)
+    made = WAYS[way].make(asked, grade, allowances, school)
+    if made.needed != asked:  # it was turned to have its longer side first
+        trim = (trim[1], trim[0], trim[2])
+    whys = {
+        name: replace(why, values=(*why.values, ("comes out smaller by, as measured", trim)))
+        for name, why in made.whys.items()
+    }
+    return replace(
+        made, needed=_by(made.needed, trim, -1), inside=_by(made.inside, trim, -1),
+        outside=_by(made.outside, trim, -1), whys=whys,
+    )  # fmt: skip
+
+
+def _by(sizes: Sizes, trim: Sizes, sign: int) -> Sizes:
+    a, b, c = (side + off * sign for side, off in zip(sizes, trim, strict=True))
+    return a, b, c

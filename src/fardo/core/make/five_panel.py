@@ -13,10 +13,10 @@ from fractions import Fraction
 from itertools import pairwise
 
 from fardo.core.board.grade import Grade
-from fardo.core.cut.drawing import Blank, Dimension, Line, Note, Point, cut_along
+from fardo.core.cut.drawing import Blank, Line, Note, Point, chain, cut_along
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside
+from fardo.core.make.made import Allowances, Made, School, check_inside, long_side_first
 from fardo.core.make.step import Step
 from fardo.core.quantity import INCH, ZERO, Length
 from fardo.core.why import Why
@@ -37,7 +37,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     """
     check_inside(inside)
     t = grade.caliper
-    needed = (max(inside[:2]), min(inside[:2]), inside[2])
+    needed = long_side_first(inside)
     body = allowances.at_least(needed[0] + t * 2)
     bottom, near = allowances.at_least(needed[1] + t), allowances.at_least(needed[2] + t)
     far = allowances.at_least(near + t)
@@ -97,11 +97,9 @@ def _draw(rows: tuple[Length, ...], body: Length, inner: Length, outer: Length) 
     lines += [Line("slot", (right, y), (right + short, y)) for y in (y2, y3)]
     whole = reach * 2 + body
     dimensions = [
-        Dimension((ZERO, y0), (whole, y0), "below", 1),
-        *(Dimension((a, y5), (b, y5), "above", 1) for a, b in pairwise((ZERO, left, right, whole))),
-        Dimension((ZERO, y0), (ZERO, y5), "left", 1),
-        *(Dimension((whole, a), (whole, b), "right", 1) for a, b in pairwise((y0, y1, y2, y3, y4, y5))),
-    ]
+        *chain((ZERO, whole), "below", y0), *chain((ZERO, left, right, whole), "above", y5),
+        *chain((y0, y5), "left", ZERO), *chain((y0, y1, y2, y3, y4, y5), "right", whole),
+    ]  # fmt: skip
     middle = (left + right).half()
     words = ("inner top", "side", "bottom, inside face up", "side", "outer top")
     notes = tuple(

@@ -17,10 +17,10 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
 from fardo.core.make.step import Step
-from fardo.core.make.stock import StockBox
-from fardo.core.quantity import Length
+from fardo.core.make.stock import NM2_PER_M2, Taken
+from fardo.core.quantity import Length, Mass
 from fardo.core.refusal import BadInput
-from fardo.core.why import Why
+from fardo.core.why import Value, Why
 
 School = Literal["exact", "thumb"]
 
@@ -32,7 +32,9 @@ class Allowances:
     Args:
         thumb: the rule-of-thumb allowance on both sides of a lid-and-tray blank. slip: how much looser the lid is
         than the tray, in all. tab: width of a glue tab. refold: what moved corners take of a re-cut box at the bench,
-        of length and width together. overlap: least of the flaps at the joint of a telescoped stack. step: what the
+        of length and width together. overlap: least of what lies over what where boxes are pushed together. lid: depth
+        of a lid that does not reach the table. floated: what an inner box keeps from the outer one on every side.
+        guard: how deep the hollow edges of a folder are. seams: what a mailer's seams and closing take. step: what the
         fence can be set to (1/16 in, 1 mm); panels go up to it one by one, so that the figures on a cut sheet add up
         and the box never comes out smaller. None keeps every panel exact.
     """
@@ -42,6 +44,10 @@ class Allowances:
     tab: Length
     refold: Length
     overlap: Length
+    lid: Length
+    floated: Length
+    guard: Length
+    seams: Length
     step: Length | None
 
     def at_least(self, panel: Length) -> Length:
@@ -61,8 +67,9 @@ class Made:
         needed: the inside size asked for. inside, outside: as it folds from what is cut; outside is closed, as the
         carrier measures it. blanks: what to cut. fence: in the order of cutting. tape: how much it takes.
         minutes: to cut, fold and tape it by hand. whys: by the name of the figure. notes: what a packer should know.
-        taken, count: what it is made from where that is a box that is there, and how many of it. condition: of its
-        board. steps: in words, beside what the fence says.
+        taken: the boxes and mailers that are there which it is made from. condition: of its board. steps: in words,
+        beside what the fence says. soft: whether it closes on the goods, and nothing may stand on it. carrier: whose
+        services alone take it, nothing for any.
     """
 
     way: str
@@ -77,17 +84,19 @@ class Made:
     minutes: Fraction
     whys: dict[str, Why]
     notes: tuple[str, ...]
-    taken: StockBox | None = None
-    count: int = 0
+    taken: tuple[Taken, ...] = ()
     condition: Condition = "new"
     steps: tuple[Step, ...] = ()
+    soft: bool = False
+    carrier: str = ""
 
     @property
-    def board_nm2(self) -> int:
-        """Of the closed box."""
-        if self.taken is not None:
-            return self.taken.board_nm2 * self.count
-        return sum(blank.area_nm2 for blank in self.blanks)
+    def weight(self) -> Mass:
+        """Of the closed box without its tape."""
+        if self.taken:
+            return Mass(sum(one.weight.ng for one in self.taken))
+        board = sum(blank.area_nm2 * blank.count for blank in self.blanks)
+        return Mass(-(-self.grade.weight_per_m2.ng * board // NM2_PER_M2))
 
 
 def check_inside(inside: Sizes) -> None:
@@ -100,3 +109,18 @@ def check_inside(inside: Sizes) -> None:
                 allowed="more than nothing, up to 10 m",
                 field=f"inside.{name}",
             )
+
+
+def long_side_first(inside: Sizes) -> Sizes:
+    """The longer side of the opening as the length."""
+    return max(inside[:2]), min(inside[:2]), inside[2]
+
+
+def turned_note(inside: Sizes, needed: Sizes) -> tuple[str, ...]:
+    """What to say where the longer side had to be the length."""
+    return () if needed == inside else ("Turned so that the longer side of the opening is the length.",)
+
+
+def sides_told(what: str, sizes: Sizes) -> tuple[tuple[str, Value], ...]:
+    """The three sides as values of a why."""
+    return tuple((f"{what} {side}", size) for side, size in zip(("length", "width", "height"), sizes, strict=True))

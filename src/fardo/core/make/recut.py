@@ -22,7 +22,7 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside
 from fardo.core.make.step import Step
-from fardo.core.make.stock import StockBox, TooSmall, both_units, closing_tape, nearest_of, turned
+from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of, turned
 from fardo.core.quantity import ZERO, Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
@@ -149,13 +149,13 @@ def _why_not(old: Sizes, needed: Sizes, lost: Length, upright: bool) -> TooSmall
     return TooSmall(f"length and width together are {both_units(lacks)} too little", lacks)
 
 
-def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upright: bool) -> Made:
+def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
     """Of the whole stash, the box that takes least room once it is made over, counted as the bench does.
 
     Raises: NoAnswer, with the one that lacks least, where none can be.
     """
     check_inside(inside)
-    used = [box for box in stock if box.used and box.count]
+    used = [box for box in stock.used_boxes if box.count]
     found: list[tuple[int, str, StockBox, Recut]] = []
     whys: list[tuple[str, NoAnswer]] = []
     for box in used:
@@ -182,7 +182,7 @@ def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upr
         whys={"inside": why, "blank": why,
               "outside": Why("inside + 2t, + 2t, + 4t", told, "closed, its outer flaps meeting")},
         notes=() if long_first else ("Turned so that the goods stand as they were arranged.",),
-        taken=box, count=1, condition="re-cut", steps=steps(best),
+        taken=(Taken(box),), condition="re-cut", steps=steps(best),
     )  # fmt: skip
 
 

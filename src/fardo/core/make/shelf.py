@@ -7,7 +7,7 @@ from fractions import Fraction
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside
 from fardo.core.make.step import Step
-from fardo.core.make.stock import StockBox, closing_tape, nearest, smallest_that_fits
+from fardo.core.make.stock import Stock, StockBox, Taken, closing_tape, nearest, smallest_that_fits
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 
@@ -19,9 +19,9 @@ MINUTES = Fraction(2)  # to fold and tape its bottom: starting value
 _RULE = "as it was made; a board on every side, two above and two below"
 
 
-def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upright: bool) -> Made:
+def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
     """The smallest new box that holds it. Raises NoAnswer, with the nearest, where none does."""
-    return from_stock(NAME, inside, tuple(box for box in stock if not box.used), upright, MINUTES)
+    return from_stock(NAME, inside, tuple(box for box in stock.own_boxes if not box.used), upright, MINUTES)
 
 
 def from_stock(
@@ -38,7 +38,7 @@ def from_stock(
     return Made(
         way=way, school="exact", grade=box.grade, needed=stood, inside=box.inside, outside=box.outside, blanks=(),
         fence=(), tape=closing_tape(box.outside), minutes=minutes,
-        whys={"inside": why, "outside": why, "blank": why}, notes=(), taken=box, count=1,
+        whys={"inside": why, "outside": why, "blank": why}, notes=(), taken=(Taken(box),),
         condition="used" if box.used else "new",
         steps=(*steps, Step("Fold up the bottom flaps and tape them: three strips along and across.")),
     )  # fmt: skip

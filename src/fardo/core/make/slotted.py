@@ -10,13 +10,10 @@ from __future__ import annotations
 from fractions import Fraction
 
 from fardo.core.board.grade import Grade
-from fardo.core.cut.case import CasePanels, draw_case
-from fardo.core.cut.drawing import Blank
-from fardo.core.cut.fence import FenceSetting
+from fardo.core.cut.case import CasePanels, case_fence, draw_case
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside
+from fardo.core.make.made import Allowances, Made, School, check_inside, long_side_first, turned_note
 from fardo.core.make.stock import closing_tape
-from fardo.core.quantity import Length
 from fardo.core.why import Why
 
 NAME, TITLE = "slotted", "Slotted case, cut from sheet"
@@ -34,12 +31,13 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     """
     check_inside(inside)
     t = grade.caliper
-    needed = (max(inside[:2]), min(inside[:2]), inside[2])
+    needed = long_side_first(inside)
     long, short = allowances.at_least(needed[0] + t), allowances.at_least(needed[1] + t)
     last = allowances.at_least(needed[1] + t.half())
     body = allowances.at_least(needed[2] + t * 2)
     flap = allowances.at_least(short.half())
-    blank = draw_case("case", CasePanels(allowances.tab, long, short, last, body, flap, flap))
+    panels = CasePanels(allowances.tab, long, short, last, body, flap, flap)
+    blank = draw_case("case", panels)
     outside = (long + t, short + t, body + t * 2)
     told = (
         ("inside length L", needed[0]),
@@ -47,10 +45,9 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         ("inside height H", needed[2]),
         ("caliper t", t),
     )
-    notes = () if needed[:2] == inside[:2] else ("Turned so that the longer side of the opening is the length.",)
     return Made(
         way=NAME, school="exact", grade=grade, needed=needed, inside=(long - t, short - t, body - t * 2),
-        outside=outside, blanks=(blank,), fence=_fence(blank, allowances.tab, long, short, flap),
+        outside=outside, blanks=(blank,), fence=case_fence(blank, panels),
         tape=closing_tape(outside) + body,  # and the seam
         minutes=MINUTES,
         whys={
@@ -58,18 +55,5 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
             "inside": Why("score to score - caliper; body - 2 calipers", told, "the flaps lie double above and below"),
             "outside": Why("inside + 2t, + 2t, + 4t", told, _FORM),
         },
-        notes=notes,
-    )  # fmt: skip
-
-
-def _fence(blank: Blank, tab: Length, long: Length, short: Length, flap: Length) -> tuple[FenceSetting, ...]:
-    corners = (tab, tab + long, tab + long + short, tab + long * 2 + short)
-    return (
-        FenceSetting(blank.size[0], "through", "length of the blank", 1),
-        FenceSetting(blank.size[1], "through", "width of the blank", 1),
-        FenceSetting(flap, "score, inner face", "flaps, from both long edges", 2),
-        *(FenceSetting(x, "score, inner face", f"corner {n}, from the tab's end", 1) for n, x in enumerate(corners, 1)),
-        *(FenceSetting(x, "slot", f"corner {n}, both ends, up to the flap score", 2)
-          for n, x in enumerate(corners[1:], 2)),
-        FenceSetting(tab, "knife", "flap waste beside the tab off, tab ends tapered", 4),
+        notes=turned_note(inside, needed),
     )  # fmt: skip

@@ -13,7 +13,7 @@ from fractions import Fraction
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside
 from fardo.core.make.step import Step
-from fardo.core.make.stock import StockBox, TooSmall, both_units, closing_tape, nearest_of, turned
+from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of, turned
 from fardo.core.quantity import Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
@@ -85,19 +85,19 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright
     """
     opening = (max(box[:2]), min(box[:2]))
     flap = opening[1].half()
-    if flap <= overlap:
-        raise NoAnswer(f"its flaps, {both_units(flap)}, are no more than the overlap a joint needs")
     stood = list(turned(goods, upright))
     standing = [needed for needed in stood if needed[0] <= opening[0] and needed[1] <= opening[1]]
     found = []
     for needed in standing:
-        for count in range(1, MOST + 1):
+        for count in range(1, MOST + 1 if flap > overlap else 2):
             stack = Stack((*opening, box[2]), caliper, count, needed, overlap)
             if stack.most >= needed[2]:
                 found.append(stack)
                 break
     if found:
         return min(found, key=lambda stack: (stack.boxes, stack.inside[2]))
+    if standing and flap <= overlap:
+        raise NoAnswer(f"its flaps, {both_units(flap)}, are no more than the overlap a joint needs")
     if standing:
         raise NoAnswer(f"longer than {MOST} of these boxes one in another")
     short = min(max(needed[0].nm - opening[0].nm, needed[1].nm - opening[1].nm) for needed in stood)
@@ -105,7 +105,7 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright
     raise TooSmall(f"thicker than the opening by {both_units(lacks)}, whichever end it stands on", lacks)
 
 
-def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upright: bool) -> Made:
+def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
     """Of the boxes there are enough of, the stack that takes least room closed.
 
     Raises: NoAnswer where none does.
@@ -113,7 +113,7 @@ def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upr
     check_inside(inside)
     found: list[tuple[int, str, StockBox, Stack]] = []
     whys: list[tuple[str, NoAnswer]] = []
-    for box in stock:
+    for box in stock.own_boxes:
         try:
             stack = stack_up(box.inside, box.grade.caliper, inside, allowances.overlap, upright)
         except NoAnswer as none:
@@ -126,7 +126,7 @@ def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upr
         elif stack.boxes > 1:
             found.append((volume_nm3(*stack.outside), box.name, box, stack))
     if not found:
-        raise nearest_of(whys, "one box holds it" if stock else "there are no boxes")
+        raise nearest_of(whys, "one box holds it" if stock.own_boxes else "there are no boxes")
     _, _, box, stack = min(found, key=lambda one: one[:2])
     told: tuple[tuple[str, Value], ...] = (
         ("box length", stack.box[0]), ("box width", stack.box[1]), ("box height", stack.box[2]),
@@ -143,7 +143,7 @@ def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upr
             "outside": Why("inside + 6t, + 6t, + 4t: two boards more at each side over a joint", told, _PRACTICE),
             "blank": Why("whole boxes, nothing is cut", told, _PRACTICE),
         },
-        notes=(), taken=box, count=stack.boxes, condition="used" if box.used else "new", steps=steps(stack),
+        notes=(), taken=(Taken(box, stack.boxes),), condition="used" if box.used else "new", steps=steps(stack),
     )  # fmt: skip
 
 

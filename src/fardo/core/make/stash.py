@@ -8,7 +8,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School
 from fardo.core.make.shelf import from_stock
 from fardo.core.make.step import Step
-from fardo.core.make.stock import StockBox
+from fardo.core.make.stock import Stock
 
 NAME, TITLE = "stash", "Used box, as it is"
 NEEDS = "stock"
@@ -21,6 +21,6 @@ _LOOK = (
 )
 
 
-def take(inside: Sizes, stock: tuple[StockBox, ...], allowances: Allowances, upright: bool) -> Made:
+def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
     """The smallest used box that holds it. Raises NoAnswer, with the nearest, where none does."""
-    return from_stock(NAME, inside, tuple(box for box in stock if box.used), upright, MINUTES, _LOOK)
+    return from_stock(NAME, inside, stock.used_boxes, upright, MINUTES, _LOOK)

@@ -6,14 +6,17 @@ import math
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import permutations
+from typing import Literal
 
 from fardo.core.board.grade import Grade
+from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
-from fardo.core.quantity import INCH, Length, Money, show_length, volume_nm3
+from fardo.core.quantity import INCH, Length, Mass, Money, show_length, volume_nm3
 from fardo.core.refusal import NoAnswer
 
 _TAPE_DOWN_THE_SIDE = INCH * 3
 _TAB = Length.of_mm(32.0)
+NM2_PER_M2 = 10**18
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,7 +24,7 @@ class StockBox:
     """
     Args:
         name: on its shelf. inside: as it was made, its longer opening side first. price: of one; a used one may cost
-        nothing. count: how many there are.
+        nothing. count: how many there are. carrier: whose free or fixed-price container it is, nothing for one's own.
     """
 
     name: str
@@ -30,6 +33,7 @@ class StockBox:
     price: Money
     count: int
     used: bool
+    carrier: str = ""
 
     @property
     def outside(self) -> Sizes:
@@ -43,6 +47,100 @@ class StockBox:
         t = self.grade.caliper
         around = (self.inside[0] + self.inside[1] + t * 2) * 2 + _TAB
         return around.nm * (self.inside[2] + t * 2 + min(self.inside[:2]) + t).nm
+
+    @property
+    def weight(self) -> Mass:
+        return Mass(-(-self.grade.weight_per_m2.ng * self.board_nm2 // NM2_PER_M2))
+
+
+PouchKind = Literal["flat", "rigid", "padded", "bag"]
+POUCHES: dict[PouchKind, str] = {
+    "flat": "flat mailer", "rigid": "rigid mailer", "padded": "padded mailer", "bag": "bag",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Pouch:
+    """A mailer or a bag.
+
+    Args:
+        width, length: inside, lying flat, between its seams; it opens at one end of its length. wall: of one side.
+        thickest: what goes into a flat or rigid one at most, None where only its width and length say. price, weight:
+        of one. count: how many there are.
+    """
+
+    name: str
+    kind: PouchKind
+    width: Length
+    length: Length
+    wall: Length
+    thickest: Length | None
+    weight: Mass
+    price: Money
+    count: int
+    carrier: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class OwnBlank:
+    """A blank of the shop's own design, cut from sheet as it is.
+
+    Args:
+        name: of the design. blank: its drawing. inside, outside: of the box it folds to, as the shop says.
+    """
+
+    name: str
+    blank: Blank
+    inside: Sizes
+    outside: Sizes
+    grade: Grade
+
+
+@dataclass(frozen=True, slots=True)
+class Stock:
+    """What is there: boxes and mailers, carriers' containers among them, and the shop's own designs."""
+
+    boxes: tuple[StockBox, ...] = ()
+    pouches: tuple[Pouch, ...] = ()
+    designs: tuple[OwnBlank, ...] = ()
+
+    @property
+    def own_boxes(self) -> tuple[StockBox, ...]:
+        """Not the carriers'."""
+        return tuple(box for box in self.boxes if not box.carrier)
+
+    @property
+    def used_boxes(self) -> tuple[StockBox, ...]:
+        return tuple(box for box in self.own_boxes if box.used)
+
+    @property
+    def own_pouches(self) -> tuple[Pouch, ...]:
+        """Not the carriers'."""
+        return tuple(pouch for pouch in self.pouches if not pouch.carrier)
+
+
+NOTHING_THERE = Stock()
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """A box or a mailer that is there, and how many of it."""
+
+    item: StockBox | Pouch
+    count: int = 1
+
+    @property
+    def weight(self) -> Mass:
+        return self.item.weight * self.count
+
+    @property
+    def price(self) -> Money:
+        return Money(self.item.price.minor * self.count, self.item.price.currency)
+
+
+def carton_of(taken: Sequence[Taken]) -> StockBox | None:
+    """The box among what is taken."""
+    return next((one.item for one in taken if isinstance(one.item, StockBox)), None)
 
 
 def turned(needed: Sizes, upright: bool) -> Iterator[Sizes]:

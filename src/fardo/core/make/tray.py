@@ -11,25 +11,24 @@ from __future__ import annotations
 from fractions import Fraction
 
 from fardo.core.board.grade import Grade
-from fardo.core.cut.drawing import Blank, Dimension, Line, Note, Point, cut_along
+from fardo.core.cut.drawing import Blank, Point
 from fardo.core.cut.fence import FenceSetting
+from fardo.core.cut.trough import draw_trough
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside
+from fardo.core.make.made import Allowances, Made, School, check_inside, sides_told
 from fardo.core.quantity import Length
-from fardo.core.why import Value, Why
+from fardo.core.why import Why
 
 NAME, TITLE = "tray", "Lid and tray, cut from sheet"
 NEEDS = "sheet"
 SCHOOLS: tuple[School, ...] = ("exact", "thumb")
 MINUTES = Fraction(10)  # for one box by hand, common practice
 
-_NOTHING = Length(0)
-
 
 def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "exact") -> Made:
     """The two blanks for an inside size, and the box they make. Raises BadInput for a size out of range."""
     check_inside(inside)
-    return _by_thumb(inside, grade, allowances) if school == "thumb" else _exactly(inside, grade, allowances)
+    return _by_thumb(inside, grade, allowances) if school == "thumb" else exactly(inside, grade, allowances)
 
 
 def _by_thumb(item: Sizes, grade: Grade, allowances: Allowances) -> Made:
@@ -41,9 +40,9 @@ def _by_thumb(item: Sizes, grade: Grade, allowances: Allowances) -> Made:
     # The lid is as wide as the tray, so it stands one board further out on every side once it is forced over; and
     # what is H high lies on the base and carries the lid, whatever the walls measure.
     outside = (base[0] + t * 3, base[1] + t * 3, item[2] + t * 2)
-    tray = _trough("tray", base, depth, None)
-    lid = _trough("lid", base, depth, second)
-    told = (*_named("item", item), ("allowance", a), ("caliper", t))
+    tray = draw_trough("tray", base, depth, None)
+    lid = draw_trough("lid", base, depth, second)
+    told = (*sides_told("item", item), ("allowance", a), ("caliper", t))
     notes = []
     if inside[2] < item[2]:
         notes.append("By thumb the walls end half a board below the top of the goods; the lid then rests on the goods.")
@@ -61,7 +60,8 @@ def _by_thumb(item: Sizes, grade: Grade, allowances: Allowances) -> Made:
     )  # fmt: skip
 
 
-def _exactly(needed: Sizes, grade: Grade, allowances: Allowances) -> Made:
+def exactly(needed: Sizes, grade: Grade, allowances: Allowances, way: str = NAME, lid: Length | None = None) -> Made:
+    """By the way board folds. Args: way: whose it is. lid: how deep a lid is that does not reach the table."""
     t = grade.caliper
     base = (allowances.at_least(needed[0] + t), allowances.at_least(needed[1] + t))
     wall = allowances.at_least(needed[2] + t.half())
@@ -71,15 +71,15 @@ def _exactly(needed: Sizes, grade: Grade, allowances: Allowances) -> Made:
         allowances.at_least(base[1] + t * 2 + allowances.slip),
     )
     # The lid's walls reach the table and no lower: longer ones would hold the lid off the tray.
-    lid_wall = allowances.at_most(wall + t)
-    told = (*_named("inside", needed), ("caliper", t), ("slip", allowances.slip))
-    tray = _trough("tray", base, wall, None)
-    lid = _trough("lid", lid_base, lid_wall, None)
+    lid_wall = allowances.at_most(wall + t if lid is None else min(lid, wall + t))
+    told = (*sides_told("inside", needed), ("caliper", t), ("slip", allowances.slip))
+    tray = draw_trough("tray", base, wall, None)
+    cover = draw_trough("lid", lid_base, lid_wall, None)
     return Made(
-        way=NAME, school="exact", grade=grade, needed=needed,
+        way=way, school="exact", grade=grade, needed=needed,
         inside=(base[0] - t, base[1] - t, wall - t.half()),
         outside=(lid_base[0] + t, lid_base[1] + t, wall + t.half() + t),
-        blanks=(tray, lid), fence=_fence(tray, lid, wall, lid_wall, None), tape=_tape(base, wall), minutes=MINUTES,
+        blanks=(tray, cover), fence=_fence(tray, cover, wall, lid_wall, None), tape=_tape(base, wall), minutes=MINUTES,
         whys={
             "blank": Why("inside + 2 x depth + 2 calipers; lid inside = tray outside + slip", told, _FOLDING),
             "inside": Why("score to score - caliper; wall - half a caliper", told, _FOLDING),
@@ -90,42 +90,6 @@ def _exactly(needed: Sizes, grade: Grade, allowances: Allowances) -> Made:
 
 
 _FOLDING = "a score lies at the middle of the board: inside is score to score less one caliper"
-
-
-def _named(what: str, sizes: Sizes) -> tuple[tuple[str, Value], ...]:
-    return tuple((f"{what} {side}", size) for side, size in zip(("length", "width", "height"), sizes, strict=True))
-
-
-def _trough(name: str, base: Point, wall: Length, second: Length | None) -> Blank:
-    """A base with four walls, its corners cut out; `second` is the distance of a second score from each edge."""
-    x0, x1, x2, x3 = _NOTHING, wall, wall + base[0], wall * 2 + base[0]
-    y0, y1, y2, y3 = _NOTHING, wall, wall + base[1], wall * 2 + base[1]
-    outline = (
-        (x1, y0), (x2, y0), (x2, y1), (x3, y1), (x3, y2), (x2, y2),
-        (x2, y3), (x1, y3), (x1, y2), (x0, y2), (x0, y1), (x1, y1),
-    )  # fmt: skip
-    lines = [
-        *cut_along(outline),
-        Line("score", (x1, y1), (x2, y1)), Line("score", (x1, y2), (x2, y2)),
-        Line("score", (x1, y1), (x1, y2)), Line("score", (x2, y1), (x2, y2)),
-    ]  # fmt: skip
-    dimensions = [
-        Dimension((x0, y3), (x3, y3), "above", 1), Dimension((x3, y0), (x3, y3), "right", 1),
-        *(Dimension((a, y0), (b, y0), "below", 1) for a, b in ((x0, x1), (x1, x2), (x2, x3))),
-        *(Dimension((x0, a), (x0, b), "left", 1) for a, b in ((y0, y1), (y1, y2), (y2, y3))),
-    ]  # fmt: skip
-    if second is not None:
-        far_x, far_y = x3 - second, y3 - second
-        lines += [
-            Line("second-score", (x1, second), (x2, second)), Line("second-score", (x1, far_y), (x2, far_y)),
-            Line("second-score", (second, y1), (second, y2)), Line("second-score", (far_x, y1), (far_x, y2)),
-        ]  # fmt: skip
-        dimensions += [
-            Dimension((x0, y3), (second, y3), "above", 2), Dimension((x3, y0), (x3, second), "right", 2),
-        ]  # fmt: skip
-    middle = (x3.half(), y3.half())
-    notes = (Note(middle, "inside face up"),)
-    return Blank(name, (x3, y3), outline, tuple(lines), tuple(dimensions), notes, "along the blank")
 
 
 def _fence(tray: Blank, lid: Blank, wall: Length, lid_wall: Length, second: Length | None) -> tuple[FenceSetting, ...]:

@@ -10,11 +10,12 @@ from fardo.core.arrange.ask import Answer, all_turned, moved_in, roomier
 from fardo.core.arrange.body import Body, stance
 from fardo.core.arrange.turn import TURNS, Matrix
 from fardo.core.board.grade import Grade, Sheet
-from fardo.core.board.strength import Strength, judge
+from fardo.core.board.strength import SOFT, Strength, judge
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.nest import count_on_sheet
 from fardo.core.goods.part import Sizes
-from fardo.core.make import Made, School, make_box
+from fardo.core.make import WAYS, Made, School, make_box
+from fardo.core.make.stock import NM2_PER_M2
 from fardo.core.plan.load import Load, arrange, bodies_of
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.coat import Coat
@@ -24,8 +25,6 @@ from fardo.core.protect.pile import lying
 from fardo.core.quantity import ZERO, Length, Mass, Money, show_length, volume_nm3
 from fardo.core.quantity.money import total
 from fardo.core.why import Value, Why
-
-_NM2_PER_M2 = 10**18
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,10 +165,10 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
         coats.append(line_walls(arrangement.inside, load.liner))
         arrangement = moved_in(arrangement, liner_thickness(load))
     upright = not may_be_turned(load)
-    made = make_box(way, arrangement.inside, grade, shop.allowances, school, shop.boxes, upright)
+    made = make_box(way, arrangement.inside, grade, shop.allowances, school, shop.stock, upright)
     if made.needed != arrangement.inside:
         arrangement = _turned_to(load, arrangement, made.needed)
-    if made.taken:
+    if WAYS[way].NEEDS == "stock":
         grade = made.grade
         arrangement = roomier(arrangement, made.inside)
     air = max(volume_nm3(*made.inside) - load.volume_nm3, 0)
@@ -179,7 +178,7 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
         goods=load.goods_weight,
         wrap=Mass(sum(coat.weight.ng for coat in coats)),
         extras=Mass(sum(extra.weight.ng for extra in load.extras)),
-        board=_share_up(grade.weight_per_m2, made.board_nm2),
+        board=made.weight,
         fill=fill_weight,
         tape=Mass(-(-made.tape.nm * shop.tape.weight_per_m.ng // 10**9)),
     )
@@ -196,20 +195,16 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
         labour=shop.labour_per_hour.share(minutes / 60),
         minutes=minutes,
         too_large=None if made.taken else _too_large(sheets, made, shop),
-        strength=judge(made.outside, weights.total, grade, made.condition),
+        strength=SOFT if made.soft else judge(made.outside, weights.total, grade, made.condition),
     )  # fmt: skip
 
 
 def _box_costs(made: Made) -> Money:
-    """The box that is taken, or the board that is cut, its waste with it."""
-    if made.taken is not None:
-        return Money(made.taken.price.minor * made.count, made.taken.price.currency)
-    used = Fraction(sum(blank.sheet_area_nm2 for blank in made.blanks), _NM2_PER_M2)
+    """The boxes that are taken, or the board that is cut, its waste with it."""
+    if made.taken:
+        return total([one.price for one in made.taken], made.taken[0].price.currency)
+    used = Fraction(sum(blank.sheet_area_nm2 * blank.count for blank in made.blanks), NM2_PER_M2)
     return made.grade.price_per_m2.share(used)
-
-
-def _share_up(per_m2: Mass, nm2: int) -> Mass:
-    return Mass(-(-per_m2.ng * nm2 // _NM2_PER_M2))
 
 
 def _on_sheet(blank: Blank, sheets: tuple[Sheet, ...]) -> OnSheet:

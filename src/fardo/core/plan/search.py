@@ -76,7 +76,10 @@ def price(boxed: Boxed, journey: Journey, services: Iterable[Service]) -> tuple[
     if journey.hazards.never:
         return [], [Refused(service.carrier, service.name, "this does not ship") for service in listed]
     own = [service for service in listed if service.currency == boxed.box.currency]
-    quotes, refused = compare(own, parcel_of(boxed, journey))
+    whose = boxed.made.carrier
+    takers = [service for service in own if not whose or service.carrier == whose]
+    quotes, refused = compare(takers, parcel_of(boxed, journey))
+    refused += [Refused(s.carrier, s.name, f"the container is {whose}'s") for s in own if s not in takers]
     refused += [
         Refused(other.carrier, other.name, f"prices in {other.currency}, the shop reckons in {boxed.box.currency}")
         for other in listed

@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from fardo.core.board.grade import Grade
 from fardo.core.make.made import Allowances
-from fardo.core.make.stock import StockBox
+from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import BubbleSide, Material
 from fardo.core.quantity import Length, Mass, Money, Units
@@ -29,7 +29,7 @@ class Shop:
         default_gap: where a part names neither a gap nor how fragile it is. gaps: by the least g of a fragility class,
         the first that is at least what the part bears. cushion_factor: C of the check, of the fill it has around it.
         grades: its board, by code; `default_grade` is used unless a job says otherwise. materials: by code.
-        bubbles: which way they look, its habit. boxes: new and used ones that are there.
+        bubbles: which way they look, its habit. stock: boxes, mailers and designs of its own that are there.
     """
 
     units: Units
@@ -47,7 +47,7 @@ class Shop:
     default_grade: str
     materials: dict[str, Material]
     bubbles: BubbleSide
-    boxes: tuple[StockBox, ...] = ()
+    stock: Stock = NOTHING_THERE
 
     def gap(self, fragility: int | None) -> Length:
         """The habit for what bears so many g, None where nobody said."""

@@ -15,7 +15,7 @@
     Array.isArray(value) ? value.map((side) => text(side)).join(' x ') : text(value);
 
   function add(): void {
-    const box = { name: '', inside: '12 x 12 x 12 in', board: d.default_board, price: '0.00', count: 1 };
+    const box = { name: '', inside: '12 x 12 x 12 in', board: d.default_board, price: '0.00', count: 1, carrier: '' };
     d.boxes = [...(d.boxes ?? []), { ...box, used: true }];
     touched();
   }
