@@ -209,7 +209,7 @@ def _box_costs(made: Made) -> Money:
 
 def _on_sheet(blank: Blank, sheets: tuple[Sheet, ...]) -> OnSheet:
     """The sheet that leaves least board over for each blank."""
-    counts = [(count_on_sheet(blank.size, sheet), sheet) for sheet in sheets]
+    counts = [(count_on_sheet(blank.size, sheet, blank.flutes), sheet) for sheet in sheets]
     fitting = [(sheet.length.nm * sheet.width.nm / count, count, sheet) for count, sheet in counts if count]
     if not fitting:
         return OnSheet(blank.name, None, 0)
@@ -220,6 +220,8 @@ def _on_sheet(blank: Blank, sheets: tuple[Sheet, ...]) -> OnSheet:
 def _too_large(sheets: tuple[OnSheet, ...], made: Made, shop: Shop) -> str | None:
     for on, blank in zip(sheets, made.blanks, strict=True):
         if on.sheet is None:
+            run = "" if blank.flutes == "either way" else f" with its flutes {blank.flutes}"
             x, y = (show_length(side, shop.units, "up").text for side in blank.size)
-            return f"the {blank.name} is cut from {x} x {y}; no sheet of {made.grade.code} board in stock is that large"
+            of = f"no sheet of {made.grade.code} board in stock is that large{run}"
+            return f"the {blank.name} is cut from {x} x {y}; {of}"
     return None
