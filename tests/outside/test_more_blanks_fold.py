@@ -282,10 +282,10 @@ def test_inserts_fold_to_what_they_are_for(inside: Sizes, board: str, step: str 
     assert 40 - 1e-3 <= legs[0] + t.mm / 2 <= 40 + STEP
     cap = fold(edge_cap(inside[0], Length.of_mm(50), all_of, 4).blanks[0])
     assert abs(cap[0].inward @ cap[1].inward) < 1e-9
-    corner = fold(corner_cap(t, all_of).blanks[0])
+    corner = fold(corner_cap(all_of).blanks[0])
     assert len(corner) == 3
     assert abs(np.linalg.det(np.array([panel.inward for panel in corner]))) == pytest.approx(1)
-    (pad,) = pads(inside, t, all_of, 1, 1).blanks
+    (pad,) = pads(inside, t, all_of, 2).blanks
     assert pad.count == 2
     assert pad.size[0] <= inside[0]
     assert pad.size[1] <= inside[1]

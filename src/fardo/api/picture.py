@@ -12,6 +12,7 @@ from fardo.core.arrange.body import stance
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.make import WAYS, Made, School, make_box
+from fardo.core.make.insert import Insert
 from fardo.core.make.stock import Pouch, Taken
 from fardo.core.plan.boxed import Boxed, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
@@ -246,7 +247,7 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
     boxed, made, units, said = way.boxed, way.boxed.made, picture.today.shop.units, picture.said
     return views.WayView(
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
-        board=made.grade.code, chosen=said.box == _choice(made), too_large=boxed.too_large,
+        board=made.grade.code, chosen=said.box == _choice(made), needs=WAYS[made.way].NEEDS, too_large=boxed.too_large,
         needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
         inside=figures.view_sizes(made.inside, units, made.whys["inside"], "down"),
         outside=figures.view_sizes(made.outside, units, made.whys["outside"]),
@@ -254,15 +255,19 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         air_percent=round(boxed.air * 100),
         minutes=round(boxed.minutes),
         sheets=[_sheet(on, units) for on in boxed.sheets],
+        inserts=[_insert_says(one, units) for one in boxed.inserts if one.says],
         notes=list(made.notes),
         from_stock=_taken(made, units),
         steps=[views.StepView(do=step.told(in_words(units)), knife=step.knife) for step in made.steps],
         warnings=list(boxed.strength.warnings),
+        suggested=boxed.suggested.code if boxed.suggested else None,
+        own=str(boxed.own),
+        compared=_compared(way, picture),
         strength=_strength(boxed),
         blank_why=figures.view_why(made.whys["blank"], units),
-        blanks=[_view_blank(blank, units, drawn) for blank in made.blanks],
+        blanks=[_view_blank(blank, units, drawn) for blank in boxed.blanks],
         fence=[
-            views.FenceView(fence=exact_text(s.fence, units), blade=s.blade, do=s.do, cuts=s.cuts) for s in made.fence
+            views.FenceView(fence=exact_text(s.fence, units), blade=s.blade, do=s.do, cuts=s.cuts) for s in boxed.fence
         ],
         total=str(way.cheapest) if way.cheapest else None,
         quotes=[
@@ -272,6 +277,30 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         refused=view_refused(way.refused),
         other_school=_other_school(boxed, picture) if len(WAYS[made.way].SCHOOLS) > 1 else None,
     )  # fmt: skip
+
+
+def _compared(way: PricedWay, picture: Picture) -> str:
+    """Whether it beats the other ways by what it costs in all, and its box the one that is bought."""
+    said = []
+    others = [one for one in picture.ways if one is not way and one.cheapest]
+    if way.cheapest and others and way is picture.ways[0]:
+        next_best = others[0]
+        if next_best.cheapest and way.cheapest < next_best.cheapest:
+            saved = next_best.cheapest - way.cheapest
+            title = WAYS[next_best.boxed.made.way].TITLE.lower()
+            said.append(f"{saved} less in all than the next, {title}")
+    bought = next((one.boxed for one in picture.ways if one.boxed.made.way == "shelf"), None)
+    if bought and bought is not way.boxed and way.boxed.own.currency == bought.own.currency:
+        own, dear = way.boxed.own, bought.own
+        less, more = own.saving_on(dear), dear.saving_on(own)
+        against = f"with tape and time the box is {own}, the bought one {dear}"
+        said.append(f"{against}: {less} % less" if less else f"{against}: that is {more} % less" if more else against)
+    return "; ".join(said)
+
+
+def _insert_says(insert: Insert, units: Units) -> str:
+    show = in_words(units)
+    return insert.says.format(*(show(measure) for measure in insert.measures))
 
 
 def _taken(made: Made, units: Units) -> str:
@@ -303,6 +332,7 @@ def _view_blank(blank: Blank, units: Units, drawn: bool = False) -> views.BlankV
         name=blank.name,
         size=_cross(blank.size, units),
         flutes=blank.flutes,
+        count=blank.count,
         svg=svg(blank, units) if drawn else None,
     )
 

@@ -41,6 +41,7 @@ class BlankView(BaseModel):
     name: str
     size: str
     flutes: str
+    count: int = Field(1, description="how many of it are cut")
     svg: str | None = Field(None, description="the drawing, where it was asked for")
 
 
@@ -128,6 +129,7 @@ class WayView(BaseModel):
     schools: list[Literal["exact", "thumb"]]
     board: str
     chosen: bool
+    needs: Literal["sheet", "stock"]
     too_large: str | None
     needed_mm: tuple[float, float, float]
     inside: SizesView
@@ -136,10 +138,14 @@ class WayView(BaseModel):
     air_percent: int
     minutes: int
     sheets: list[str]
+    inserts: list[str] = Field(description="what there is to say of the inserts")
     notes: list[str]
     from_stock: str = Field(description="which box that is there it is made from, empty where it is cut from sheet")
     steps: list[StepView]
     warnings: list[str] = Field(description="what speaks against its strength")
+    suggested: str | None = Field(description="code of the lightest board certified for it, where this one is not")
+    own: str = Field(description="what the box itself costs: board or bought, tape, and the time to make it")
+    compared: str = Field(description="in words: against the other ways in all, and against the box that is bought")
     strength: str
     blank_why: WhyView
     blanks: list[BlankView]

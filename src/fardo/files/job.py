@@ -81,6 +81,19 @@ class StepEntry(Strict):
     done: bool = False
 
 
+class InsertEntry(Strict):
+    """What goes into the box of board, cut with it. What a kind does not ask for is left out."""
+
+    kind: Literal["pad", "liner", "divider", "sleeve", "spacer", "edge-cap", "corner-cap"]
+    count: int = Field(1, ge=1, le=200)
+    where: Literal["below", "above", "both"] = Field("below", description="for a pad: under or over the goods")
+    along: int = Field(2, ge=1, le=20, description="cells of a divider along the box")
+    across: int = Field(2, ge=1, le=20, description="cells of a divider across the box")
+    size: TypedSizes | None = Field(None, description="of the thing in a sleeve")
+    length: Measure | None = Field(None, description="of a spacer or an edge cap")
+    depth: Measure | None = Field(None, description="what a spacer keeps; how wide the legs of an edge cap are")
+
+
 class Ship(Strict):
     """Where from and to. JSON calls the origin ``from``."""
 
@@ -151,6 +164,8 @@ class JobFile(Strict):
     questions: list[str] = Field(default_factory=list, max_length=20, description="hazards that are asked about")
     answers: dict[str, str] = Field(default_factory=dict, max_length=20, description="to the questions, by their code")
     liner: LayerEntry | None = Field(None, description="on all six walls of the box")
+    inserts: list[InsertEntry] = Field(default_factory=list, max_length=20, description="of board, cut with the box")
+    hand_holes: bool = Field(False, description="in the two ends of a case")
     arrangement: ArrangementEntry | None = Field(None, description="where things lie, as far as it holds for the parts")
     chosen: Chosen = Field(default_factory=Chosen)
 
@@ -200,6 +215,9 @@ def with_units(job: JobFile, shop: Shop) -> JobFile:
             _keep_layer(layer, units)
     if copy.liner:
         _keep_layer(copy.liner, units)
+    for insert in copy.inserts:
+        insert.size = _keep(insert.size, units, "sizes")
+        insert.length, insert.depth = (_keep(one, units, "length") for one in (insert.length, insert.depth))
     for step in copy.take_apart:
         step.saves = {side: _keep(value, units, "length") for side, value in step.saves.items()}
     for extra in copy.extras:

@@ -67,7 +67,7 @@ def write_parts(job: JobFile) -> str:
             "weight": _typed(part.weight, "g"), "gap": _typed(part.gap, "mm"),
             **{name: _typed(value, "mm") for name, value in measures.items()},
         }  # fmt: skip
-        table.writerow([_safe(cells.get(column)) for column in COLUMNS])
+        table.writerow([safe_cell(cells.get(column)) for column in COLUMNS])
     return out.getvalue()
 
 
@@ -172,7 +172,7 @@ def _typed(value: Measure | None, unit: str) -> str:
     return f"{value:g} {unit}" if not isinstance(value, str) else value
 
 
-def _safe(cell: object) -> str:
+def safe_cell(cell: object) -> str:
     """A cell that no spreadsheet takes for a formula."""
     text = "" if cell is None else str(cell)
     return f"'{text}" if text[:1] in {"=", "+", "-", "@"} else text

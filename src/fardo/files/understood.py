@@ -10,9 +10,10 @@ from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
 from fardo.core.goods.hazard import NO_HAZARDS, QUESTIONS, Hazards, weigh_answers
-from fardo.core.goods.part import Extra, Part, Rules
+from fardo.core.goods.part import Extra, Part, Rules, Sizes
 from fardo.core.goods.shape import Scanned
 from fardo.core.make import WAYS
+from fardo.core.make.insert import Wanted
 from fardo.core.make.made import School
 from fardo.core.plan.load import MOST_UNITS, Load, with_packed
 from fardo.core.plan.progress import BoxChoice, PriceChoice, State
@@ -27,7 +28,7 @@ from fardo.core.quantity import ZERO, Length, Mass, Money, volume_nm3
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.parcel import read_postcode
 from fardo.files.arrangement import read_arrangement
-from fardo.files.job import Chosen, JobFile, LayerEntry, PartEntry
+from fardo.files.job import Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
 from fardo.files.shapes import MeshFinder, ShapeReader
 from fardo.files.typed import ExtraEntry, to_length, to_mass, to_sizes
 
@@ -93,14 +94,19 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         said.units[n] = reading.part(entry, n, of)
     extras = reading.extras(job.extras)
     liner = reading.liner(job.liner) if job.liner else None
+    inserts = [reading.insert(insert, n) for n, insert in enumerate(job.inserts)]
     said.beyond = _beyond(job, said.units)
     if (
         said.beyond is None
         and all(said.units[n] for n, _ in parts)
         and extras is not None
         and bool(job.liner) == bool(liner)
+        and None not in inserts
     ):
-        said.load = Load(tuple(unit for units in said.units for unit in units), extras, liner)
+        said.load = Load(
+            tuple(unit for units in said.units for unit in units), extras, liner,
+            inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes,
+        )  # fmt: skip
         if job.arrangement is not None:
             packed = read_arrangement(job.arrangement, said.load)
             said.load = said.load if packed is None else with_packed(said.load, packed)
@@ -194,6 +200,28 @@ class _Reading:
             self.problems.append(BadInput("not a liner", read=entry.material, field="liner.material", allowed=allowed))
             return None
         return layer
+
+    def insert(self, entry: InsertEntry, n: int) -> Wanted | None:
+        """What is asked for; nothing where a measure its kind needs is missing or wrong."""
+        units, path = self.shop.units, f"inserts[{n}]"
+        size: Sizes | None = None
+        length: Length | None = None
+        depth: Length | None = None
+        of = f"of the {entry.kind}"
+        if entry.kind == "divider" and entry.along * entry.across < 2:
+            allowed = "two cells or more"
+            self.problems.append(BadInput("no divider", read="1 x 1 cells", allowed=allowed, field=f"{path}.along"))
+            return None
+        if entry.kind == "sleeve":
+            size = self.needed(f"size {of}", entry.size, to_sizes, units, f"{path}.size")
+            if size is None:
+                return None
+        if entry.kind in ("spacer", "edge-cap"):
+            length = self.needed(f"length {of}", entry.length, to_length, units, f"{path}.length")
+            depth = self.needed(f"depth {of}", entry.depth, to_length, units, f"{path}.depth")
+            if length is None or depth is None:
+                return None
+        return Wanted(entry.kind, entry.count, entry.where, entry.along, entry.across, size, length, depth)
 
     def extras(self, entries: Sequence[ExtraEntry]) -> tuple[Extra, ...] | None:
         counted = [

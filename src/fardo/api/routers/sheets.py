@@ -10,10 +10,11 @@ from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
 from fardo.api.picture import box_for
 from fardo.api.problems import RESPONSES
-from fardo.core.make import Made
+from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput
+from fardo.files.cut_list import cut_list
 from fardo.files.drawn import in_words
 from fardo.files.pdf import Heading, cut_sheet, full_size
 from fardo.files.svg import svg
@@ -27,19 +28,19 @@ Way = Annotated[str, Query(max_length=20)]
 @router.get(".pdf", response_class=Response)
 def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] = "fit") -> Response:
     """To scale with its fence settings, or at full size over several pages with register marks."""
-    title, made = _box(desk, key, way)
-    shop = desk.today.file
+    title, boxed = _box(desk, key, way)
+    shop, made = desk.today.file, boxed.made
     sizes = (
         f"{made.grade.name}, inside {show_sizes(made.inside, shop.units, 'down')}, "
         f"outside {show_sizes(made.outside, shop.units, 'up')}"
     )
     heading = Heading(title or "Untitled job", (sizes, *made.notes))
     if scale == "full":
-        _must_be_cut(made)
-        content = full_size(heading, made.blanks, shop.units, shop.paper)
+        _must_be_cut(boxed)
+        content = full_size(heading, boxed.blanks, shop.units, shop.paper)
     else:
         steps = [step.told(in_words(shop.units)) for step in made.steps]
-        content = cut_sheet(heading, made.blanks, made.fence, CUTTING, shop.units, shop.paper, steps)
+        content = cut_sheet(heading, boxed.blanks, boxed.fence, CUTTING, shop.units, shop.paper, steps)
     return download(content, "application/pdf", title, f"-{way}.pdf", look=True)
 
 
@@ -49,29 +50,39 @@ def dxf_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
     # Its library takes most of a second to load, which a starting shop need not wait for.
     from fardo.files.dxf import dxf
 
-    title, made = _box(desk, key, way)
-    _must_be_cut(made)
-    return download(dxf(made.blanks, desk.today.shop.units), "image/vnd.dxf", title, f"-{way}.dxf")
+    title, boxed = _box(desk, key, way)
+    _must_be_cut(boxed)
+    return download(dxf(boxed.blanks, desk.today.shop.units), "image/vnd.dxf", title, f"-{way}.dxf")
+
+
+@router.get(".csv", response_class=Response)
+def csv_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
+    """The cut list: every blank and insert with its size, how many, how its flutes run, and its lines' lengths."""
+    title, boxed = _box(desk, key, way)
+    _must_be_cut(boxed)
+    return download(cut_list(boxed.blanks, boxed.made.grade, desk.today.shop.units), "text/csv", title, f"-{way}.csv")
 
 
 @router.get(".svg", response_class=Response)
 def svg_sheet(key: str, desk: OpenDesk, way: Way, blank: Annotated[str, Query(max_length=20)]) -> Response:
     """One blank at real size."""
-    title, made = _box(desk, key, way)
-    drawings = {piece.name: piece for piece in made.blanks}
+    title, boxed = _box(desk, key, way)
+    drawings = {piece.name: piece for piece in boxed.blanks}
     if blank not in drawings:
         raise BadInput("not a blank of this box", read=blank, allowed=", ".join(drawings), field="blank")
     return download(svg(drawings[blank], desk.today.shop.units), "image/svg+xml", title, f"-{blank}.svg")
 
 
-def _must_be_cut(made: Made) -> None:
-    if not made.blanks:
-        raise BadInput("nothing is cut for it", read=made.way, allowed="a way that is cut from board", field="way")
+def _must_be_cut(boxed: Boxed) -> None:
+    if not boxed.blanks:
+        raise BadInput(
+            "nothing is cut for it", read=boxed.made.way, allowed="a way that is cut from board", field="way"
+        )
 
 
-def _box(desk: Desk, key: str, way: str) -> tuple[str, Made]:
-    """A saved job's title and the box that way makes for it. Raises Gone, or BadInput where it is not measured."""
+def _box(desk: Desk, key: str, way: str) -> tuple[str, Boxed]:
+    """A saved job's title and it in the box of that way. Raises Gone, or BadInput where it is not measured."""
     today = desk.today
     job = desk.jobs.get(key).job
     load = understand(job, today.shop, today.file.postcode, today.find_mesh).must_load()
-    return job.title, box_for(way, job, load, today).made
+    return job.title, box_for(way, job, load, today)

@@ -101,6 +101,15 @@ def moved_in(answer: Answer, by: Length) -> Answer:
     return Answer(_sizes(side + by * 2 for side in answer.inside), laid, answer.order)
 
 
+def raised(answer: Answer, below: Length, above: Length) -> Answer:
+    """With so much more room under and over everything: a pad's."""
+    laid = tuple(
+        None if one is None else replace(one, at=(one.at[0], one.at[1], one.at[2] + below)) for one in answer.laid
+    )
+    length, width, height = answer.inside
+    return Answer((length, width, height + below + above), laid, answer.order)
+
+
 def quarter_turned(bodies: tuple[Body, ...], answer: Answer) -> Answer:
     """All of it turned about its height: what was at x, y is now at y, length - x."""
     return all_turned(bodies, answer, QUARTER)

@@ -5,7 +5,8 @@ All of it is common practice; the sizes follow from the way board folds (see `ma
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from fractions import Fraction
 from itertools import pairwise
 from typing import Literal
 
@@ -13,7 +14,7 @@ from fardo.core.cut.drawing import Blank, Dimension, Line, Note, Point, chain, c
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances
 from fardo.core.quantity import INCH, ZERO, Length
-from fardo.core.refusal import BadInput
+from fardo.core.refusal import BadInput, NoAnswer
 
 Kind = Literal["pad", "liner", "divider", "sleeve", "spacer", "edge-cap", "corner-cap"]
 KINDS: dict[Kind, str] = {
@@ -24,33 +25,81 @@ KINDS: dict[Kind, str] = {
 }  # fmt: skip
 _BRIDGE = INCH * 3  # how wide a spacer's back is: starting value
 _CAP = INCH * 3  # how far a corner cap goes along each edge: starting value
+_HOLE = (INCH * 4, Length(INCH.nm * 5 // 4))  # across and deep: starting values
+_HOLE_DOWN = INCH * 2
 MOST_CELLS = 20
+MINUTES_A_PIECE = Fraction(1)  # to cut and fold one: starting value
+
+Where = Literal["below", "above", "both"]
+
+
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """An insert that a job asks for. What its kind does not need is left out.
+
+    Args:
+        where: for a pad. along, across: cells of a divider. size: of the thing in a sleeve. length, depth: of a spacer
+        and what it keeps; of an edge cap and its legs.
+    """
+
+    kind: Kind
+    count: int = 1
+    where: Where = "below"
+    along: int = 2
+    across: int = 2
+    size: Sizes | None = None
+    length: Length | None = None
+    depth: Length | None = None
+
+    def room(self, t: Length) -> tuple[Length, Length, Length]:
+        """What it takes of the inside: under the goods, over them, and at each wall."""
+        thick = t * self.count
+        if self.kind == "pad":
+            return thick if self.where != "above" else ZERO, thick if self.where != "below" else ZERO, ZERO
+        return ZERO, ZERO, t if self.kind == "liner" else ZERO
 
 
 @dataclass(frozen=True, slots=True)
 class Insert:
     """
     Args:
-        blanks: to cut. below, above: what it takes of the inside's height under and over the goods; around: at each
-        wall. says: what a packer should know, with {} where a measure belongs. measures: in that order.
+        blanks: to cut. says: what a packer should know, with {} where a measure belongs. measures: in that order.
     """
 
     kind: Kind
     blanks: tuple[Blank, ...]
-    below: Length = ZERO
-    above: Length = ZERO
-    around: Length = ZERO
     says: str = ""
     measures: tuple[Length, ...] = ()
 
 
-def pads(inside: Sizes, t: Length, allowances: Allowances, below: int, above: int) -> Insert:
-    """Flat boards as large as the inside, less the slip. Raises BadInput for none at all."""
-    if below + above < 1:
-        raise BadInput("no pad", read="0", allowed="1 or more", field="count")
-    size = _loose(inside, allowances)
-    blank = _plain("pad", size, below + above)
-    return Insert("pad", (blank,), t * below, t * above)
+def cut_insert(wanted: Wanted, inside: Sizes, t: Length, allowances: Allowances) -> Insert:
+    """What is cut for an insert of a box of that inside. Raises BadInput naming what it lacks or cannot be."""
+    count = wanted.count
+    if wanted.kind == "pad":
+        return pads(inside, t, allowances, count * (2 if wanted.where == "both" else 1))
+    if wanted.kind == "liner":
+        return liner(inside, t, allowances)
+    if wanted.kind == "divider":
+        return divider(inside, t, allowances, wanted.along, wanted.across)
+    if wanted.kind == "sleeve":
+        if wanted.size is None:
+            raise BadInput("nothing given", read="", allowed="length x width x height of the thing", field="size")
+        return sleeve(wanted.size, t, allowances, count)
+    if wanted.kind == "corner-cap":
+        return corner_cap(allowances, count)
+    for name, given in (("length", wanted.length), ("depth", wanted.depth)):
+        if given is None:
+            raise BadInput("nothing given", read="", allowed="a measure", field=name)
+    assert wanted.length is not None
+    assert wanted.depth is not None
+    if wanted.kind == "spacer":
+        return spacer(wanted.length, wanted.depth, t, allowances, count)
+    return edge_cap(wanted.length, wanted.depth, allowances, count)
+
+
+def pads(inside: Sizes, t: Length, allowances: Allowances, count: int) -> Insert:
+    """Flat boards as large as the inside, less the slip."""
+    return Insert("pad", (_plain("pad", _loose(inside, allowances), count),))
 
 
 def liner(inside: Sizes, t: Length, allowances: Allowances) -> Insert:
@@ -61,14 +110,14 @@ def liner(inside: Sizes, t: Length, allowances: Allowances) -> Insert:
     # The last wall ends in a cut edge that meets the first one's inner face.
     marks = (ZERO, long, long + short, long * 2 + short, long * 2 + short * 2 - t.half())
     blank = _scored("liner", marks, height, "across the blank")
-    return Insert("liner", (blank,), around=t)
+    return Insert("liner", (blank,))
 
 
 def divider(inside: Sizes, t: Length, allowances: Allowances, along: int, across: int) -> Insert:
     """Strips that slot into each other and make `along` x `across` cells; they stand as high as the inside.
 
     Slots are as wide as the board and half the height deep, from above in the long strips and from below in the short.
-    Raises: BadInput for a number of cells out of range, or where a cell would be nothing.
+    Raises: BadInput for a number of cells out of range; NoAnswer where a cell would be nothing.
     """
     for name, cells in (("along", along), ("across", across)):
         if not 1 <= cells <= MOST_CELLS:
@@ -79,7 +128,7 @@ def divider(inside: Sizes, t: Length, allowances: Allowances, along: int, across
     height = allowances.at_most(inside[2])
     cell = [Length((side.nm - t.nm * (cells - 1)) // cells) for side, cells in ((length, along), (width, across))]
     if min(cell).nm <= 0:
-        raise BadInput("more cells than there is room", read=f"{along} x {across}", allowed="fewer", field="along")
+        raise NoAnswer(f"{along} x {across} cells of a divider are more than there is room for")
     blanks = []
     if across > 1:
         blanks.append(_slotted_strip("long strip", length, height, cell[0], along - 1, t, across - 1, True))
@@ -105,7 +154,7 @@ def spacer(length: Length, distance: Length, t: Length, allowances: Allowances, 
     """A bridge of three panels that keeps a distance: its legs stand, its back lies against the wall."""
     leg = allowances.at_least(distance - t.half())
     if leg.nm <= 0:
-        raise BadInput("less than half a board", read=f"{distance.mm:g} mm", allowed="more", field="depth")
+        raise NoAnswer("a spacer keeps no distance that is less than half a board")
     marks = (ZERO, leg, leg + _BRIDGE, leg * 2 + _BRIDGE)
     return Insert("spacer", (_scored("spacer", marks, length, "across the blank", count),))
 
@@ -116,7 +165,7 @@ def edge_cap(length: Length, leg: Length, allowances: Allowances, count: int) ->
     return Insert("edge-cap", (_scored("edge cap", (ZERO, wide, wide * 2), length, "across the blank", count),))
 
 
-def corner_cap(t: Length, allowances: Allowances, count: int = 8) -> Insert:
+def corner_cap(allowances: Allowances, count: int = 8) -> Insert:
     """A square of three equal faces, the fourth slit and lapped under: it goes over a corner of what is square."""
     side = allowances.at_least(_CAP)
     whole = side * 2
@@ -142,23 +191,31 @@ def edge_roll(name: str, outside: Sizes, t: Length, allowances: Allowances, coun
     return _scored(name, marks, allowances.at_most(outside[0]), "across the blank", count)
 
 
-def hand_holes(blank: Blank, panels: tuple[tuple[Length, Length, Length], ...], across: Length = INCH * 4) -> Blank:
-    """The blank with a hand hole in each panel: its flap is cut on three sides and pushed in, scored above.
+def hand_holes(blank: Blank) -> Blank | None:
+    """The blank of a case with a hand hole in each W panel; None where it has none that is large enough.
 
-    Args:
-        panels: for each, its left and right along the blank and the height of the hole's upper edge. across: its width.
+    A hole is 4 in across and its upper edge 2 in below the top; its flap is cut on three sides, scored above and pushed
+    in, so that nothing sharp is left (common practice; a hole weakens the wall it is in).
     """
-    deep = INCH + Length(INCH.nm // 4)
+    upright = sorted({line.start[0] for line in blank.lines if line.kind == "score" and line.start[0] == line.end[0]})
+    level = sorted({line.start[1] for line in blank.lines if line.kind == "score" and line.start[1] == line.end[1]})
+    walls = [(a, b) for a, b in pairwise((*upright, blank.size[0])) for note in blank.notes
+             if note.text == "W" and a < note.at[0] < b]  # fmt: skip
+    if not walls or not level:
+        return None
+    low, high = level[0], level[-1] if len(level) > 1 else blank.size[1]
+    if high - low < _HOLE[1] + _HOLE_DOWN * 2 or min(b - a for a, b in walls) < _HOLE[0] + _HOLE_DOWN * 2:
+        return None
     lines, dimensions = list(blank.lines), list(blank.dimensions)
-    for left, right, top in panels:
-        a = (left + right).half() - across.half()
-        b, low = a + across, top - deep
-        lines += [Line("score", (a, top), (b, top)), Line("cut", (a, top), (a, low)), Line("cut", (a, low), (b, low)),
-                  Line("cut", (b, low), (b, top))]  # fmt: skip
-        dimensions.append(Dimension((a, low), (b, low), "below", 0))
-    return Blank(
-        blank.name, blank.size, blank.outline, tuple(lines), tuple(dimensions), blank.notes, blank.flutes, blank.count
-    )
+    top = high - _HOLE_DOWN
+    bottom = top - _HOLE[1]
+    for left, right in walls:
+        a = (left + right).half() - _HOLE[0].half()
+        b = a + _HOLE[0]
+        lines += [Line("score", (a, top), (b, top)), Line("cut", (a, top), (a, bottom)),
+                  Line("cut", (a, bottom), (b, bottom)), Line("cut", (b, bottom), (b, top))]  # fmt: skip
+        dimensions.append(Dimension((a, bottom), (b, bottom), "below", 0))
+    return replace(blank, lines=tuple(lines), dimensions=tuple(dimensions))
 
 
 def _loose(inside: Sizes, allowances: Allowances) -> Point:

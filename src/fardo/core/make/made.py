@@ -7,6 +7,7 @@ and t/2 higher outside, than it is cut. Every exact rule here follows from these
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
@@ -95,8 +96,13 @@ class Made:
         """Of the closed box without its tape."""
         if self.taken:
             return Mass(sum(one.weight.ng for one in self.taken))
-        board = sum(blank.area_nm2 * blank.count for blank in self.blanks)
-        return Mass(-(-self.grade.weight_per_m2.ng * board // NM2_PER_M2))
+        return board_weight(self.blanks, self.grade)
+
+
+def board_weight(blanks: Iterable[Blank], grade: Grade) -> Mass:
+    """Of all of them once they are cut out."""
+    board = sum(blank.area_nm2 * blank.count for blank in blanks)
+    return Mass(-(-grade.weight_per_m2.ng * board // NM2_PER_M2))
 
 
 def check_inside(inside: Sizes) -> None:

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from fardo.core.arrange.ask import Answer, all_turned, moved_in, roomier
+from fardo.core.arrange.ask import Answer, all_turned, moved_in, raised, roomier
 from fardo.core.arrange.body import Body, stance
 from fardo.core.arrange.turn import TURNS, Matrix
 from fardo.core.board.grade import Grade, Sheet
-from fardo.core.board.strength import SOFT, Strength, judge
+from fardo.core.board.strength import SOFT, Strength, enough, judge
 from fardo.core.cut.drawing import Blank
+from fardo.core.cut.fence import FenceSetting, fence_of
 from fardo.core.cut.nest import count_on_sheet
 from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS, Made, School, make_box
+from fardo.core.make.insert import MINUTES_A_PIECE, Insert, cut_insert, hand_holes
+from fardo.core.make.made import board_weight
 from fardo.core.make.stock import NM2_PER_M2
 from fardo.core.plan.load import Load, arrange, bodies_of
 from fardo.core.plan.shop import Shop
@@ -68,7 +71,8 @@ class Boxed:
     Args:
         coats: every layer in it, the liner last. air: the share of the inside that is neither goods nor extras, 0 to 1.
         box, wrap, fill, tape, labour: what each costs. too_large: why it cannot be cut from the sheets in stock, or
-        None. strength: of the closed box, and what speaks against it.
+        None. strength: of the closed box, and what speaks against it. inserts: of board, cut with it.
+        suggested: the lightest board that is certified for it, where this one is not. making: time to make it alone.
     """
 
     load: Load
@@ -83,9 +87,30 @@ class Boxed:
     fill: Money
     tape: Money
     labour: Money
+    making: Money
     minutes: Fraction
     too_large: str | None
     strength: Strength
+    inserts: tuple[Insert, ...] = ()
+    suggested: Grade | None = None
+
+    @property
+    def own(self) -> Money:
+        """What the box itself costs: board or bought, tape, and the time to make it."""
+        return self.box + self.tape + self.making
+
+    @property
+    def blanks(self) -> tuple[Blank, ...]:
+        """Everything that is cut: the box's, then the inserts'."""
+        return (*self.made.blanks, *(blank for insert in self.inserts for blank in insert.blanks))
+
+    @property
+    def fence(self) -> tuple[FenceSetting, ...]:
+        """To cut all of it, in order."""
+        return (
+            *self.made.fence,
+            *(one for insert in self.inserts for blank in insert.blanks for one in fence_of(blank)),
+        )
 
     @property
     def placements(self) -> tuple[Lies, ...]:
@@ -164,10 +189,16 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
     if load.liner:
         coats.append(line_walls(arrangement.inside, load.liner))
         arrangement = moved_in(arrangement, liner_thickness(load))
+    arrangement = _with_inserts(arrangement, load, grade.caliper)
     upright = not may_be_turned(load)
     made = make_box(way, arrangement.inside, grade, shop.allowances, school, shop.stock, upright)
+    if load.holes:
+        made = _with_holes(made)
     if made.needed != arrangement.inside:
         arrangement = _turned_to(load, arrangement, made.needed)
+    cut_from = grade
+    inserts = tuple(cut_insert(one, made.inside, cut_from.caliper, shop.allowances) for one in load.inserts)
+    pieces = [blank for insert in inserts for blank in insert.blanks]
     if WAYS[way].NEEDS == "stock":
         grade = made.grade
         arrangement = roomier(arrangement, made.inside)
@@ -178,24 +209,31 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
         goods=load.goods_weight,
         wrap=Mass(sum(coat.weight.ng for coat in coats)),
         extras=Mass(sum(extra.weight.ng for extra in load.extras)),
-        board=made.weight,
+        board=made.weight + board_weight(pieces, cut_from),
         fill=fill_weight,
         tape=Mass(-(-made.tape.nm * shop.tape.weight_per_m.ng // 10**9)),
     )
+    strength = SOFT if made.soft else judge(made.outside, weights.total, grade, made.condition)
     minutes = made.minutes + shop.pack_minutes + shop.wrap_minutes * len(coats)
-    sheets = () if made.taken else tuple(_on_sheet(blank, grade.sheets) for blank in made.blanks)
+    minutes += MINUTES_A_PIECE * sum(blank.count for blank in pieces)
+    on = [(blank, _on_sheet(blank, grade.sheets)) for blank in (() if made.taken else made.blanks)]
+    on += [(blank, _on_sheet(blank, cut_from.sheets)) for blank in pieces]
     return Boxed(
         load, arrangement, made, tuple(coats), weights,
         air=Fraction(air, volume_nm3(*made.inside)),
-        sheets=sheets,
-        box=_box_costs(made),
+        sheets=tuple(sheet for _, sheet in on),
+        box=_box_costs(made) + _board_costs(pieces, cut_from),
         wrap=total([coat.price for coat in coats], shop.currency),
         fill=fill_cost,
         tape=shop.tape.price_per_100_m.share(Fraction(made.tape.nm, 10**11)),
         labour=shop.labour_per_hour.share(minutes / 60),
+        making=shop.labour_per_hour.share(made.minutes / 60),
         minutes=minutes,
-        too_large=None if made.taken else _too_large(sheets, made, shop),
-        strength=SOFT if made.soft else judge(made.outside, weights.total, grade, made.condition),
+        too_large=_too_large(on, made, shop),
+        strength=strength,
+        suggested=enough(made.outside, weights.total, list(shop.grades.values()))
+        if strength.warnings and not made.taken else None,
+        inserts=inserts,
     )  # fmt: skip
 
 
@@ -203,8 +241,33 @@ def _box_costs(made: Made) -> Money:
     """The boxes that are taken, or the board that is cut, its waste with it."""
     if made.taken:
         return total([one.price for one in made.taken], made.taken[0].price.currency)
-    used = Fraction(sum(blank.sheet_area_nm2 * blank.count for blank in made.blanks), NM2_PER_M2)
-    return made.grade.price_per_m2.share(used)
+    return _board_costs(made.blanks, made.grade)
+
+
+def _board_costs(blanks: Iterable[Blank], grade: Grade) -> Money:
+    return grade.price_per_m2.share(Fraction(sum(one.sheet_area_nm2 * one.count for one in blanks), NM2_PER_M2))
+
+
+def _with_inserts(arrangement: Answer, load: Load, t: Length) -> Answer:
+    """With the room that pads and a liner of board take, `t` thick each."""
+    for wanted in load.inserts:
+        below, above, around = wanted.room(t)
+        if around.nm:
+            x, y, z = arrangement.inside
+            arrangement = roomier(arrangement, (x + around * 2, y + around * 2, z))
+        arrangement = raised(arrangement, below, above)
+    return arrangement
+
+
+def _with_holes(made: Made) -> Made:
+    """With hand holes in the blanks that have the room."""
+    cut = [hand_holes(blank) for blank in made.blanks]
+    blanks = tuple(with_holes or blank for with_holes, blank in zip(cut, made.blanks, strict=True))
+    if made.taken or not any(cut):
+        return replace(
+            made, notes=(*made.notes, "No hand holes: this box has no walls of its own that are large enough.")
+        )
+    return replace(made, blanks=blanks, notes=(*made.notes, "Hand holes weaken the two walls they are in."))
 
 
 def _on_sheet(blank: Blank, sheets: tuple[Sheet, ...]) -> OnSheet:
@@ -217,8 +280,8 @@ def _on_sheet(blank: Blank, sheets: tuple[Sheet, ...]) -> OnSheet:
     return OnSheet(blank.name, sheet, count)
 
 
-def _too_large(sheets: tuple[OnSheet, ...], made: Made, shop: Shop) -> str | None:
-    for on, blank in zip(sheets, made.blanks, strict=True):
+def _too_large(sheets: Sequence[tuple[Blank, OnSheet]], made: Made, shop: Shop) -> str | None:
+    for blank, on in sheets:
         if on.sheet is None:
             run = "" if blank.flutes == "either way" else f" with its flutes {blank.flutes}"
             x, y = (show_length(side, shop.units, "up").text for side in blank.size)

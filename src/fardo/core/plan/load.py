@@ -11,6 +11,7 @@ from fardo.core.arrange.body import Body, Held, Laid
 from fardo.core.arrange.hand import faults
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
+from fardo.core.make.insert import Wanted
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.forms import BOXED
 from fardo.core.protect.material import Layer
@@ -29,13 +30,16 @@ class Load:
     was.
 
     Args:
-        packed: an arrangement that holds for it; see `holds`.
+        packed: an arrangement that holds for it; see `holds`. inserts: of board, cut with the box. holes: whether the
+        box has hand holes.
     """
 
     units: tuple[Wrapped, ...]
     extras: tuple[Extra, ...]
     liner: Layer | None = None
     packed: Answer | None = None
+    inserts: tuple[Wanted, ...] = ()
+    holes: bool = False
 
     @property
     def volume_nm3(self) -> int:

@@ -64,6 +64,17 @@ class Money:
         doubled = 2 * self.minor * of
         return Money(int((doubled + 1) // 2), self.currency)
 
+    def saving_on(self, dearer: Money) -> int:
+        """How much less it is, in per cent of what would have been paid; nothing where it is no less.
+
+        >>> Money(77, "USD").saving_on(Money(138, "USD"))
+        44
+        """
+        self._same(dearer)
+        if self.minor >= dearer.minor or dearer.minor <= 0:
+            return 0
+        return round(Fraction(100 * (dearer.minor - self.minor), dearer.minor))
+
     def _same(self, other: Money) -> None:
         if other.currency != self.currency:
             raise BadInput("another currency", read=other.currency, allowed=self.currency)
