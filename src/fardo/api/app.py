@@ -16,7 +16,7 @@ from fardo import __version__
 from fardo.api.desk import Desk
 from fardo.api.guard import Guard
 from fardo.api.problems import answer_with_problems
-from fardo.api.routers import arrange, devices, jobs, kinds, papers, shapes, sheets, shop, work
+from fardo.api.routers import arrange, cutting, devices, jobs, kinds, papers, shapes, sheets, shop, work
 from fardo.api.routers import files as sent_files
 from fardo.api.runs import Runs
 from fardo.arranging import Workers
@@ -49,6 +49,7 @@ def create_app(database: Path) -> FastAPI:
         kinds.router,
         jobs.router,
         sheets.router,
+        cutting.router,
         papers.router,
         work.router,
         arrange.router,

@@ -9,6 +9,7 @@ from fardo.api.desk import Today
 from fardo.api.parts import measured, view_parts, wrap_list
 from fardo.core.arrange.ask import Answer
 from fardo.core.arrange.body import stance
+from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.make import WAYS, Made, School, make_box
@@ -23,6 +24,7 @@ from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_ma
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.service import Quote, Refused
 from fardo.core.why import Value, Why
+from fardo.files.cut_by import CutBy, by, cut_by
 from fardo.files.drawn import exact_text, in_words
 from fardo.files.job import JobFile
 from fardo.files.svg import svg
@@ -127,7 +129,16 @@ def box_for(way: str, job: JobFile, load: Load, today: Today) -> Boxed:
     if way not in WAYS:
         raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field="way")
     school: School = job.school if job.school in WAYS[way].SCHOOLS else "exact"
-    return box_up(load, way, today.shop.grade(job.board), today.shop, school)
+    grade, shop = today.shop.grade(job.board), today.shop
+    if (kept := _kept(way, job, grade)) is not None:
+        grade, shop = by(kept, way, grade, shop)
+    return box_up(load, way, grade, shop, school)
+
+
+def _kept(way: str, job: JobFile, grade: Grade) -> CutBy | None:
+    """The allowances this way was chosen by, if it was."""
+    box = job.chosen.box
+    return box.cut_by if box is not None and (box.way, box.board) == (way, grade.code) else None
 
 
 def _work_out(way: str, load: Load, picture: Picture) -> None:
@@ -245,6 +256,9 @@ def view_refused(refused: list[Refused]) -> list[views.RefusedView]:
 
 def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
     boxed, made, units, said = way.boxed, way.boxed.made, picture.today.shop.units, picture.said
+    shop = picture.today.shop
+    grade = shop.grades.get(made.grade.code, made.grade)
+    now = cut_by(made.way, grade, shop.allowances) if WAYS[made.way].NEEDS == "sheet" else None
     return views.WayView(
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
         board=made.grade.code, chosen=said.box == _choice(made), needs=WAYS[made.way].NEEDS, too_large=boxed.too_large,
@@ -275,6 +289,8 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
             for plan in way.plans
         ],
         refused=view_refused(way.refused),
+        cut_by=now,
+        cut_by_others=(kept := _kept(made.way, picture.job, made.grade)) is not None and kept != now,
         other_school=_other_school(boxed, picture) if len(WAYS[made.way].SCHOOLS) > 1 else None,
     )  # fmt: skip
 
@@ -340,7 +356,10 @@ def _view_blank(blank: Blank, units: Units, drawn: bool = False) -> views.BlankV
 def _other_school(boxed: Boxed, picture: Picture) -> views.OtherSchool:
     made, units = boxed.made, picture.today.shop.units
     other: School = "thumb" if made.school == "exact" else "exact"
-    compared = make_box(made.way, boxed.arrangement.inside, made.grade, picture.today.shop.allowances, other)
+    allowances = picture.today.shop.allowances
+    if (kept := _kept(made.way, picture.job, made.grade)) is not None:
+        allowances = by(kept, made.way, made.grade, picture.today.shop)[1].allowances
+    compared = make_box(made.way, boxed.arrangement.inside, made.grade, allowances, other)
     return views.OtherSchool(
         school=other,
         blanks=[_view_blank(blank, units) for blank in compared.blanks],

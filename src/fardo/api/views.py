@@ -10,6 +10,7 @@ from fardo.api.figures import Figure, SizesView, WhyView
 from fardo.api.goods import Choice, HazardView, KindRow, PartView, ShapeKind, WrapList
 from fardo.core.arrange.turn import Matrix
 from fardo.core.plan.progress import State
+from fardo.files.cut_by import CutBy
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.shop import ShopFile, starting_shop
 
@@ -154,6 +155,8 @@ class WayView(BaseModel):
     quotes: list[QuoteView]
     refused: list[RefusedView]
     other_school: OtherSchool | None
+    cut_by: CutBy | None = Field(description="the allowances of today, to keep with the job when this box is chosen")
+    cut_by_others: bool = Field(description="whether it was chosen by others than today's, which it keeps")
 
 
 class KnotView(BaseModel):

@@ -15,6 +15,7 @@ from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Units
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry
+from fardo.files.cut_by import CutBy
 from fardo.files.shapes import ShapeEntry, box_shape, keep_units
 from fardo.files.typed import ExtraEntry, Kind, Measure, Strict, TypedSizes, complaints, with_unit
 
@@ -108,6 +109,7 @@ class ChosenBox(Strict):
     school: Literal["exact", "thumb"] = "exact"
     board: str
     inside_mm: tuple[float, float, float]
+    cut_by: CutBy | None = Field(None, description="the allowances it was worked out by; it keeps them")
 
 
 class ChosenPrice(Strict):

@@ -26,6 +26,8 @@ _MARGIN = 12 * mm
 _OVERLAP = 10 * mm
 _EDGE = 6 * mm  # bare paper around a blank at full size, so that its outermost cuts are on the page
 _MOST_PAGES = 300
+_MOST_ROWS_BELOW = 16
+_ROWS_A_PAGE = 30
 _SCALES = (1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 75, 100, 150, 200, 300)
 _WORDS_ON_PAPER = 3.1  # mm high, read at arm's length
 
@@ -51,10 +53,13 @@ def cut_sheet(
     words on a page of their own."""
     buffer, canvas = open_page(heading.title, PAPERS[paper])
     width, height = PAPERS[paper]
+    # A table that would leave the drawing too little room stands on pages of its own.
+    apart = len(fence) > _MOST_ROWS_BELOW
     for page, blank in enumerate(blanks, 1):
-        top = _head(canvas, heading, height, f"{blank.name}, flutes {blank.flutes}, page {page} of {len(blanks)}")
+        top = _head(canvas, heading, height, _page_says(blank, page, len(blanks)))
         caution_lines = sum(math.ceil(len(caution) / 110) for caution in cautions)
-        table_height = ((len(fence) + 2) * 7 + 9 + 4 * caution_lines) * mm
+        rows = 0 if apart else len(fence) + 1
+        table_height = ((rows + 1) * 7 + 9 + 4 * caution_lines) * mm
         room = (width - 2 * _MARGIN, top - _MARGIN - table_height - 8 * mm)
         scale, drawn = _to_scale(blank, units, room)
         drawn_height = (drawn.top - drawn.bottom) * mm / scale
@@ -64,14 +69,23 @@ def cut_sheet(
         )
         y = top - drawn_height - 6 * mm
         _key(canvas, y, f"scale 1:{scale:g}")
-        y = _table(canvas, fence, units, y - 8 * mm, width)
+        y = y - 8 * mm if apart else _table(canvas, fence, units, y - 8 * mm, width)
         _cautions(canvas, cautions, y, width)
+        canvas.showPage()
+    for start in range(0, len(fence), _ROWS_A_PAGE) if apart else ():
+        top = _head(canvas, heading, height, "fence settings, in this order")
+        _table(canvas, fence[start : start + _ROWS_A_PAGE], units, top - 4 * mm, width)
         canvas.showPage()
     if steps:
         _cautions(canvas, cautions, _steps(canvas, steps, _head(canvas, heading, height, "step by step")), width)
         canvas.showPage()
     canvas.save()
     return buffer.getvalue()
+
+
+def _page_says(blank: Blank, page: int, pages: int) -> str:
+    number = f" x {blank.count}" if blank.count > 1 else ""
+    return f"{blank.name}{number}, flutes {blank.flutes}, page {page} of {pages}"
 
 
 def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Paper) -> bytes:

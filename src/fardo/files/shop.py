@@ -25,6 +25,7 @@ from fardo.files.typed import ExtraEntry, Measure, Strict, TypedSizes, to_length
 
 _CALIPER_MOST = Length.of_mm(50)
 _ALLOWANCE_MOST = Length.of_mm(200)
+MOST_SHEETS = 60
 _MOST_OFF = Length.of_mm(25)
 _DEEPEST = Length.of_mm(1000)
 
@@ -53,7 +54,7 @@ class BoardEntry(Strict):
     edge_crush: int = Field(ge=1, le=1000, description="lb per inch")
     weight_per_m2: Measure
     price_per_m2: str
-    sheets: list[SheetEntry] = Field(min_length=1, max_length=20)
+    sheets: list[SheetEntry] = Field(min_length=1, max_length=MOST_SHEETS)
     measured: list[MeasuredCut] = Field(
         default_factory=list, max_length=40, description="boxes that were cut and measured; their way is corrected"
     )
@@ -153,6 +154,8 @@ class ShopFile(Strict):
     floated: Measure = Field("2 in", description="what an inner box keeps from the outer one; an inch at least")
     guard: Measure = Field("1 in", description="how deep the hollow edges of a folder are")
     seams: Measure = Field("1/2 in", description="what a mailer's seams and closing take of width and of length")
+    kerf: Measure = Field("1/8 in", description="what the shop's saw takes at every cut")
+    offcut_least: Measure = Field("12 in", description="the shorter side of an off-cut that is worth keeping")
     fence_step: Literal["1/16 in", "1/32 in", "1 mm"]
     fill: FillEntry
     tape: TapeEntry
@@ -219,6 +222,8 @@ class ShopFile(Strict):
                 seams=to_length(self.seams, units, "seams", zero=True, most=_ALLOWANCE_MOST),
                 step=to_length(self.fence_step, units, "fence_step"),
             ),
+            kerf=to_length(self.kerf, units, "kerf", zero=True, most=_ALLOWANCE_MOST),
+            offcut_least=to_length(self.offcut_least, units, "offcut_least", most=_DEEPEST),
             fill=Fill(
                 self.fill.name,
                 to_mass(self.fill.weight_per_litre, units, "fill.weight_per_litre", zero=True),

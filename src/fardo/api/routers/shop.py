@@ -17,7 +17,7 @@ router = APIRouter(prefix="/api/shop", tags=["shop"], responses=RESPONSES)
 
 @router.get("")
 def get_shop(desk: OpenDesk) -> views.ShopView:
-    return _view(desk)
+    return view_shop(desk)
 
 
 @router.put("")
@@ -25,10 +25,10 @@ def change_shop(change: views.ShopChange, desk: OpenDesk) -> views.ShopView:
     """Saves the shop's settings; answers 409 where they were changed since the revision named."""
     change.shop.to_core()
     desk.settings.change_shop(change.revision, change.shop)
-    return _view(desk)
+    return view_shop(desk)
 
 
-def _view(desk: Desk) -> views.ShopView:
+def view_shop(desk: Desk) -> views.ShopView:
     today = desk.today
     carriers = sorted({f"{service.carrier} {service.name}" for service in today.services})
     return views.ShopView(

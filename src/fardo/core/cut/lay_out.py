@@ -85,6 +85,11 @@ class SheetPlan:
     cuts: tuple[Cut, ...]
     left: tuple[Rect, ...]
 
+    def worth_keeping(self, least: Length) -> tuple[Rect, ...]:
+        """The off-cuts whose shorter side is so long, largest first."""
+        kept = [rest for rest in self.left if min(rest.length, rest.width) >= least]
+        return tuple(sorted(kept, key=lambda rest: -rest.area_nm2))
+
     @property
     def fence_changes(self) -> int:
         """How often the fence is set, the first time with it."""

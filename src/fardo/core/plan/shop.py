@@ -29,7 +29,8 @@ class Shop:
         default_gap: where a part names neither a gap nor how fragile it is. gaps: by the least g of a fragility class,
         the first that is at least what the part bears. cushion_factor: C of the check, of the fill it has around it.
         grades: its board, by code; `default_grade` is used unless a job says otherwise. materials: by code.
-        bubbles: which way they look, its habit. stock: boxes, mailers and designs of its own that are there.
+        bubbles: which way they look, its habit. kerf: what its saw takes at every cut. offcut_least: shorter side of
+        an off-cut that is worth keeping. stock: boxes, mailers and designs of its own that are there.
     """
 
     units: Units
@@ -47,6 +48,8 @@ class Shop:
     default_grade: str
     materials: dict[str, Material]
     bubbles: BubbleSide
+    kerf: Length
+    offcut_least: Length
     stock: Stock = NOTHING_THERE
 
     def gap(self, fragility: int | None) -> Length:

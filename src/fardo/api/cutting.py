@@ -1,0 +1,255 @@
+"""The cutting plan of several jobs: what is cut from which sheets, board by board, and what is kept of them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from fardo.api.desk import Desk, Today
+from fardo.api.picture import box_for
+from fardo.core.board.grade import Grade
+from fardo.core.cut.drawing import Blank
+from fardo.core.cut.lay_out import Cut, CuttingPlan, Piece, SheetPlan, plan_cuts
+from fardo.core.cut.sheet import draw_sheet
+from fardo.core.make import WAYS
+from fardo.core.make.stock import NM2_PER_M2
+from fardo.core.quantity import ZERO, Length, Units, show_length
+from fardo.core.refusal import BadInput, NoAnswer
+from fardo.files.drawn import exact_text
+from fardo.files.shop import MOST_SHEETS, SheetEntry, ShopFile
+from fardo.files.svg import svg
+from fardo.files.understood import understand
+from fardo.store.jobs import StoredJob
+
+Tool = Literal["saw", "straightedge", "knife"]
+MOST_PIECES = 120
+_MOST_JOBS = 200
+
+
+class CutJob(BaseModel):
+    """A job with something to cut. `why_not` says why it cannot be, if it cannot."""
+
+    id: str
+    title: str
+    day: str | None
+    box: str
+    pieces: int
+    taken: bool = Field(description="whether it is in this plan")
+    why_not: str
+
+
+class CutView(BaseModel):
+    """A cut: the fence, and the piece that is parted."""
+
+    fence: str
+    new_fence: bool
+    across: bool
+    piece: str
+
+
+class SheetView(BaseModel):
+    title: str
+    offcut: bool
+    svg: str
+    pieces: list[str]
+    cuts: list[CutView]
+    keeps: list[str] = Field(description="off-cuts that are large enough to keep")
+
+
+class BoardPlan(BaseModel):
+    """What is cut from one board."""
+
+    board: str
+    name: str
+    sheets: list[SheetView]
+    free: bool = Field(description="whether a knife is needed, as some cuts do not go through")
+    waste_percent: int
+    fence_changes: int
+    price: str = Field(description="of the whole sheets taken")
+    least: int = Field(description="by area no plan does with fewer sheets")
+    why_not: str
+
+
+class CuttingView(BaseModel):
+    tool: Tool
+    jobs: list[CutJob]
+    boards: list[BoardPlan]
+    currency: str
+    revision: int = Field(description="of the shop whose sheets these are")
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """A job and what is cut for it. Args: why_not: where it cannot be worked out."""
+
+    stored: StoredJob
+    box: str
+    grade: Grade | None
+    blanks: tuple[Blank, ...]
+    why_not: str
+
+    @property
+    def title(self) -> str:
+        return self.stored.job.title or "Untitled job"
+
+
+def work_in_hand(desk: Desk, keys: Sequence[str] | None) -> list[tuple[Work, bool]]:
+    """Every job in hand whose box is chosen and has something to cut, and whether it is among `keys` (None: all)."""
+    page = desk.jobs.page(size=_MOST_JOBS)
+    found = [work for stored in page.jobs if (work := work_of(stored, desk.today)) is not None]
+    return [(work, keys is None or work.stored.id in keys) for work in found]
+
+
+def work_of(stored: StoredJob, today: Today) -> Work | None:
+    """What is cut for a job from sheet: the box it has chosen and its inserts; None where no box is chosen."""
+    chosen = stored.job.chosen.box
+    if chosen is None or chosen.way not in WAYS:
+        return None
+    title = WAYS[chosen.way].TITLE
+    try:
+        load = understand(stored.job, today.shop, today.file.postcode, today.find_mesh).must_load()
+        boxed = box_for(chosen.way, stored.job, load, today)
+    except (BadInput, NoAnswer) as fault:
+        return Work(stored, title, None, (), str(fault))
+    inserts = tuple(blank for insert in boxed.inserts for blank in insert.blanks)
+    blanks = inserts if boxed.made.taken else boxed.blanks
+    grade = today.shop.grade(stored.job.board) if boxed.made.taken else boxed.made.grade
+    return Work(stored, title, grade, blanks, "") if blanks else None
+
+
+def plan_boards(work: Iterable[Work], today: Today, tool: Tool) -> list[tuple[Grade, CuttingPlan | NoAnswer]]:
+    """Board by board, in the shop's order. Raises NoAnswer for more pieces than are planned at once."""
+    by_board: dict[str, list[Piece]] = {}
+    for one in work:
+        if one.grade is not None:
+            pieces = by_board.setdefault(one.grade.code, [])
+            for blank in one.blanks:
+                pieces += [Piece(blank.name, blank.size, blank.flutes, one.stored.id)] * blank.count
+    number = sum(len(pieces) for pieces in by_board.values())
+    if number > MOST_PIECES:
+        raise NoAnswer(f"{number} pieces are more than are planned at once; take fewer jobs, up to {MOST_PIECES}")
+    kerf = today.shop.kerf if tool == "saw" else ZERO
+    found: list[tuple[Grade, CuttingPlan | NoAnswer]] = []
+    for code, grade in today.shop.grades.items():
+        if code in by_board:
+            try:
+                found.append((grade, plan_cuts(by_board[code], grade.sheets, kerf, tool == "knife")))
+            except NoAnswer as none:
+                found.append((grade, none))
+    return found
+
+
+def drawings_of(work: Iterable[Work]) -> dict[tuple[str, str], Blank]:
+    """By a piece's name and its job."""
+    return {(blank.name, one.stored.id): blank for one in work for blank in one.blanks}
+
+
+def view_cutting(desk: Desk, keys: Sequence[str] | None, tool: Tool) -> CuttingView:
+    """The plan for the jobs named, or all that can be cut. Raises NoAnswer for more pieces than are planned."""
+    today, rows = desk.today, work_in_hand(desk, keys)
+    taken = [work for work, is_in in rows if is_in]
+    show = _Show(today, drawings_of(taken), {work.stored.id: work.title for work in taken})
+    return CuttingView(
+        tool=tool, currency=today.shop.currency, revision=today.revision,
+        jobs=[
+            CutJob(
+                id=work.stored.id, title=work.title,
+                day=work.stored.job.day.isoformat() if work.stored.job.day else None, box=work.box,
+                pieces=sum(blank.count for blank in work.blanks), taken=is_in, why_not=work.why_not,
+            )
+            for work, is_in in rows
+        ],
+        boards=[show.board(grade, plan) for grade, plan in plan_boards(taken, today, tool)],
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class _Show:
+    """Puts plans into words. Args: titles: of the jobs, by their keys."""
+
+    today: Today
+    drawings: dict[tuple[str, str], Blank]
+    titles: dict[str, str]
+
+    def board(self, grade: Grade, plan: CuttingPlan | NoAnswer) -> BoardPlan:
+        why_not = ""
+        if isinstance(plan, NoAnswer):
+            why_not, plan = str(plan), CuttingPlan((), False, 0)
+            for key, title in self.titles.items():
+                why_not = why_not.replace(key, title)
+        whole = sum(one.sheet.length.nm * one.sheet.width.nm for one in plan.sheets if not one.sheet.offcut)
+        return BoardPlan(
+            board=grade.code, name=grade.name, free=plan.free, waste_percent=round(plan.waste * 100),
+            sheets=[self.sheet(n, one) for n, one in enumerate(plan.sheets, 1)], fence_changes=plan.fence_changes,
+            price=str(grade.price_per_m2.share(Fraction(whole, NM2_PER_M2))), least=plan.least, why_not=why_not,
+        )  # fmt: skip
+
+    def sheet(self, n: int, one: SheetPlan) -> SheetView:
+        units = self.today.shop.units
+        what = "off-cut" if one.sheet.offcut else "sheet"
+        pieces: dict[str, int] = {}
+        for placed in one.placed:
+            label = f"{placed.piece.name}, {self.titles[placed.piece.of]}"
+            pieces[label] = pieces.get(label, 0) + 1
+        return SheetView(
+            title=f"{n}. {what} {_cross(one.sheet.length, one.sheet.width, units)}", offcut=one.sheet.offcut,
+            svg=svg(draw_sheet(f"{what} {n}", one, self.drawings), units),
+            pieces=[f"{count} x {label}" if count > 1 else label for label, count in pieces.items()],
+            cuts=[_view_cut(k, cut, one.cuts, units) for k, cut in enumerate(one.cuts)],
+            keeps=[_cross(rest.length, rest.width, units) for rest in one.worth_keeping(self.today.shop.offcut_least)],
+        )  # fmt: skip
+
+
+def _view_cut(n: int, cut: Cut, cuts: Sequence[Cut], units: Units) -> CutView:
+    return CutView(
+        fence=exact_text(cut.fence, units), new_fence=n == 0 or cut.fence != cuts[n - 1].fence, across=cut.across,
+        piece=_cross(cut.rest.length, cut.rest.width, units),
+    )  # fmt: skip
+
+
+def _cross(length: Length, width: Length, units: Units) -> str:
+    a, b = (show_length(side, units, "down").text for side in (length, width))
+    return f"{a.removesuffix(f' {units}')} x {b}"
+
+
+def sheets_after(shop: ShopFile, today: Today, plans: Sequence[tuple[Grade, CuttingPlan | NoAnswer]]) -> ShopFile:
+    """The shop once it has cut: sheets that are counted are fewer, off-cuts worth keeping are on the list."""
+    boards = {board.code: board.model_copy(deep=True) for board in shop.boards}
+    for grade, plan in plans:
+        if isinstance(plan, NoAnswer):
+            continue
+        board = boards[grade.code]
+        entries = list(board.sheets)
+        for one in plan.sheets:
+            entry = entries[grade.sheets.index(one.sheet)]
+            if entry.offcut or entry.count is not None:
+                entry.count = (1 if entry.count is None else entry.count) - 1
+            flutes: Literal["length", "width"] = "length" if one.sheet.flutes_along else "width"
+            board.sheets += [
+                SheetEntry(length=rest.length.mm, width=rest.width.mm, flutes=flutes, count=1, offcut=True)
+                for rest in one.worth_keeping(today.shop.offcut_least)
+            ]
+        board.sheets = _merged(board.sheets)
+    return shop.model_copy(update={"boards": [boards[board.code] for board in shop.boards]})
+
+
+def _merged(entries: Sequence[SheetEntry]) -> list[SheetEntry]:
+    """Equal off-cuts as one row, those used up gone, the largest first after the whole sheets; as many as are kept."""
+    rows: list[SheetEntry] = []
+    for entry in entries:
+        if entry.offcut and entry.count == 0:
+            continue
+        same = next((row for row in rows if entry.offcut and _as_one(row) == _as_one(entry)), None)
+        if same is None:
+            rows.append(entry)
+        else:
+            same.count = (same.count or 1) + (entry.count or 1)
+    return rows[:MOST_SHEETS]
+
+
+def _as_one(entry: SheetEntry) -> tuple[object, ...]:
+    return entry.length, entry.width, entry.flutes, entry.offcut

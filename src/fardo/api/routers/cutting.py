@@ -1,0 +1,100 @@
+"""The cutting plan of the jobs in hand: looked at, printed, sent to a cutter, and done."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from fardo.api import cutting, views
+from fardo.api.desk import Desk, OpenDesk
+from fardo.api.downloads import download
+from fardo.api.problems import RESPONSES
+from fardo.api.routers.shop import view_shop
+from fardo.core.cut.drawing import Blank
+from fardo.core.cut.fence import FenceSetting
+from fardo.core.cut.sheet import draw_sheet
+from fardo.core.plan.cautions import CUTTING
+from fardo.core.quantity import show_sizes
+from fardo.core.refusal import BadInput, NoAnswer
+from fardo.files.pdf import Heading, cut_sheet
+
+router = APIRouter(prefix="/api/cutting", tags=["cutting"], responses=RESPONSES)
+
+Jobs = Annotated[list[str] | None, Query(max_length=200, description="the jobs in it; nothing said: all in hand")]
+ToolAsked = Annotated[cutting.Tool, Query(description="a saw loses its kerf; a knife need not cut through")]
+
+
+@router.get("")
+def look(desk: OpenDesk, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> cutting.CuttingView:
+    """What is cut from which sheets for these jobs, with the cuts in the order that sets the fence least often."""
+    return cutting.view_cutting(desk, jobs, tool)
+
+
+@router.get(".pdf", response_class=Response)
+def pdf(desk: OpenDesk, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> Response:
+    """A page a sheet, with the cuts in order."""
+    shop = desk.today.file
+    drawn, fence = [], []
+    for title, blank, settings in _sheets(desk, jobs, tool):
+        drawn.append(blank)
+        fence += [FenceSetting(one.fence, one.blade, f"{title}: {one.do}", one.cuts) for one in settings]
+    content = cut_sheet(Heading("Cutting plan", ()), drawn, fence, CUTTING, shop.units, shop.paper)
+    return download(content, "application/pdf", "cutting plan", ".pdf", look=True)
+
+
+@router.get(".dxf", response_class=Response)
+def dxf_sheets(desk: OpenDesk, jobs: Jobs = None, tool: ToolAsked = "knife") -> Response:
+    """All sheets at real size in millimetres, every blank with its lines where it lies."""
+    # Its library takes most of a second to load, which a starting shop need not wait for.
+    from fardo.files.dxf import dxf
+
+    drawn = [blank for _, blank, _ in _sheets(desk, jobs, tool)]
+    return download(dxf(drawn, desk.today.shop.units), "image/vnd.dxf", "cutting plan", ".dxf")
+
+
+class Done(BaseModel):
+    """That it was cut, and from which shop it was planned."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 1, "jobs": [], "tool": "straightedge"}]})
+    revision: int = Field(ge=0)
+    jobs: list[str] = Field(max_length=200)
+    tool: cutting.Tool
+
+
+@router.post("/done")
+def done(what: Done, desk: OpenDesk) -> views.ShopView:
+    """Takes the sheets it used off the stock and keeps the off-cuts; 409 where the shop changed meanwhile."""
+    today = desk.today
+    rows = cutting.work_in_hand(desk, what.jobs)
+    plans = cutting.plan_boards([work for work, taken in rows if taken], today, what.tool)
+    if not any(not isinstance(plan, NoAnswer) and plan.sheets for _, plan in plans):
+        raise BadInput("nothing to cut", read=", ".join(what.jobs), allowed="jobs with a chosen box", field="jobs")
+    after = cutting.sheets_after(today.file, today, plans)
+    after.to_core()
+    desk.settings.change_shop(what.revision, after)
+    return view_shop(desk)
+
+
+def _sheets(desk: Desk, jobs: list[str] | None, tool: cutting.Tool) -> list[tuple[str, Blank, list[FenceSetting]]]:
+    """Every sheet drawn, with its cuts. Raises NoAnswer where there is nothing to cut or a piece fits no sheet."""
+    today, units = desk.today, desk.today.shop.units
+    taken = [work for work, is_in in cutting.work_in_hand(desk, jobs) if is_in]
+    drawings = cutting.drawings_of(taken)
+    found: list[tuple[str, Blank, list[FenceSetting]]] = []
+    for grade, plan in cutting.plan_boards(taken, today, tool):
+        if isinstance(plan, NoAnswer):
+            raise plan
+        for one in plan.sheets:
+            title = f"{grade.code} {len(found) + 1}"
+            settings = []
+            for cut in one.cuts:
+                rest = show_sizes((cut.rest.length, cut.rest.width, cut.rest.width), units, "down").text
+                piece = rest.rpartition(" x ")[0]
+                way = "across its length" if cut.across else "along its length"
+                settings.append(FenceSetting(cut.fence, "through", f"{piece}, {way}", 1))
+            found.append((title, draw_sheet(f"sheet {title}", one, drawings), settings))
+    if not found:
+        raise NoAnswer("Nothing is to be cut: no job in hand has chosen a box that is cut from sheet.")
+    return found
