@@ -96,8 +96,11 @@ def test_hand_holes_are_cut_on_three_sides_in_both_ends_and_said_to_weaken_them(
 def test_a_job_asks_for_inserts_and_says_which_measure_is_missing() -> None:
     wanted = [{"kind": "pad", "where": "above"}, {"kind": "spacer", "length": "12 in", "count": 4}]
     said = understand(JobFile.model_validate(job(inserts=wanted)), shop())
-    assert said.load is None
+    assert said.load is not None
+    assert said.load.inserts == (Wanted("pad", where="above"),)
     assert "depth of the spacer" in said.missing
+    with pytest.raises(BadInput, match="depth of the spacer"):
+        said.must_load()
     wanted[1]["depth"] = "1 1/2 in"
     said = understand(JobFile.model_validate(job(inserts=wanted)), shop())
     assert said.load is not None

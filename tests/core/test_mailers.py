@@ -92,6 +92,13 @@ def test_a_mailer_weighs_and_costs_what_it_says_and_has_no_certificate() -> None
     assert (boxed.strength.limits, boxed.strength.warnings, boxed.sheets) == (None, (), ())
 
 
+def test_nothing_soft_is_offered_where_a_gap_is_asked_for() -> None:
+    stocked = replace(shop(), stock=Stock((), (pouch("24", "36", "bag"),)))
+    with pytest.raises(NoAnswer, match="nothing soft keeps a gap"):
+        box_up(load("7 x 4 x 2", gap="1"), "mailer", C, stocked)
+    assert box_up(load("7 x 4 x 2", gap="0"), "mailer", C, stocked).made.outside == sizes("7 3/8 x 4 3/8 x 2 3/8")
+
+
 def test_a_box_in_a_bag_trims_the_bag_to_length_and_height_of_the_box() -> None:
     stock = Stock((box("14 x 10 x 8"),), (pouch("24", "36", "bag", wall=inches("1/64")),))
     made = take("bagged", "13 x 9 x 8", stock)
@@ -141,7 +148,7 @@ def test_every_way_is_offered_where_it_can_be() -> None:
     stocked = replace(
         shop(), stock=Stock((*shop().stock.boxes, box("10 x 8 x 4", carrier="Wendlefirth Post")), shop().stock.pouches)
     )
-    goods = load("7 x 4 x 1", "1 lb", gap="1/4")
+    goods = load("7 x 4 x 1", "1 lb", gap="0")
     ways = ("tray", "shelf", "mailer", "bagged", "carrier", "folder")
     found = {plan.boxed.made.way for plan in search(goods, ways, Journey("10440", "73120", True), services(), stocked)}
     assert found == set(ways)

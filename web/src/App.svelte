@@ -1,6 +1,7 @@
 <script lang="ts">
   import BenchLine from './rooms/bench/BenchLine.svelte';
   import Bench from './rooms/bench/Bench.svelte';
+  import Cutting from './rooms/cutting/Cutting.svelte';
   import Kinds from './rooms/kinds/Kinds.svelte';
   import Settings from './rooms/settings/Settings.svelte';
   import JobPage from './job/JobPage.svelte';
@@ -22,6 +23,9 @@
   <BenchLine />
   <nav aria-label="Rooms">
     <a href="/" onclick={follow} aria-current={router.room.name === 'bench' ? 'page' : undefined}>Bench</a>
+    <a href="/cutting" onclick={follow} aria-current={router.room.name === 'cutting' ? 'page' : undefined}
+      >Cutting</a
+    >
     <a href="/kinds" onclick={follow} aria-current={router.room.name === 'kinds' ? 'page' : undefined}
       >Kinds</a
     >
@@ -36,6 +40,8 @@
     <Bench />
   {:else if router.room.name === 'settings'}
     <Settings />
+  {:else if router.room.name === 'cutting'}
+    <Cutting />
   {:else if router.room.name === 'kinds'}
     <Kinds />
   {:else if router.room.name === 'job'}

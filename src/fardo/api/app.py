@@ -21,7 +21,7 @@ from fardo.api.routers import files as sent_files
 from fardo.api.runs import Runs
 from fardo.arranging import Workers
 
-_ROOMS = ("/", "/settings", "/kinds", "/jobs/{key}", "/jobs/{key}/{station}")
+_ROOMS = ("/", "/settings", "/kinds", "/cutting", "/jobs/{key}", "/jobs/{key}/{station}")
 
 
 @asynccontextmanager

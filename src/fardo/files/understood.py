@@ -44,7 +44,8 @@ class Understood:
         load, journey, school, box, price: as far as they could be read. missing: what is not there yet, in words.
         problems: what cannot be read. beyond: what the job asks for that is not worked out, or None. hazards: what the
         answers come to. guessed: parts whose measures are still the kind's. arranged: whether an arrangement was
-        kept, and still holds.
+        kept, and still holds. unfinished: what inserts still lack; the load is without those, so that all else is
+        worked out while they are typed.
     """
 
     units: list[tuple[Wrapped, ...]] = field(default_factory=list)
@@ -59,6 +60,7 @@ class Understood:
     hazards: Hazards = NO_HAZARDS
     guessed: list[str] = field(default_factory=list)
     arranged: State = "open"
+    unfinished: list[str] = field(default_factory=list)
 
     def must_load(self) -> Load:
         """The load. Raises BadInput or NoAnswer, the first there is."""
@@ -66,6 +68,8 @@ class Understood:
             raise self.problems[0]
         if self.beyond:
             raise NoAnswer(self.beyond)
+        if self.unfinished:
+            raise BadInput("nothing given", read="", allowed="a measure", field=self.unfinished[0])
         if self.load is None:
             raise BadInput(
                 "nothing given", read="", allowed="a measure", field=self.missing[0] if self.missing else "parts"
@@ -94,14 +98,15 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         said.units[n] = reading.part(entry, n, of)
     extras = reading.extras(job.extras)
     liner = reading.liner(job.liner) if job.liner else None
+    so_far = len(reading.missing)
     inserts = [reading.insert(insert, n) for n, insert in enumerate(job.inserts)]
+    said.unfinished = reading.missing[so_far:]
     said.beyond = _beyond(job, said.units)
     if (
         said.beyond is None
         and all(said.units[n] for n, _ in parts)
         and extras is not None
         and bool(job.liner) == bool(liner)
-        and None not in inserts
     ):
         said.load = Load(
             tuple(unit for units in said.units for unit in units), extras, liner,

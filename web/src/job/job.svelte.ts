@@ -249,9 +249,14 @@ export class JobDesk {
   chooseBox(way: WayView): void {
     this.typed.board = way.board;
     if (way.schools.length > 1) this.typed.school = way.school;
-    const box = { way: way.way, school: way.school, board: way.board, inside_mm: way.needed_mm };
-    this.#base = { ...this.#base, chosen: { ...this.#base.chosen, box } };
+    this.#base = { ...this.#base, chosen: { ...this.#base.chosen, box: this.#boxOf(way) } };
     this.touch();
+  }
+
+  /** A box as it is chosen, with the allowances it keeps: today's. */
+  #boxOf(way: WayView): NonNullable<NonNullable<JobFile['chosen']>['box']> {
+    const box = { way: way.way, school: way.school, board: way.board, inside_mm: way.needed_mm };
+    return { ...box, cut_by: way.cut_by };
   }
 
   choosePrice(way: WayView, quote: QuoteView): void {
@@ -263,7 +268,8 @@ export class JobDesk {
       currency: quote.currency,
       billed_weight_g: quote.billed_weight_g,
     };
-    const box = { way: way.way, school: way.school, board: way.board, inside_mm: way.needed_mm };
+    const kept = this.#base.chosen?.box;
+    const box = way.chosen && kept ? kept : this.#boxOf(way);
     this.#base = { ...this.#base, chosen: { box, price } };
     this.touch();
   }

@@ -20,6 +20,17 @@ export interface TypedLayer {
   bubbles: '' | 'in' | 'out';
 }
 
+export interface TypedInsert {
+  kind: NonNullable<JobFile['inserts']>[number]['kind'];
+  count: string;
+  where: 'below' | 'above' | 'both';
+  along: string;
+  across: string;
+  size: string;
+  length: string;
+  depth: string;
+}
+
 export interface TypedPart {
   /** Its own for as long as the window is open. */
   key: number;
@@ -55,6 +66,8 @@ export interface Typed {
   steps: StepEntry[];
   answers: Record<string, string>;
   liner: TypedLayer | null;
+  inserts: TypedInsert[];
+  handHoles: boolean;
   to: string;
   from: string;
   residential: boolean;
@@ -181,6 +194,17 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     steps: job.take_apart ?? [],
     answers: job.answers ?? {},
     liner: job.liner ? layer(job.liner) : null,
+    inserts: (job.inserts ?? []).map((entry) => ({
+      kind: entry.kind,
+      count: String(entry.count ?? 1),
+      where: entry.where ?? 'below',
+      along: String(entry.along ?? 2),
+      across: String(entry.across ?? 2),
+      size: sizes(entry.size as string | Said[] | null | undefined),
+      length: length(entry.length),
+      depth: length(entry.depth),
+    })),
+    handHoles: job.hand_holes ?? false,
     to: job.ship?.to ?? '',
     from: job.ship?.from ?? '',
     residential: job.ship?.residential ?? false,
@@ -265,6 +289,27 @@ function shapePoints(part: TypedPart): object {
   return Object.fromEntries(kept.map((name) => [name, shape[name]]));
 }
 
+export function blankInsert(kind: TypedInsert['kind']): TypedInsert {
+  const count = kind === 'corner-cap' ? '8' : kind === 'spacer' || kind === 'edge-cap' ? '4' : '1';
+  return { kind, count, where: 'below', along: '2', across: '2', size: '', length: '', depth: '' };
+}
+
+/** What a kind does not ask for is left out; a number that is none goes as it is, and the shop says so. */
+function toInsert(typed: TypedInsert): NonNullable<JobFile['inserts']>[number] {
+  const whole = (text: string) => Number(text.trim() || '1');
+  const asked = typed.kind === 'spacer' || typed.kind === 'edge-cap';
+  return {
+    kind: typed.kind,
+    count: typed.kind === 'liner' || typed.kind === 'divider' ? 1 : whole(typed.count),
+    where: typed.where,
+    along: whole(typed.along),
+    across: whole(typed.across),
+    size: typed.kind === 'sleeve' ? orNothing(typed.size) : null,
+    length: asked ? orNothing(typed.length) : null,
+    depth: asked ? orNothing(typed.depth) : null,
+  };
+}
+
 export function toJob(typed: Typed, base: JobFile): JobFile {
   return {
     ...base,
@@ -281,5 +326,7 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     take_apart: typed.steps,
     answers: typed.answers,
     liner: typed.liner ? toLayer(typed.liner) : null,
+    inserts: typed.inserts.map(toInsert),
+    hand_holes: typed.handHoles,
   };
 }

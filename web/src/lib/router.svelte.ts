@@ -1,4 +1,4 @@
-// The address is the room: /, /settings, /kinds, /jobs/<id>/<station>.
+// The address is the room: /, /settings, /kinds, /cutting, /jobs/<id>/<station>.
 export const STATIONS = ['measure', 'protect', 'arrange', 'box', 'price'] as const;
 export type Station = (typeof STATIONS)[number];
 /** One key a knot. */
@@ -14,6 +14,7 @@ export type Room =
   | { name: 'bench' }
   | { name: 'settings' }
   | { name: 'kinds' }
+  | { name: 'cutting' }
   | { name: 'job'; id: string; station: Station }
   | { name: 'nowhere' };
 
@@ -21,6 +22,7 @@ function read(path: string): Room {
   if (path === '/') return { name: 'bench' };
   if (path === '/settings') return { name: 'settings' };
   if (path === '/kinds') return { name: 'kinds' };
+  if (path === '/cutting') return { name: 'cutting' };
   const job = /^\/jobs\/([^/]+)(?:\/([^/]+))?$/.exec(path);
   const station = STATIONS.find((known) => known === (job?.[2] ?? 'measure'));
   if (job?.[1] && station) return { name: 'job', id: job[1], station };

@@ -7,13 +7,16 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
 from fardo.api.desk import OpenDesk
-from fardo.api.picture import draw_up, view_picture, view_quote, view_refused
+from fardo.api.folded import FoldView, view_fold
+from fardo.api.picture import box_for, draw_up, view_picture, view_quote, view_refused
 from fardo.api.problems import RESPONSES
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
 from fardo.core.quantity import show_mass, show_sizes
 from fardo.core.tariff.line import read_line
 from fardo.core.tariff.service import compare
+from fardo.files.job import EXAMPLE, JobFile
+from fardo.files.understood import understand
 
 router = APIRouter(prefix="/api", tags=["work"], responses=RESPONSES)
 
@@ -22,6 +25,22 @@ router = APIRouter(prefix="/api", tags=["work"], responses=RESPONSES)
 def work_out(request: views.WorkOutRequest, desk: OpenDesk) -> views.WorkOut:
     """Everything that follows from a job as it is typed. Saves nothing; what cannot be read is told, not refused."""
     return view_picture(draw_up(request.job, desk.today, request.in_hand))
+
+
+class FoldRequest(BaseModel):
+    """Which way of a job is folded up."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "way": "tray"}]})
+    job: JobFile
+    way: str = Field(max_length=20)
+
+
+@router.post("/fold")
+def fold_up(request: FoldRequest, desk: OpenDesk) -> FoldView:
+    """Every blank of that way with its panels and hinges, and how the contents stand in what the first folds to."""
+    today = desk.today
+    said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
+    return view_fold(box_for(request.way, request.job, said.load or said.must_load(), today))
 
 
 class LineText(BaseModel):

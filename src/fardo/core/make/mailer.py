@@ -2,7 +2,8 @@
 
 What is l x w x h, its two smaller sides w and h, needs a flat width of w + h and a flat length of l + h, and what the
 seams and the closing take (common practice). A flat or rigid one takes what is no thicker than it says. Filled, it is
-as long and as wide as it lies flat, less the height, and two walls higher than the goods.
+as long and as wide as it lies flat, less the height, and two walls higher than the goods; a bag is folded flat over
+them.
 """
 
 from __future__ import annotations
@@ -50,15 +51,23 @@ def in_pouch(way: str, inside: Sizes, pouches: tuple[Pouch, ...], allowances: Al
     needs = (*sides_told("inside", inside), ("flat width", pouch.width), ("flat length", pouch.length),
              ("seams", allowances.seams), ("wall", pouch.wall))  # fmt: skip
     long, wide, high = _lying(inside)
-    filled = {long: pouch.length - inside[high], wide: pouch.width - inside[high], high: inside[high] + pouch.wall * 2}
+    filled_as = (
+        "flat length - h, flat width - h, h + 2 walls" if pouch.kind != "bag" else "goods + 2 walls, folded flat"
+    )
+    # A bag is folded flat over the goods; any other stays as long and as wide as its height leaves it.
+    filled = (
+        {}
+        if pouch.kind == "bag"
+        else {long: pouch.length - inside[high], wide: pouch.width - inside[high], high: inside[high] + pouch.wall * 2}
+    )
     # Whatever it is closed on, it is no smaller than the goods.
-    outside = tuple(max(filled[n], inside[n] + pouch.wall * 2) for n in range(3))
+    outside = tuple(max(filled.get(n, ZERO), inside[n] + pouch.wall * 2) for n in range(3))
     return Made(
         way=way, school="exact", grade=NO_BOARD, needed=inside, inside=inside,
         outside=(outside[0], outside[1], outside[2]), blanks=(), fence=(), tape=ZERO, minutes=MINUTES,
         whys={
             "inside": Why(f"{pouch.name}, closed on the goods", needs, RULE),
-            "outside": Why("flat length - h, flat width - h, h + 2 walls", needs, RULE),
+            "outside": Why(filled_as, needs, RULE),
             "blank": Why("nothing is cut", needs, RULE),
         },
         notes=(), taken=(Taken(pouch),), soft=True, carrier=pouch.carrier,

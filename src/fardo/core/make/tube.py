@@ -36,7 +36,9 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     why = made.whys["outside"]
     return replace(
         made, way=NAME, needed=inside, inside=back(made.inside), outside=back(made.outside),
-        blanks=(replace(made.blanks[0], name="tube"),), minutes=MINUTES, notes=(),
+        blanks=(replace(made.blanks[0], name="tube"),),
+        fence=tuple(replace(one, do=one.do.replace("of the case", "of the tube")) for one in made.fence),
+        minutes=MINUTES, notes=(),
         whys={**made.whys, "outside": Why("inside + 4t along the tube, + 2t across it", why.values, why.rule)},
         steps=(
             Step("Fold it around, glue or tape the seam, close one end and tape it."),

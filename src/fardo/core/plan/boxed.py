@@ -27,6 +27,7 @@ from fardo.core.protect.liner import line_walls
 from fardo.core.protect.pile import lying
 from fardo.core.quantity import ZERO, Length, Mass, Money, show_length, volume_nm3
 from fardo.core.quantity.money import total
+from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
 
@@ -192,6 +193,8 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
     arrangement = _with_inserts(arrangement, load, grade.caliper)
     upright = not may_be_turned(load)
     made = make_box(way, arrangement.inside, grade, shop.allowances, school, shop.stock, upright)
+    if made.soft and any(unit.part.gap.nm for unit in load.units):
+        raise NoAnswer("nothing soft keeps a gap: wrap the goods so that they need none, and say 0 for the gap")
     if load.holes:
         made = _with_holes(made)
     if made.needed != arrangement.inside:

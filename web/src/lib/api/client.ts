@@ -36,6 +36,9 @@ export type KindView = Schemas['KindView'];
 export type KindFile = Schemas['KindFile'];
 export type TakenIn = Schemas['TakenIn'];
 export type ShapeKind = Schemas['ShapeKind'];
+export type FoldView = Schemas['FoldView'];
+export type FoldedBlank = Schemas['FoldedBlank'];
+export type CuttingView = Schemas['CuttingView'];
 export type WrapList = Schemas['WrapList'];
 
 const api = createClient<paths>({ baseUrl: '' });
@@ -145,6 +148,11 @@ export const calls = {
         headers: { 'Content-Type': 'application/zip' },
       }),
     ),
+  fold: (body: Schemas['FoldRequest'], signal: AbortSignal) =>
+    answer<FoldView>(api.POST('/api/fold', { body, signal })),
+  cutting: (query: { jobs?: string[]; tool: CuttingView['tool'] }, signal: AbortSignal) =>
+    answer<CuttingView>(api.GET('/api/cutting', { params: { query }, signal })),
+  cut: (body: Schemas['Done']) => answer<ShopView>(api.POST('/api/cutting/done', { body })),
   shop: () => answer<ShopView>(api.GET('/api/shop')),
   changeShop: (body: Schemas['ShopChange']) => answer<ShopView>(api.PUT('/api/shop', { body })),
 };

@@ -1,8 +1,8 @@
 <script lang="ts">
-  // The boxes that are there: new ones on the shelf, used ones in the stash; and what re-cutting and telescoping take.
+  // The boxes that are there: new ones on the shelf, used ones in the stash.
   import type { ShopFile } from '../../lib/api/client';
-  import Field from '../../lib/ui/Field.svelte';
-  import { text } from './words';
+  import Cell from './Cell.svelte';
+  import { triple } from './words';
 
   interface Props {
     d: ShopFile;
@@ -11,11 +11,15 @@
   }
   let { d = $bindable(), wrong, touched }: Props = $props();
 
-  const size = (value: unknown) =>
-    Array.isArray(value) ? value.map((side) => text(side)).join(' x ') : text(value);
-
   function add(): void {
-    const box = { name: '', inside: '12 x 12 x 12 in', board: d.default_board, price: '0.00', count: 1, carrier: '' };
+    const box = {
+      name: '',
+      inside: '12 x 12 x 12 in',
+      board: d.default_board,
+      price: '0.00',
+      count: 1,
+      carrier: '',
+    };
     d.boxes = [...(d.boxes ?? []), { ...box, used: true }];
     touched();
   }
@@ -29,55 +33,49 @@
   <h2>Boxes on the shelf and in the stash</h2>
   <div class="row heads" aria-hidden="true">
     <span>Name</span><span>Inside</span><span>Board</span><span>Price, {d.currency}</span><span>How many</span
-    >
+    ><span>Whose, if a carrier's</span>
   </div>
   {#each d.boxes ?? [] as box, n (n)}
     <div class="row box">
-      <Field
+      <Cell
         id="box-{n}-name"
         label="Name of box {n + 1}"
-        hideLabel
-        note={false}
+        measure={false}
         bind:value={() => box.name, (v) => (box.name = v)}
         oninput={touched}
         problem={wrong(`boxes[${n}].name`)}
-        faults="shop-faults"
       />
-      <Field
+      <Cell
         id="box-{n}-inside"
         label="Inside of box {n + 1}"
-        hideLabel
-        measure
-        note={false}
-        bind:value={() => size(box.inside), (v) => (box.inside = v)}
+        bind:value={() => triple(box.inside), (v) => (box.inside = v)}
         oninput={touched}
         problem={wrong(`boxes[${n}].inside`)}
-        faults="shop-faults"
       />
       <select class="field" aria-label="Board of box {n + 1}" bind:value={box.board} onchange={touched}>
         {#each d.boards as board (board.code)}<option value={board.code}>{board.code}</option>{/each}
       </select>
-      <Field
+      <Cell
         id="box-{n}-price"
         label="Price of box {n + 1}"
-        hideLabel
-        measure
-        note={false}
         bind:value={() => box.price ?? '', (v) => (box.price = v)}
         oninput={touched}
         problem={wrong(`boxes[${n}].price`)}
-        faults="shop-faults"
       />
-      <Field
+      <Cell
         id="box-{n}-count"
         label="How many of box {n + 1}"
-        hideLabel
-        measure
-        note={false}
         bind:value={() => String(box.count ?? ''), (v) => (box.count = v as unknown as number)}
         oninput={touched}
         problem={wrong(`boxes[${n}].count`)}
-        faults="shop-faults"
+      />
+      <Cell
+        id="box-{n}-carrier"
+        label="Carrier of box {n + 1}"
+        measure={false}
+        bind:value={() => box.carrier ?? '', (v) => (box.carrier = v)}
+        problem={wrong(`boxes[${n}].carrier`)}
+        oninput={touched}
       />
       <label class="used"><input type="checkbox" bind:checked={box.used} onchange={touched} /> used</label>
       <button type="button" class="off" onclick={() => drop(n)} aria-label="Drop {box.name || 'this box'}"
@@ -86,28 +84,6 @@
     </div>
   {/each}
   <button type="button" class="btn" onclick={add}>Add a box</button>
-  <div class="grid">
-    <Field
-      id="shop-refold"
-      label="Moved corners of a re-cut box take"
-      measure
-      note={false}
-      bind:value={() => text(d.refold), (v) => (d.refold = v)}
-      oninput={touched}
-      problem={wrong('refold')}
-      faults="shop-faults"
-    />
-    <Field
-      id="shop-overlap"
-      label="Least overlap at the joint of a stack"
-      measure
-      note={false}
-      bind:value={() => text(d.overlap), (v) => (d.overlap = v)}
-      oninput={touched}
-      problem={wrong('overlap')}
-      faults="shop-faults"
-    />
-  </div>
 </div>
 
 <style>
@@ -120,7 +96,7 @@
   }
   .row {
     display: grid;
-    grid-template-columns: minmax(120px, 2fr) minmax(130px, 2fr) 76px 84px 70px 76px 32px;
+    grid-template-columns: minmax(120px, 2fr) minmax(130px, 2fr) 76px 76px 70px minmax(90px, 1fr) 70px 28px;
     gap: 8px;
     align-items: center;
     margin-bottom: 6px;
@@ -141,11 +117,5 @@
   .off {
     min-height: 32px;
     color: var(--soft);
-  }
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-    gap: 8px 16px;
-    margin-top: 12px;
   }
 </style>

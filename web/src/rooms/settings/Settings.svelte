@@ -4,8 +4,25 @@
   import { shop } from '../../lib/shop.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import { text } from './words';
+  import Boards from './Boards.svelte';
   import Boxes from './Boxes.svelte';
+  import Mailers from './Mailers.svelte';
   import Wraps from './Wraps.svelte';
+
+  const HABITS = [
+    ['gap', 'Gap on every side'],
+    ['slip', 'Lid looser than tray by'],
+    ['thumb', 'Rule-of-thumb allowance'],
+    ['tab', 'Glue tab'],
+    ['lid', 'Depth of a part-depth lid'],
+    ['floated', 'An inner box keeps from the outer'],
+    ['guard', 'Hollow edges of a folder'],
+    ['seams', "A mailer's seams take"],
+    ['refold', 'Moved corners of a re-cut box take'],
+    ['overlap', 'Least overlap at a joint'],
+    ['kerf', 'The saw takes at a cut'],
+    ['offcut_least', 'Off-cuts are kept from'],
+  ] as const;
 
   let draft = $state<ShopFile | null>(null);
   let revision = 0;
@@ -101,46 +118,18 @@
       <div class="part">
         <h2>Habits</h2>
         <div class="grid">
-          <Field
-            id="shop-gap"
-            problem={wrong('gap')}
-            faults="shop-faults"
-            label="Gap on every side"
-            measure
-            note={false}
-            bind:value={() => text(d.gap), (v) => (d.gap = v)}
-            oninput={touched}
-          />
-          <Field
-            id="shop-slip"
-            problem={wrong('slip')}
-            faults="shop-faults"
-            label="Lid looser than tray by"
-            measure
-            note={false}
-            bind:value={() => text(d.slip), (v) => (d.slip = v)}
-            oninput={touched}
-          />
-          <Field
-            id="shop-thumb"
-            problem={wrong('thumb')}
-            faults="shop-faults"
-            label="Rule-of-thumb allowance"
-            measure
-            note={false}
-            bind:value={() => text(d.thumb), (v) => (d.thumb = v)}
-            oninput={touched}
-          />
-          <Field
-            id="shop-tab"
-            problem={wrong('tab')}
-            faults="shop-faults"
-            label="Glue tab"
-            measure
-            note={false}
-            bind:value={() => text(d.tab), (v) => (d.tab = v)}
-            oninput={touched}
-          />
+          {#each HABITS as [name, label] (name)}
+            <Field
+              id="shop-{name}"
+              problem={wrong(name)}
+              faults="shop-faults"
+              {label}
+              measure
+              note={false}
+              bind:value={() => text(d[name]), (v) => (d[name] = v)}
+              oninput={touched}
+            />
+          {/each}
           <label
             >Fence goes by<select class="field" bind:value={d.fence_step} onchange={touched}
               ><option>1/16 in</option><option>1/32 in</option><option>1 mm</option></select
@@ -155,65 +144,8 @@
       </div>
       <Wraps {d} {wrong} {touched} />
       <Boxes {d} {wrong} {touched} />
-      <div class="part">
-        <h2>Board: measure your own</h2>
-        <table>
-          <thead
-            ><tr
-              ><th>Code</th><th>Board</th><th>Caliper</th><th>Weight of a m²</th><th
-                >Price of a m², {d.currency}</th
-              ></tr
-            ></thead
-          >
-          <tbody>
-            {#each d.boards as board, n (board.code)}
-              <tr>
-                <td><b>{board.code}</b></td>
-                <td>{board.name}</td>
-                <td
-                  ><Field
-                    id="board-{n}-caliper"
-                    problem={wrong(`boards[${n}].caliper`)}
-                    faults="shop-faults"
-                    label="Caliper of {board.code}"
-                    hideLabel
-                    measure
-                    note={false}
-                    bind:value={() => text(board.caliper), (v) => (board.caliper = v)}
-                    oninput={touched}
-                  /></td
-                >
-                <td
-                  ><Field
-                    id="board-{n}-weight"
-                    problem={wrong(`boards[${n}].weight_per_m2`)}
-                    faults="shop-faults"
-                    label="Weight of {board.code}"
-                    hideLabel
-                    measure
-                    note={false}
-                    bind:value={() => text(board.weight_per_m2), (v) => (board.weight_per_m2 = v)}
-                    oninput={touched}
-                  /></td
-                >
-                <td
-                  ><Field
-                    id="board-{n}-price"
-                    problem={wrong(`boards[${n}].price_per_m2`)}
-                    faults="shop-faults"
-                    label="Price of {board.code}"
-                    hideLabel
-                    measure
-                    note={false}
-                    bind:value={board.price_per_m2}
-                    oninput={touched}
-                  /></td
-                >
-              </tr>
-            {/each}
-          </tbody>
-        </table>
-      </div>
+      <Mailers {d} {wrong} {touched} />
+      <Boards {d} {wrong} {touched} />
       <div class="end">
         <button class="btn btn-main" type="submit">Save the settings</button>
         <p id="shop-faults" role="status" class:trouble={trouble !== ''}>{trouble || saved}</p>
@@ -249,16 +181,6 @@
     margin-top: 2px;
     font-size: 15.5px;
     color: var(--ink);
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    margin-top: 6px;
-  }
-  td,
-  th {
-    padding: 5px 14px 5px 0;
-    border-top: 1px solid var(--hair);
   }
   .end {
     display: flex;

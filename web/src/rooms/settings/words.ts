@@ -3,3 +3,8 @@
 export function text(value: unknown, unit = 'mm'): string {
   return typeof value === 'number' ? `${value} ${unit}` : String(value ?? '');
 }
+
+/** Three sides as one text. */
+export function triple(value: unknown): string {
+  return Array.isArray(value) ? value.map((side) => text(side)).join(' x ') : text(value);
+}

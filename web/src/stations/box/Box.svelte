@@ -11,9 +11,14 @@
   }
   let { desk }: Props = $props();
 
-  const ways = $derived(desk.ways);
+  const ways = $derived(desk.ways.filter((one) => one.too_large === null || one.way === desk.way?.way));
   const way = $derived(desk.way);
-  const noWays = $derived(desk.work?.no_ways ?? []);
+  const noWays = $derived([
+    ...desk.ways
+      .filter((one) => !ways.includes(one))
+      .map(({ way, title, too_large }) => ({ way, title, why: too_large ?? '' })),
+    ...(desk.work?.no_ways ?? []),
+  ]);
   const dearest = $derived(Math.max(...ways.map((one) => Number(one.total ?? 0)), 0));
   $effect(() => {
     if (way) desk.take(way.way);

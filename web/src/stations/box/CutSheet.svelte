@@ -6,6 +6,8 @@
   import { shop } from '../../lib/shop.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import Why from '../../lib/ui/Why.svelte';
+  import FoldUp from './FoldUp.svelte';
+  import Inserts from './Inserts.svelte';
   import Schools from './Schools.svelte';
 
   interface Props {
@@ -15,16 +17,20 @@
   let { desk, way }: Props = $props();
 
   let tab = $state('');
+  let folding = $state(false);
   const shown = $derived(way.blanks.some((blank) => blank.name === tab) ? tab : (way.blanks[0]?.name ?? ''));
   const sheet = $derived(`/api/jobs/${desk.id}/cut-sheet`);
   const boards = $derived(shop.view?.shop.boards ?? []);
 
   const get = (event: MouseEvent) => void desk.follow(event, 'A sheet');
 
-  function board(event: Event): void {
-    desk.typed.board = (event.currentTarget as HTMLSelectElement).value;
+  function take(code: string): void {
+    desk.typed.board = code;
     desk.touch();
   }
+  const board = (event: Event) => take((event.currentTarget as HTMLSelectElement).value);
+  const [knife, saw] = $derived(desk.work?.cutting_cautions ?? []);
+  const firstKnife = $derived(way.steps.findIndex((step) => step.knife));
 </script>
 
 <section class="sheet cut" aria-label="Cut sheet">
@@ -49,13 +55,23 @@
 
   {#if way.too_large}<p class="no">Not from the sheets in stock: {way.too_large}.</p>{/if}
   {#each way.warnings as warning (warning)}<p class="no">Mind: {warning}.</p>{/each}
+  {#if way.suggested}<p class="note">
+      {boards.find((one) => one.code === way.suggested)?.name} is certified for it.
+      <button class="link" onclick={() => take(way.suggested ?? '')}>Use {way.suggested}</button>
+    </p>{/if}
+  {#if way.cut_by_others}<p class="note">
+      It keeps the allowances it was chosen by; the shop's have changed since.
+      <button class="link" onclick={() => desk.chooseBox(way)}>Cut by today's</button>
+    </p>{/if}
   {#each way.notes as note (note)}<p class="note">{note}</p>{/each}
 
   {#if way.blanks.length}<Tabs.Root value={shown} onValueChange={(value) => (tab = value)}>
       <div class="bar">
         <Tabs.List class="tabs" aria-label="Blanks">
           {#each way.blanks as blank (blank.name)}
-            <Tabs.Trigger value={blank.name} class="tab">{blank.name}</Tabs.Trigger>
+            <Tabs.Trigger value={blank.name} class="tab"
+              >{blank.name}{blank.count > 1 ? ` × ${blank.count}` : ''}</Tabs.Trigger
+            >
           {/each}
         </Tabs.List>
         <span class="size figure">
@@ -63,17 +79,22 @@
             <Measured text={way.blanks.find((blank) => blank.name === shown)?.size ?? ''} />
           </Why>
         </span>
+        <button type="button" class="link" aria-pressed={folding} onclick={() => (folding = !folding)}
+          >{folding ? 'Flat' : 'Fold up'}</button
+        >
         <span class="prints">
           <a class="link" href="{sheet}.pdf?way={way.way}" target="_blank" onclick={get}>Print</a>
           <a class="link" href="{sheet}.pdf?way={way.way}&scale=full" target="_blank" onclick={get}
             >Full size</a
           >
           <a class="link" href="{sheet}.dxf?way={way.way}" download onclick={get}>DXF</a>
+          <a class="link" href="{sheet}.csv?way={way.way}" download onclick={get}>Cut list</a>
           <a class="link" href="{sheet}.svg?way={way.way}&blank={shown}" download onclick={get}>SVG</a>
         </span>
       </div>
+      {#if folding}<FoldUp {desk} way={way.way} blank={shown} />{/if}
       {#each way.blanks as blank (blank.name)}
-        <Tabs.Content value={blank.name} class="drawing">
+        <Tabs.Content value={blank.name} class={folding ? 'drawing behind' : 'drawing'}>
           <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, its words escaped there -->
           {#if blank.svg}{@html blank.svg}{/if}
         </Tabs.Content>
@@ -92,12 +113,14 @@
       {#each way.steps as step, n (n)}
         <li class:knife={step.knife}>
           {step.do}{#if step.knife}<em>knife</em>{/if}
+          {#if n === firstKnife}<small>{knife}</small>{/if}
         </li>
       {/each}
     </ol>
   {/if}
 
-  {#if way.fence.length}<table>
+  {#if way.fence.length}<p class="saw">{saw}</p>
+    <table>
       <thead>
         <tr><th>Fence, {shop.units}</th><th>Blade</th><th>Do, in this order</th><th class="end">Cuts</th></tr>
       </thead>
@@ -118,12 +141,9 @@
         ?.flutes}.{/if}
     Inside <Measured text={way.inside.figure.text} />. {way.strength}.
   </p>
-  <details>
-    <summary>Before you cut</summary>
-    <ul>
-      {#each desk.work?.cutting_cautions ?? [] as caution (caution)}<li>{caution}</li>{/each}
-    </ul>
-  </details>
+  {#each way.inserts as says (says)}<p class="stock">{says}</p>{/each}
+  {#if way.compared}<p class="stock">Compared: {way.compared}.</p>{/if}
+  <Inserts {desk} />
 </section>
 
 <style>
@@ -168,9 +188,7 @@
   .steps li {
     counter-increment: step;
     padding: 5px 0 5px 30px;
-    border: 0;
     border-top: 1px solid var(--hair);
-    margin: 0;
   }
   .steps li::before {
     content: counter(step);
@@ -196,8 +214,10 @@
   }
   .bar {
     display: flex;
+    flex-wrap: wrap;
     align-items: baseline;
-    gap: 18px;
+    gap: 4px 18px;
+    white-space: nowrap;
     border-top: 1px solid var(--hair);
     padding-top: 8px;
   }
@@ -229,6 +249,7 @@
     display: grid;
     place-items: center;
   }
+  .cut :global(.behind),
   .cut :global(.drawing[hidden]) {
     display: none;
   }
@@ -278,17 +299,13 @@
     font-size: 14px;
     color: var(--soft);
   }
-  details {
-    margin-top: 6px;
-    font-size: 14px;
-  }
-  summary {
-    cursor: pointer;
-    color: var(--twine);
-  }
-  li {
-    margin-top: 4px;
-    padding-left: 14px;
+  .steps small,
+  .saw {
+    display: block;
+    font-size: 13.5px;
+    color: var(--soft);
+    padding-left: 10px;
     border-left: 3px solid var(--stop);
+    margin: 3px 0;
   }
 </style>

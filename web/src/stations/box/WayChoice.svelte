@@ -28,7 +28,7 @@
   </span>
   {#if best && !way.too_large}<MoneyBar quote={best} most={dearest} />{/if}
   <small>
-    {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air{/if}
+    {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air, box {way.own}{/if}
     {#if way.warnings.length && !way.too_large}<span class="weak">· {way.warnings[0]}</span>{/if}
     {#if way.chosen}<span class="tied">· chosen</span>{/if}
   </small>

@@ -1,0 +1,348 @@
+<script lang="ts">
+  // The day's cutting: the blanks of the jobs ticked, on as few sheets as they go on, and the cuts in order.
+  import { calls, sentence, type CuttingView, type ShopFile } from '../../lib/api/client';
+  import { follow, router } from '../../lib/router.svelte';
+  import { shop } from '../../lib/shop.svelte';
+  import { toast } from '../../lib/toast.svelte';
+  import Measured from '../../lib/ui/Measured.svelte';
+
+  type Tool = CuttingView['tool'];
+  const TOOLS: [Tool, string][] = [
+    ['straightedge', 'Straightedge'],
+    ['saw', 'Saw'],
+    ['knife', 'Knife, free cuts'],
+  ];
+
+  let view = $state.raw<CuttingView | null>(null);
+  let tool = $state<Tool>('straightedge');
+  let left = $state<string[]>([]);
+  let busy = $state(false);
+  let trouble = $state('');
+  let asked: AbortController | null = null;
+
+  const taken = $derived((view?.jobs ?? []).filter((job) => !left.includes(job.id)).map((job) => job.id));
+  const query = $derived(
+    new URLSearchParams([...taken.map((id) => ['jobs', id] as [string, string]), ['tool', tool]]).toString(),
+  );
+
+  async function plan(): Promise<void> {
+    asked?.abort();
+    const now = new AbortController();
+    asked = now;
+    busy = true;
+    try {
+      view = await calls.cutting(
+        { tool, ...(view ? { jobs: taken.length ? taken : ['none'] } : {}) },
+        now.signal,
+      );
+      trouble = '';
+    } catch (fault) {
+      if (now.signal.aborted) return;
+      trouble = sentence(fault);
+    }
+    busy = false;
+  }
+  void plan();
+
+  function tick(id: string, on: boolean): void {
+    left = on ? left.filter((one) => one !== id) : [...left, id];
+    void plan();
+  }
+  function take(one: Tool): void {
+    tool = one;
+    void plan();
+  }
+
+  async function done(): Promise<void> {
+    if (!view) return;
+    await shop.ready();
+    const before = $state.snapshot(shop.view?.shop) as ShopFile;
+    try {
+      const after = await calls.cut({ revision: view.revision, jobs: taken, tool });
+      shop.view = after;
+      await plan();
+      toast.show('The sheets are taken off the stock, the off-cuts are kept.', () => {
+        void calls.changeShop({ revision: after.revision, shop: before }).then((back) => {
+          shop.view = back;
+          return plan();
+        });
+      });
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
+  }
+</script>
+
+<svelte:head><title>Cutting · Fardo</title></svelte:head>
+
+<section class="room">
+  <div class="head">
+    <h1>Cutting plan</h1>
+    <fieldset class="tools">
+      <legend class="sr-only">Cut with</legend>
+      {#each TOOLS as [name, label] (name)}
+        <label class:on={tool === name}
+          ><input
+            type="radio"
+            name="tool"
+            value={name}
+            checked={tool === name}
+            onchange={() => take(name)}
+          />{label}</label
+        >
+      {/each}
+    </fieldset>
+    <p class="prints">
+      {#if taken.length && view?.boards.length}
+        <a class="link" href="/api/cutting.pdf?{query}" target="_blank">Print</a>
+        <a class="link" href="/api/cutting.dxf?{query}" download>DXF</a>
+        <button class="btn btn-main" onclick={() => void done()} disabled={busy}
+          >Cut: keep the off-cuts</button
+        >
+      {/if}
+    </p>
+  </div>
+  <p class="says" role="status" class:trouble={trouble !== ''}>
+    {#if trouble}{trouble}{:else if busy}Laying out…{:else if view}{taken.length} of {view.jobs.length} jobs{/if}
+  </p>
+  {#if view}
+    <div class="cols">
+      <fieldset class="jobs">
+        <legend>What is to be cut</legend>
+        {#each view.jobs as job (job.id)}
+          <div class="job">
+            <label
+              ><input
+                type="checkbox"
+                checked={!left.includes(job.id)}
+                onchange={(event) => tick(job.id, event.currentTarget.checked)}
+              />
+              <span
+                ><b>{job.title}</b><small
+                  >{job.box}, {job.pieces === 1 ? 'one piece' : `${job.pieces} pieces`}{job.day
+                    ? `, leaves ${job.day}`
+                    : ''}</small
+                ></span
+              ></label
+            >
+            {#if job.why_not}<small class="trouble">{job.why_not}</small>{/if}
+            <a class="link" href="/jobs/{job.id}/box" onclick={follow} aria-label="Look at {job.title}"
+              >look</a
+            >
+          </div>
+        {:else}
+          <p class="soft">
+            No job on the bench has chosen a box that is cut from sheet. Choose one at its knot Box, and its
+            blanks are laid out here.
+          </p>
+          <button class="btn" onclick={() => router.go('/')}>To the bench</button>
+        {/each}
+      </fieldset>
+      <div class="boards">
+        {#each view.boards as board (board.board)}
+          <section aria-label="Board {board.board}">
+            <h2>
+              {board.name}
+              {#if board.why_not}<span class="trouble">{board.why_not}</span>{:else}
+                <span class="sum"
+                  ><b class="figure">{board.sheets.length}</b>
+                  {board.sheets.length === 1 ? 'sheet' : 'sheets'},
+                  <b class="figure">{board.waste_percent}</b>
+                  % over,
+                  {#if board.free}knife only{:else}fence set <b class="figure">{board.fence_changes}</b> times{/if},
+                  {view.currency} <b class="figure">{board.price}</b></span
+                >{/if}
+            </h2>
+            {#each board.sheets as sheet (sheet.title)}
+              <article>
+                <div class="drawing">
+                  <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, its words escaped there -->
+                  {@html sheet.svg}
+                </div>
+                <div>
+                  <h3>{sheet.title}</h3>
+                  <p class="soft">{sheet.pieces.join('; ')}</p>
+                  {#if sheet.cuts.length}<table>
+                      <thead><tr><th>Fence, {shop.units}</th><th>Cut through</th></tr></thead>
+                      <tbody>
+                        {#each sheet.cuts as cut, n (n)}
+                          <tr class:same={!cut.new_fence}>
+                            <td class="figure"
+                              >{#if cut.new_fence}<Measured text={cut.fence} />{:else}as set{/if}</td
+                            >
+                            <td
+                              ><Measured text={cut.piece} />, {cut.across
+                                ? 'across its length'
+                                : 'along its length'}</td
+                            >
+                          </tr>
+                        {/each}
+                      </tbody>
+                    </table>{:else}<p class="soft">Free cuts: follow the drawing with a knife.</p>{/if}
+                  {#if sheet.keeps.length}<p class="keeps">
+                      Kept: <Measured text={sheet.keeps.join('; ')} />
+                    </p>{/if}
+                </div>
+              </article>
+            {/each}
+          </section>
+        {/each}
+      </div>
+    </div>
+  {/if}
+</section>
+
+<style>
+  .room {
+    padding: 18px 24px 60px;
+  }
+  .head {
+    display: flex;
+    gap: 26px;
+    align-items: center;
+    flex-wrap: wrap;
+  }
+  .tools {
+    display: flex;
+    gap: 16px;
+  }
+  .tools label {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    color: var(--soft);
+  }
+  .tools .on {
+    color: var(--ink);
+    font-weight: 600;
+  }
+  input {
+    accent-color: var(--twine);
+    width: 17px;
+    height: 17px;
+    flex: none;
+  }
+  .prints {
+    margin-left: auto;
+    display: flex;
+    gap: 18px;
+    align-items: center;
+    min-height: 40px;
+  }
+  .says {
+    color: var(--soft);
+    min-height: 24px;
+  }
+  .says.trouble,
+  .trouble {
+    color: var(--stop);
+  }
+  .cols {
+    display: grid;
+    grid-template-columns: 290px minmax(0, 1fr);
+    gap: 26px;
+    align-items: start;
+  }
+  .jobs legend {
+    font-weight: 600;
+    margin-bottom: 4px;
+  }
+  .job {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 2px 8px;
+    border-top: 1px solid var(--hair);
+    padding: 8px 0;
+    align-items: baseline;
+  }
+  .job label {
+    display: flex;
+    gap: 9px;
+    align-items: start;
+  }
+  .job small {
+    display: block;
+  }
+  small,
+  .soft {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .boards h2 {
+    display: flex;
+    gap: 16px;
+    align-items: baseline;
+    flex-wrap: wrap;
+    border-bottom: 1px solid var(--hair);
+  }
+  .sum {
+    font-size: 15px;
+    font-weight: 400;
+    color: var(--soft);
+  }
+  .sum b {
+    color: var(--ink);
+  }
+  article {
+    display: grid;
+    grid-template-columns: minmax(0, 1.35fr) minmax(260px, 1fr);
+    gap: 20px;
+    padding: 10px 0 16px;
+    align-items: start;
+  }
+  .drawing :global(svg) {
+    width: 100%;
+    height: auto;
+    max-height: 420px;
+    font-family: var(--font-sans);
+  }
+  .drawing :global(.board) {
+    fill: var(--board-pale);
+  }
+  .drawing :global(.dimension) {
+    font-family: var(--font-mono);
+    font-weight: 600;
+  }
+  .drawing :global(.note) {
+    font-weight: 600;
+    paint-order: stroke;
+    stroke: var(--board-pale);
+    stroke-width: 0.3em;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    font-size: 14.5px;
+    margin-top: 4px;
+  }
+  td,
+  th {
+    padding: 3px 8px 3px 0;
+    border-top: 1px solid var(--hair);
+    text-align: left;
+  }
+  thead th {
+    border: 0;
+    font-size: 13px;
+    color: var(--soft);
+    font-weight: 450;
+  }
+  td.figure {
+    font-size: 19px;
+    width: 96px;
+  }
+  .same td.figure {
+    font-size: 13.5px;
+    font-family: inherit;
+    color: var(--soft);
+  }
+  .keeps {
+    margin-top: 6px;
+    font-size: 14px;
+  }
+  @media (max-width: 1100px) {
+    article {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>

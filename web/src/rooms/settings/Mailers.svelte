@@ -1,0 +1,137 @@
+<script lang="ts">
+  // Mailers and bags that are there, measured flat inside their seams; a carrier's own only go by that carrier.
+  import type { ShopFile } from '../../lib/api/client';
+  import Cell from './Cell.svelte';
+  import { text } from './words';
+
+  interface Props {
+    d: ShopFile;
+    wrong: (name: string) => string;
+    touched: () => void;
+  }
+  let { d = $bindable(), wrong, touched }: Props = $props();
+
+  function add(): void {
+    const flat = {
+      name: '',
+      kind: 'padded' as const,
+      width: '9 1/2 in',
+      length: '12 1/2 in',
+      wall: '3/16 in',
+    };
+    const rest = { weight: '35 g', price: '0.00', count: 1, carrier: '', thickest: null };
+    d.mailers = [...(d.mailers ?? []), { ...flat, ...rest }];
+    touched();
+  }
+  function drop(n: number): void {
+    d.mailers = (d.mailers ?? []).filter((_, k) => k !== n);
+    touched();
+  }
+</script>
+
+<div class="part">
+  <h2>Mailers and bags</h2>
+  <div class="row heads" aria-hidden="true">
+    <span>Name</span><span>Kind</span><span>Flat width</span><span>Flat length</span><span>Wall</span><span
+      >Weighs</span
+    ><span>Price, {d.currency}</span><span>How many</span><span>Whose, if a carrier's</span>
+  </div>
+  {#each d.mailers ?? [] as one, n (n)}
+    {@const path = `mailers[${n}]`}
+    {@const of = `of mailer ${n + 1}`}
+    <div class="row">
+      <Cell
+        id="mailer-{n}-name"
+        label="Name {of}"
+        measure={false}
+        bind:value={one.name}
+        problem={wrong(`${path}.name`)}
+        oninput={touched}
+      />
+      <select class="field" aria-label="Kind {of}" bind:value={one.kind} onchange={touched}>
+        <option value="flat">flat</option><option value="rigid">rigid</option><option value="padded"
+          >padded</option
+        ><option value="bag">bag</option>
+      </select>
+      <Cell
+        id="mailer-{n}-width"
+        label="Flat width {of}"
+        bind:value={() => text(one.width), (v) => (one.width = v)}
+        problem={wrong(`${path}.width`)}
+        oninput={touched}
+      />
+      <Cell
+        id="mailer-{n}-length"
+        label="Flat length {of}"
+        bind:value={() => text(one.length), (v) => (one.length = v)}
+        problem={wrong(`${path}.length`)}
+        oninput={touched}
+      />
+      <Cell
+        id="mailer-{n}-wall"
+        label="Wall {of}"
+        bind:value={() => text(one.wall), (v) => (one.wall = v)}
+        problem={wrong(`${path}.wall`)}
+        oninput={touched}
+      />
+      <Cell
+        id="mailer-{n}-weight"
+        label="Weight {of}"
+        bind:value={() => text(one.weight, 'g'), (v) => (one.weight = v)}
+        problem={wrong(`${path}.weight`)}
+        oninput={touched}
+      />
+      <Cell
+        id="mailer-{n}-price"
+        label="Price {of}"
+        bind:value={() => one.price ?? '', (v) => (one.price = v)}
+        problem={wrong(`${path}.price`)}
+        oninput={touched}
+      />
+      <Cell
+        id="mailer-{n}-count"
+        label="How many {of}"
+        bind:value={() => String(one.count ?? ''), (v) => (one.count = v as unknown as number)}
+        problem={wrong(`${path}.count`)}
+        oninput={touched}
+      />
+      <Cell
+        id="mailer-{n}-carrier"
+        label="Carrier {of}"
+        measure={false}
+        bind:value={() => one.carrier ?? '', (v) => (one.carrier = v)}
+        problem={wrong(`${path}.carrier`)}
+        oninput={touched}
+      />
+      <button type="button" class="off" onclick={() => drop(n)} aria-label="Drop {one.name || 'this mailer'}"
+        >×</button
+      >
+    </div>
+  {/each}
+  <button type="button" class="btn" onclick={add}>Add a mailer</button>
+</div>
+
+<style>
+  .part {
+    margin-top: 26px;
+  }
+  .heads {
+    font-size: 13px;
+    color: var(--soft);
+    align-items: end;
+  }
+  .row {
+    display: grid;
+    grid-template-columns: minmax(110px, 1.3fr) 96px 94px 100px 94px 76px 66px 62px minmax(80px, 1fr) 28px;
+    gap: 6px;
+    align-items: center;
+    margin-bottom: 6px;
+  }
+  select {
+    height: 38px;
+  }
+  .off {
+    min-height: 32px;
+    color: var(--soft);
+  }
+</style>

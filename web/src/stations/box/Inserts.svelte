@@ -1,0 +1,201 @@
+<script lang="ts">
+  // What goes into the box of board beside the goods: each is cut with it, and its piece joins the cut sheet.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { blankInsert, type TypedInsert } from '../../job/typed';
+
+  interface Props {
+    desk: JobDesk;
+  }
+  let { desk }: Props = $props();
+
+  const KINDS: [TypedInsert['kind'], string][] = [
+    ['pad', 'Pad, flat'],
+    ['liner', 'Liner, four walls'],
+    ['divider', 'Divider, cells'],
+    ['sleeve', 'Sleeve around a thing'],
+    ['spacer', 'Spacer, a bridge'],
+    ['edge-cap', 'Edge cap'],
+    ['corner-cap', 'Corner cap'],
+  ];
+  const COUNTED = ['pad', 'sleeve', 'spacer', 'edge-cap', 'corner-cap'];
+  const inserts = $derived(desk.typed.inserts);
+
+  function add(event: Event): void {
+    const chosen = event.currentTarget as HTMLSelectElement;
+    if (!chosen.value) return;
+    desk.typed.inserts.push(blankInsert(chosen.value as TypedInsert['kind']));
+    chosen.value = '';
+    desk.touch();
+  }
+  function drop(n: number): void {
+    desk.typed.inserts.splice(n, 1);
+    desk.touch();
+  }
+  const touch = () => desk.touch();
+</script>
+
+{#snippet measure(
+  insert: TypedInsert,
+  n: number,
+  name: 'size' | 'length' | 'depth',
+  label: string,
+  wide: boolean,
+)}
+  {@const wrong = desk.problem(`inserts[${n}].${name}`)}
+  <label class="asked" class:wide
+    >{label}
+    <input
+      id="insert-{n}-{name}"
+      class="field figure"
+      maxlength="80"
+      autocomplete="off"
+      aria-invalid={wrong !== ''}
+      aria-describedby={wrong ? `insert-${n}-wrong` : undefined}
+      bind:value={insert[name]}
+      oninput={touch}
+    /></label
+  >
+{/snippet}
+{#snippet number(insert: TypedInsert, n: number, name: 'count' | 'along' | 'across', label: string)}
+  <label class="asked few"
+    >{label}
+    <input
+      id="insert-{n}-{name}"
+      class="field figure"
+      inputmode="numeric"
+      maxlength="3"
+      autocomplete="off"
+      bind:value={insert[name]}
+      oninput={touch}
+    /></label
+  >
+{/snippet}
+
+<section class="inserts" aria-label="Inserts">
+  <div class="head">
+    <h3>Inserts, cut with it</h3>
+    <select class="field" id="insert-add" aria-label="Add an insert" onchange={add}>
+      <option value="">Add…</option>
+      {#each KINDS as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
+    </select>
+    <label class="tick"
+      ><input type="checkbox" id="hand-holes" bind:checked={desk.typed.handHoles} onchange={touch} /> hand holes</label
+    >
+  </div>
+  {#each inserts as insert, n (insert)}
+    {@const wrong = ['size', 'length', 'depth', 'along', 'count']
+      .map((name) => desk.problem(`inserts[${n}].${name}`))
+      .find(Boolean)}
+    <div class="row" role="group" aria-label={KINDS.find(([kind]) => kind === insert.kind)?.[1]}>
+      <b>{KINDS.find(([kind]) => kind === insert.kind)?.[1]}</b>
+      {#if COUNTED.includes(insert.kind)}{@render number(insert, n, 'count', 'how many')}{/if}
+      {#if insert.kind === 'pad'}
+        <label class="asked"
+          >lies
+          <select class="field" bind:value={insert.where} onchange={touch} aria-label="Where the pad lies">
+            <option value="below">under the goods</option><option value="above">over them</option><option
+              value="both">under and over</option
+            >
+          </select></label
+        >
+      {:else if insert.kind === 'divider'}
+        {@render number(insert, n, 'along', 'cells along')}
+        {@render number(insert, n, 'across', 'across')}
+      {:else if insert.kind === 'sleeve'}
+        {@render measure(insert, n, 'size', 'around a thing of', true)}
+      {:else if insert.kind === 'spacer'}
+        {@render measure(insert, n, 'length', 'long', false)}
+        {@render measure(insert, n, 'depth', 'keeps', false)}
+      {:else if insert.kind === 'edge-cap'}
+        {@render measure(insert, n, 'length', 'long', false)}
+        {@render measure(insert, n, 'depth', 'legs', false)}
+      {/if}
+      <button
+        type="button"
+        class="off"
+        onclick={() => drop(n)}
+        aria-label="Take off the {KINDS.find(([kind]) => kind === insert.kind)?.[1]}">×</button
+      >
+      {#if wrong}<p class="wrong" id="insert-{n}-wrong">{wrong}</p>{/if}
+    </div>
+  {/each}
+</section>
+
+<style>
+  .inserts {
+    border-top: 1px solid var(--hair);
+    margin-top: 10px;
+    padding-top: 8px;
+  }
+  .head {
+    display: flex;
+    gap: 14px;
+    align-items: center;
+    flex-wrap: wrap;
+  }
+  h3 {
+    font-weight: 600;
+  }
+  .head select {
+    width: 190px;
+    height: 36px;
+    font-size: 15px;
+  }
+  .tick {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+    margin-left: auto;
+    font-size: 14.5px;
+  }
+  .tick input {
+    accent-color: var(--twine);
+    width: 17px;
+    height: 17px;
+  }
+  .row {
+    display: flex;
+    gap: 6px 14px;
+    align-items: center;
+    flex-wrap: wrap;
+    border-top: 1px solid var(--hair);
+    padding: 5px 0;
+    margin-top: 5px;
+  }
+  .row b {
+    font-weight: 550;
+    min-width: 128px;
+  }
+  .asked {
+    display: flex;
+    gap: 7px;
+    align-items: center;
+    font-size: 14px;
+    color: var(--soft);
+  }
+  .asked input {
+    width: 92px;
+    height: 34px;
+  }
+  .asked select {
+    height: 34px;
+    font-size: 15px;
+  }
+  .few input {
+    width: 52px;
+  }
+  .wide input {
+    width: 190px;
+  }
+  .off {
+    margin-left: auto;
+    min-width: 32px;
+    min-height: 32px;
+    color: var(--soft);
+  }
+  .wrong {
+    flex-basis: 100%;
+    font-size: 13.5px;
+    color: var(--stop);
+  }
+</style>
