@@ -11,16 +11,18 @@ from typing import Any, Literal
 from pydantic import Field
 
 from fardo.core.board.grade import Grade, Sheet
+from fardo.core.cut.drawing import Line
 from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS
 from fardo.core.make.made import Allowances
-from fardo.core.make.stock import Pouch, Stock, StockBox
+from fardo.core.make.stock import OwnBlank, Pouch, Stock, StockBox
 from fardo.core.plan.shop import Shop, Tape
 from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import Material
 from fardo.core.quantity import ZERO, Length, Mass, Money, Units
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import read_postcode
+from fardo.files.blank_in import LONGEST_MM, blank_of
 from fardo.files.typed import ExtraEntry, Measure, Strict, TypedSizes, to_length, to_mass, to_sizes
 
 _CALIPER_MOST = Length.of_mm(50)
@@ -122,6 +124,23 @@ class PouchEntry(Strict):
     carrier: str = Field("", max_length=80, description="whose it is; only that carrier's services take it")
 
 
+class DesignLine(Strict):
+    kind: Literal["cut", "score", "second-score", "slot", "old-fold"]
+    from_mm: tuple[float, float]
+    to_mm: tuple[float, float]
+    folds: int = Field(90, ge=-180, le=180, description="degrees by which a score folds up")
+
+
+class DesignEntry(Strict):
+    """A blank of the shop's own, read in from a drawing, and what box it folds to."""
+
+    name: str = Field(min_length=1, max_length=60)
+    board: str = Field(max_length=20)
+    inside: TypedSizes
+    outside: TypedSizes
+    lines: list[DesignLine] = Field(min_length=3, max_length=400)
+
+
 class GapEntry(Strict):
     bears: int = Field(ge=1, le=1000, description="what bears no more than so many g")
     gap: Measure
@@ -175,6 +194,7 @@ class ShopFile(Strict):
         default_factory=_from_start("mailers"), max_length=500, validate_default=True,
         description="mailers and bags that are there",
     )  # fmt: skip
+    designs: list[DesignEntry] = Field(default_factory=list, max_length=100, description="blanks of the shop's own")
     habits: list[ExtraEntry] = Field(
         default_factory=_from_start("habits"), max_length=20, validate_default=True,
         description="what goes into every parcel unless it is taken off the list",
@@ -240,6 +260,7 @@ class ShopFile(Strict):
             stock=Stock(
                 tuple(_box(box, units, self.currency, grades, f"boxes[{n}]") for n, box in enumerate(self.boxes)),
                 tuple(_pouch(one, units, self.currency, f"mailers[{n}]") for n, one in enumerate(self.mailers)),
+                tuple(_design(one, units, grades, f"designs[{n}]") for n, one in enumerate(self.designs)),
             ),
         )
 
@@ -284,6 +305,31 @@ def _pouch(entry: PouchEntry, units: Units, currency: str, path: str) -> Pouch:
         to_mass(entry.weight, units, f"{path}.weight", zero=True),
         _money(currency)(entry.price, f"{path}.price"), entry.count, entry.carrier,
     )  # fmt: skip
+
+
+def _design(entry: DesignEntry, units: Units, grades: dict[str, Grade], path: str) -> OwnBlank:
+    if entry.board not in grades:
+        raise BadInput("not a board of this shop", read=entry.board, allowed=", ".join(grades), field=f"{path}.board")
+    inside, outside = to_sizes(entry.inside, units, f"{path}.inside"), to_sizes(entry.outside, units, f"{path}.outside")
+    for inner, outer in zip(inside, outside, strict=True):
+        if outer <= inner:
+            raise BadInput(
+                "no larger than its inside", read=f"{outer.mm:g} mm", allowed=f"more than {inner.mm:g} mm",
+                field=f"{path}.outside",
+            )  # fmt: skip
+    lines = [Line(one.kind, _point(one.from_mm, path), _point(one.to_mm, path), one.folds) for one in entry.lines]
+    try:
+        blank = blank_of(entry.name, lines)
+    except BadInput as problem:
+        raise BadInput(problem.why, read=problem.read, allowed=problem.allowed, field=f"{path}.lines") from problem
+    return OwnBlank(entry.name, blank, inside, outside, grades[entry.board])
+
+
+def _point(at: tuple[float, float], path: str) -> tuple[Length, Length]:
+    for value in at:
+        if not abs(value) <= LONGEST_MM:
+            raise BadInput("a line far out", read=f"{value:g} mm", allowed="within 10 m", field=f"{path}.lines")
+    return Length.of_mm(round(at[0], 6)), Length.of_mm(round(at[1], 6))
 
 
 def _grade(board: BoardEntry, units: Units, currency: str, path: str) -> Grade:

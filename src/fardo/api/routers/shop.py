@@ -3,14 +3,27 @@
 from __future__ import annotations
 
 from fastapi import APIRouter
+from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import goods, views
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.problems import RESPONSES
+from fardo.core.cut.fold import fold_panels, spans
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.goods.shape import SHAPES
 from fardo.core.protect.cushion import CLASSES, say_class
+from fardo.core.quantity import Length
+from fardo.core.refusal import NoAnswer
+from fardo.files.blank_in import LARGEST, read_blank
 from fardo.files.shapes import ASKED
+from fardo.files.shop import DesignEntry, DesignLine
+from fardo.files.svg import svg
+
+_SQUARE = (
+    '<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="300mm" viewBox="0 0 300 300">'
+    '<path class="cut" d="M100 0H200V100H300V200H200V300H100V200H0V100H100Z" fill="none" stroke="black"/>'
+    '<path class="score" d="M100 100H200V200H100Z" fill="none" stroke="black"/></svg>'
+)
 
 router = APIRouter(prefix="/api/shop", tags=["shop"], responses=RESPONSES)
 
@@ -26,6 +39,45 @@ def change_shop(change: views.ShopChange, desk: OpenDesk) -> views.ShopView:
     change.shop.to_core()
     desk.settings.change_shop(change.revision, change.shop)
     return view_shop(desk)
+
+
+class DrawingSent(BaseModel):
+    """A drawing as it is in its file."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"name": "strip.svg", "content": _SQUARE}]})
+    name: str = Field(max_length=200, description="with its ending, .svg or .dxf")
+    content: str = Field(max_length=LARGEST)
+
+
+class DesignRead(BaseModel):
+    """What was read of a drawing: a design to look over, name and save with the shop."""
+
+    design: DesignEntry
+    panels: int
+    svg: str
+
+
+@router.post("/designs/read")
+def read_design(drawing: DrawingSent, desk: OpenDesk) -> DesignRead:
+    """Reads a blank of the shop's own. Its inside and outside are what it folds to with two boards at every wall, so
+    that neither promises too much; the shop corrects them. Nothing is kept."""
+    blank = read_blank(drawing.name, drawing.content.encode())
+    grade = desk.today.shop.grade(None)
+    panels = fold_panels(blank)
+    low, high = spans(panels)
+    sides = [Length.of_mm(round(float(side), 3)) for side in high - low]
+    a, b, c = (Length(max(side.nm - grade.caliper.nm * 2, 0)) for side in sides)
+    if not min(a, b, c).nm:
+        raise NoAnswer("It folds to no box: score what is to fold, on a layer or in a class named score.")
+    d, e, f = (side + grade.caliper * 2 for side in sides)
+    lines = [
+        DesignLine(kind=one.kind, from_mm=(one.start[0].mm, one.start[1].mm), to_mm=(one.end[0].mm, one.end[1].mm))
+        for one in blank.lines
+    ]
+    design = DesignEntry(
+        name=blank.name, board=grade.code, inside=(a.mm, b.mm, c.mm), outside=(d.mm, e.mm, f.mm), lines=lines
+    )
+    return DesignRead(design=design, panels=len(panels), svg=svg(blank, desk.today.shop.units))
 
 
 def view_shop(desk: Desk) -> views.ShopView:

@@ -154,5 +154,7 @@ export const calls = {
     answer<CuttingView>(api.GET('/api/cutting', { params: { query }, signal })),
   cut: (body: Schemas['Done']) => answer<ShopView>(api.POST('/api/cutting/done', { body })),
   shop: () => answer<ShopView>(api.GET('/api/shop')),
+  readDesign: (body: Schemas['DrawingSent']) =>
+    answer<Schemas['DesignRead']>(api.POST('/api/shop/designs/read', { body })),
   changeShop: (body: Schemas['ShopChange']) => answer<ShopView>(api.PUT('/api/shop', { body })),
 };

@@ -39,7 +39,7 @@ export class Folding {
   readonly #stage: Stage;
   readonly #body = new Group();
   readonly #goods = new Group();
-  readonly #board = new MeshLambertMaterial({ side: DoubleSide, transparent: true, opacity: 0.86 });
+  readonly #board = new MeshLambertMaterial({ side: DoubleSide, transparent: true, opacity: 0.62 });
   readonly #edge = new LineBasicMaterial();
   readonly #thing = new MeshLambertMaterial();
   readonly #extra = new MeshLambertMaterial();
@@ -192,6 +192,7 @@ function mainWay(blank: FoldedBlank): boolean[] {
       panel.on < 0 ? 0 : 1 + (panel.on > 0 && upright[panel.on] === way ? (chain[panel.on] ?? 0) : 0);
     longest[`${way}`] = Math.max(longest[`${way}`], chain[n] ?? 0);
   });
+  if (longest.true === longest.false) return upright.map(() => true);
   const main = longest.true >= longest.false;
   return upright.map((way) => way === main);
 }

@@ -6,6 +6,7 @@
   import { text } from './words';
   import Boards from './Boards.svelte';
   import Boxes from './Boxes.svelte';
+  import Designs from './Designs.svelte';
   import Mailers from './Mailers.svelte';
   import Wraps from './Wraps.svelte';
 
@@ -146,6 +147,7 @@
       <Boxes {d} {wrong} {touched} />
       <Mailers {d} {wrong} {touched} />
       <Boards {d} {wrong} {touched} />
+      <Designs {d} {wrong} {touched} />
       <div class="end">
         <button class="btn btn-main" type="submit">Save the settings</button>
         <p id="shop-faults" role="status" class:trouble={trouble !== ''}>{trouble || saved}</p>
