@@ -28,7 +28,7 @@ from fardo.core.make.recut import steps as recut_steps
 from fardo.core.make.stack import stack_up
 from fardo.core.make.stack import steps as stack_steps
 from fardo.core.plan.load import Load, ask_of, with_packed
-from fardo.core.plan.search import Plan, search
+from fardo.core.plan.search import Plan, compared, search
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length, Units, read_length, read_mass, read_sizes, show_length, show_mass, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
@@ -47,6 +47,8 @@ from fardo.store.kinds import Kinds
 from fardo.store.settings import Settings
 
 DEFAULT_PORT = 8740
+
+_CUT_FROM_SHEET = ", ".join(name for name, way in WAYS.items() if way.NEEDS == "sheet")
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, help=__doc__)
 out = Console(highlight=False, soft_wrap=True)
@@ -102,7 +104,8 @@ def plan(
         raise refused
     plans.sort(key=lambda found: found.costs.total.minor)
     if as_json:
-        _print_json({"plans": [plan_json(p) for p in plans], "elapsed_s": round(time.monotonic() - started, 4)})
+        elapsed = round(time.monotonic() - started, 4)
+        _print_json({"plans": [plan_json(p) for p in plans], "compared": compared(plans), "elapsed_s": elapsed})
         return
     table = Table("In all", "Box and service", "Outside", "Weighs", "Billed", "Days", title=file.title or None)
     for p in plans:
@@ -113,6 +116,7 @@ def plan(
             show_mass(p.quote.billing.billed, shop.units, "up").text, f"{days[0]}-{days[1]}",
         )  # fmt: skip
     out.print(table)
+    out.print(compared(plans))
 
 
 @app.command()
@@ -150,7 +154,7 @@ def price(
 
 @app.command()
 def blank(
-    way: Annotated[str, typer.Option(help="tray, slotted or five-panel.")],
+    way: Annotated[str, typer.Option(help=f"One of: {_CUT_FROM_SHEET}.")],
     inside: Annotated[str, typer.Option(help="Inside size: 10.5x8.5x1.5in")],
     board: Annotated[str | None, typer.Option(help="Code of the board, C say.")] = None,
     school: Annotated[str, typer.Option(help="exact or thumb.")] = "exact",

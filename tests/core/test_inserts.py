@@ -8,11 +8,12 @@ import pytest
 
 from fardo.core.make.insert import Wanted, cut_insert, divider, hand_holes
 from fardo.core.plan.boxed import box_up
-from fardo.core.quantity import ZERO, Money, read_mass
+from fardo.core.plan.search import Journey, compared, search
+from fardo.core.quantity import ZERO, Money
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.job import JobFile
 from fardo.files.understood import understand
-from tests.made_up import allowances, inches, job, load, shop, sizes
+from tests.made_up import allowances, inches, job, load, services, shop, sizes
 
 C = shop().grade("C")
 T = C.caliper
@@ -119,8 +120,17 @@ def test_a_box_made_for_less_than_one_bought_is_cheaper_by_the_share_of_the_dear
     assert made.saving_on(Money(0, "USD")) == 0
 
 
+def test_the_first_of_ranked_plans_says_by_how_much_it_beats_another_kind_of_box() -> None:
+    plans = search(load("12 x 10 x 6"), ("tray", "slotted"), Journey("10440", "73120", True), services(), shop())
+    other = next(plan for plan in plans if plan.boxed.made.way != plans[0].boxed.made.way)
+    less = other.costs.total - plans[0].costs.total
+    assert f"costs {less} " in compared(plans)
+    assert compared([]) == ""
+    alone = [plan for plan in plans if plan.boxed.made.way == "tray"]
+    assert "only way" in compared(alone)
+
+
 def test_what_is_heavy_in_light_board_is_certified_for_less() -> None:
-    assert read_mass("70 lb") > read_mass("65 lb")
     heavy = box_up(load("12 x 10 x 6", "70 lb", gap="0"), "slotted", C, shop())
     assert heavy.suggested is not None
     assert heavy.suggested.code == "BC"

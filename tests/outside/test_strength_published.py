@@ -66,3 +66,12 @@ def test_the_lightest_board_that_is_certified_is_named() -> None:
     assert heavy is not None
     assert light.weight_per_m2.ng < heavy.weight_per_m2.ng
     assert enough(sizes("60 x 60 x 60"), POUND * 10, grades) is None
+
+
+def test_a_large_wall_bulges_and_damp_air_takes_half() -> None:
+    grade = replace(shop().grade("C"), edge_crush=32, walls=1)
+    assert not judge(sizes("40 x 20 x 12"), POUND, grade).bulges
+    large = judge(sizes("40 x 21 x 12"), POUND, grade)
+    assert large.bulges
+    assert not judge(sizes("40 x 21 x 12"), POUND, replace(grade, walls=2)).bulges
+    assert large.damp == pytest.approx(large.stack / 2)

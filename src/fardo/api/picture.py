@@ -280,6 +280,7 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         strength=_strength(boxed),
         blank_why=figures.view_why(made.whys["blank"], units),
         blanks=[_view_blank(blank, units, drawn) for blank in boxed.blanks],
+        standing=svg(made.standing, units) if drawn and made.standing else None,
         fence=[
             views.FenceView(fence=exact_text(s.fence, units), blade=s.blade, do=s.do, cuts=s.cuts) for s in boxed.fence
         ],
@@ -337,6 +338,9 @@ def _strength(boxed: Boxed) -> str:
         return "It closes on the goods; nothing may stand on it"
     strength, of = boxed.strength, boxed.made.condition
     stack = f"about {strength.stack:.0f} lb may stand on it for long (compression {strength.compression:.0f} lb, {of})"
+    stack += f", in damp air {strength.damp:.0f} lb"
+    if strength.bulges:
+        stack += "; its largest wall may bulge: measure the closed box at its middle, carriers do"
     if strength.limits is None:
         return stack
     gross, united = float(strength.limits.gross.pounds), strength.limits.united

@@ -150,6 +150,7 @@ class WayView(BaseModel):
     strength: str
     blank_why: WhyView
     blanks: list[BlankView]
+    standing: str | None = Field(description="it from the side as a drawing, where it was asked for and there is one")
     fence: list[FenceView]
     total: str | None = Field(description="all in by the cheapest service, None where none takes it")
     quotes: list[QuoteView]

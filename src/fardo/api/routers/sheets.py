@@ -40,7 +40,8 @@ def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] 
         content = full_size(heading, boxed.blanks, shop.units, shop.paper)
     else:
         steps = [step.told(in_words(shop.units)) for step in made.steps]
-        content = cut_sheet(heading, boxed.blanks, boxed.fence, CUTTING, shop.units, shop.paper, steps)
+        drawn = boxed.blanks or ((made.standing,) if made.standing else ())
+        content = cut_sheet(heading, drawn, boxed.fence, CUTTING, shop.units, shop.paper, steps)
     return download(content, "application/pdf", title, f"-{way}.pdf", look=True)
 
 

@@ -12,7 +12,7 @@ from fardo.core.cut.fold import fold_panels, spans
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.goods.shape import SHAPES
 from fardo.core.protect.cushion import CLASSES, say_class
-from fardo.core.quantity import Length
+from fardo.core.quantity import Length, show_sizes
 from fardo.core.refusal import NoAnswer
 from fardo.files.blank_in import LARGEST, read_blank
 from fardo.files.shapes import ASKED
@@ -74,10 +74,12 @@ def read_design(drawing: DrawingSent, desk: OpenDesk) -> DesignRead:
         DesignLine(kind=one.kind, from_mm=(one.start[0].mm, one.start[1].mm), to_mm=(one.end[0].mm, one.end[1].mm))
         for one in blank.lines
     ]
+    units = desk.today.shop.units
     design = DesignEntry(
-        name=blank.name, board=grade.code, inside=(a.mm, b.mm, c.mm), outside=(d.mm, e.mm, f.mm), lines=lines
-    )
-    return DesignRead(design=design, panels=len(panels), svg=svg(blank, desk.today.shop.units))
+        name=blank.name, board=grade.code, inside=show_sizes((a, b, c), units, "down").text,
+        outside=show_sizes((d, e, f), units, "up").text, lines=lines,
+    )  # fmt: skip
+    return DesignRead(design=design, panels=len(panels), svg=svg(blank, units))
 
 
 def view_shop(desk: Desk) -> views.ShopView:

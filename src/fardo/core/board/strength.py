@@ -26,6 +26,9 @@ DOUBLE_WALL = {
 }  # fmt: skip
 # What is left of the strength: starting values, the shop's own to change.
 LEFT: dict[Condition, Fraction] = {"new": Fraction(1), "used": Fraction(7, 10), "re-cut": Fraction(1, 2)}
+DAMP = Fraction(1, 2)  # what is left of that in damp air or once it was wet: starting value
+# A wall both of whose sides are longer than so much bulges when the box is full: starting values, inches.
+_BULGES_FROM = {1: 20, 2: 30}
 SAFETY = Fraction(5)  # against damp air, weeks in a stack and rough handling: starting value
 _MCKEE = 5.87
 
@@ -69,13 +72,20 @@ class Strength:
     """
     Args:
         limits: of the certificate, None where the board has none. compression, stack: lb, what it stands when tried,
-        and what may stand on it for long. warnings: in words.
+        and what may stand on it for long. warnings: in words. bulges: whether its largest wall may, so that it is
+        measured at its middle, as carriers do.
     """
 
     limits: Limits | None
     compression: float
     stack: float
     warnings: tuple[str, ...]
+    bulges: bool = False
+
+    @property
+    def damp(self) -> float:
+        """lb that may stand on it in damp air."""
+        return self.stack * float(DAMP)
 
 
 SOFT = Strength(None, 0.0, 0.0, ())  # a mailer or bag: it has no certificate, and nothing may stand on it
@@ -103,7 +113,9 @@ def judge(outside: Sizes, gross: Mass, grade: Grade, condition: Condition = "new
             )
     if condition != "new" and dear:
         warnings.append(f"a {condition} box is not for the dearest goods")
-    return Strength(limits, stands, stands / float(SAFETY), tuple(warnings))
+    wall = sorted(outside)[1].inches  # of its largest wall, the shorter side
+    bulges = wall > _BULGES_FROM.get(grade.walls, _BULGES_FROM[2])
+    return Strength(limits, stands, stands / float(SAFETY), tuple(warnings), bulges)
 
 
 def enough(outside: Sizes, gross: Mass, grades: list[Grade]) -> Grade | None:

@@ -69,8 +69,8 @@ class Made:
         carrier measures it. blanks: what to cut. fence: in the order of cutting. tape: how much it takes.
         minutes: to cut, fold and tape it by hand. whys: by the name of the figure. notes: what a packer should know.
         taken: the boxes and mailers that are there which it is made from. condition: of its board. steps: in words,
-        beside what the fence says. soft: whether it closes on the goods, and nothing may stand on it. carrier: whose
-        services alone take it, nothing for any.
+        beside what the fence says. standing: it from the side, where that says more than its blanks. soft: whether it
+        closes on the goods, and nothing may stand on it. carrier: whose services alone take it, nothing for any.
     """
 
     way: str
@@ -88,6 +88,7 @@ class Made:
     taken: tuple[Taken, ...] = ()
     condition: Condition = "new"
     steps: tuple[Step, ...] = ()
+    standing: Blank | None = None
     soft: bool = False
     carrier: str = ""
 

@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from fractions import Fraction
 
+from fardo.core.cut.stacked import draw_stack
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside
 from fardo.core.make.step import Step
@@ -144,6 +145,7 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
             "blank": Why("whole boxes, nothing is cut", told, _PRACTICE),
         },
         notes=(), taken=(Taken(box, stack.boxes),), condition="used" if box.used else "new", steps=steps(stack),
+        standing=draw_stack(stack.box[0], stack.box[2], stack.flap, stack.caliper, stack.boxes, stack.pull),
     )  # fmt: skip
 
 

@@ -124,6 +124,24 @@ def search(
     return sorted(plans, key=lambda plan: plan.costs.total.minor)
 
 
+def compared(plans: Sequence[Plan]) -> str:
+    """Whether the first of ranked plans beats those in another kind of box by what it costs in all, in words."""
+    if not plans:
+        return ""
+    first = plans[0]
+    way = first.boxed.made.way
+    other = next((plan for plan in plans if plan.boxed.made.way != way), None)
+    title = WAYS[way].TITLE
+    if other is None:
+        return f"{title} is the only way to box it."
+    less = other.costs.total - first.costs.total
+    against = f"{WAYS[other.boxed.made.way].TITLE.lower()} at {other.costs.total}"
+    if not less.minor:
+        return f"{title} costs as much in all as {against}."
+    saving = first.costs.total.saving_on(other.costs.total)
+    return f"{title} costs {less} ({saving} %) less in all than the next way, {against}."
+
+
 def _on_board(load: Load, way: str, shop: Shop, school: School, board: str | None) -> Boxed:
     usual = box_up(load, way, shop.grade(board), shop, school)
     if usual.too_large is None or board is not None:

@@ -61,8 +61,8 @@ class Money:
 
     def share(self, of: Fraction) -> Money:
         """That share of it to the nearest minor unit, a half going up, as bills are written."""
-        doubled = 2 * self.minor * of
-        return Money(int((doubled + 1) // 2), self.currency)
+        part, whole = of.numerator, of.denominator
+        return Money((2 * self.minor * part + whole) // (2 * whole), self.currency)
 
     def saving_on(self, dearer: Money) -> int:
         """How much less it is, in per cent of what would have been paid; nothing where it is no less.

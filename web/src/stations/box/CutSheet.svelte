@@ -106,6 +106,12 @@
         <a class="link" href="{sheet}.pdf?way={way.way}" target="_blank" onclick={get}>Print</a>
       </span>
     </div>
+    {#if way.standing}
+      <div class="drawing">
+        <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, its words escaped there -->
+        {@html way.standing}
+      </div>
+    {/if}
   {/if}
 
   {#if way.steps.length}
