@@ -190,6 +190,7 @@ def view_picture(picture: Picture) -> views.WorkOut:
         wrap=wrap_list(said, picture.today.shop),
         ways=[_view_way(way, picture, way.boxed.made.way == picture.in_hand) for way in picture.ways],
         no_ways=[views.NoWayView(way=way, title=WAYS[way].TITLE, why=why) for way, why in picture.cannot],
+        ways_left_out=sum(name not in picture.job.ways for name in WAYS),
         docket=docket,
         knots=view_knots(knots),
         next_move=next_move,

@@ -202,6 +202,7 @@ class WorkOut(BaseModel):
     wrap: WrapList
     ways: list[WayView]
     no_ways: list[NoWayView]
+    ways_left_out: int = Field(description="how many ways there are that this job does not look at")
     docket: Docket
     knots: list[KnotView]
     next_move: str

@@ -193,6 +193,14 @@ export class JobDesk {
     void this.workOut();
   }
 
+  /** Looks at every way there is, also those a job of old left out. */
+  lookAtAll(): void {
+    const every = { ...this.#base };
+    delete every.ways;
+    this.#base = every;
+    this.touch();
+  }
+
   /** The ways to box it, cheapest in all first. */
   get ways(): WayView[] {
     return this.work?.ways ?? [];

@@ -2,6 +2,7 @@
   // The shape of a part, turning slowly; it stops where it is turned by hand or where less motion is asked for.
   import { onDestroy, onMount } from 'svelte';
   import type { ShapeView } from '../api/client';
+  import { turnedByHand } from './hands';
   import { ink, onTheme } from './inks';
   import Measured from '../ui/Measured.svelte';
   import type { Place, Turntable } from './turntable';
@@ -14,7 +15,6 @@
   }
   let { shape, name, stale = false }: Props = $props();
 
-  const STEP = 0.18;
   const SLOW = 0.00025; // radians a millisecond
 
   let canvas: HTMLCanvasElement;
@@ -27,7 +27,6 @@
   let frame = 0;
   let left = false;
   let last = 0;
-  let held: { x: number; y: number } | null = null;
 
   function paint(): void {
     table?.paint({ board: ink('--board'), ink: ink('--board-deep'), line: ink('--twine') });
@@ -81,25 +80,11 @@
     table?.turn(around, tilt);
     draw();
   }
-
-  function pressed(event: KeyboardEvent): void {
-    const steps: Record<string, [number, number]> = {
-      ArrowLeft: [-STEP, 0],
-      ArrowRight: [STEP, 0],
-      ArrowUp: [0, STEP],
-      ArrowDown: [0, -STEP],
-    };
-    const step = steps[event.key];
-    if (!step) return;
-    event.preventDefault();
-    event.stopPropagation();
-    byHand(...step);
-  }
+  const hands = turnedByHand(byHand);
 </script>
 
 <!-- Turned by the pointer or by the arrow keys. -->
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
   class="turntable"
   class:stale
@@ -109,18 +94,7 @@
   data-shown={places.length}
   bind:clientWidth={width}
   bind:clientHeight={height}
-  onkeydown={pressed}
-  onpointerdown={(event) => {
-    held = { x: event.clientX, y: event.clientY };
-    (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-  }}
-  onpointermove={(event) => {
-    if (!held) return;
-    byHand((held.x - event.clientX) * 0.01, (event.clientY - held.y) * 0.01);
-    held = { x: event.clientX, y: event.clientY };
-  }}
-  onpointerup={() => (held = null)}
-  onpointercancel={() => (held = null)}
+  {...hands}
 >
   <canvas bind:this={canvas} aria-hidden="true"></canvas>
   {#if shape && !missing}

@@ -136,14 +136,7 @@ export class Folding {
 
   draw(width: number, height: number): void {
     this.#fit();
-    const aspect = width / height;
-    const [x, y] = aspect > 1 ? [aspect, 1] : [1, 1 / aspect];
-    Object.assign(this.#stage.camera, { left: -x, right: x, top: y, bottom: -y });
-    const flat = Math.cos(this.#tilt);
-    const [side, front] = [Math.sin(this.#around) * flat * 5, -Math.cos(this.#around) * flat * 5];
-    this.#stage.camera.position.set(side, front, Math.sin(this.#tilt) * 5);
-    this.#stage.camera.lookAt(0, 0, 0);
-    this.#stage.camera.updateProjectionMatrix();
+    this.#stage.look(width / height, this.#around, this.#tilt);
     this.#stage.draw(width, height);
   }
 

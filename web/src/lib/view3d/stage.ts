@@ -39,6 +39,16 @@ export class Stage {
     this.scene.add(new AmbientLight(0xffffff, 1.2), sun);
   }
 
+  /** Looks at the middle from so far around and so high above, radians, in a picture of that proportion. */
+  look(aspect: number, around: number, tilt: number): void {
+    const [x, y] = aspect > 1 ? [aspect, 1] : [1, 1 / aspect];
+    Object.assign(this.camera, { left: -x, right: x, top: y, bottom: -y });
+    const flat = Math.cos(tilt) * 5;
+    this.camera.position.set(Math.sin(around) * flat, -Math.cos(around) * flat, Math.sin(tilt) * 5);
+    this.camera.lookAt(0, 0, 0);
+    this.camera.updateProjectionMatrix();
+  }
+
   /** Draws it so wide and high; where that is slow, finely only once nothing has moved for a moment. */
   draw(width: number, height: number): void {
     clearTimeout(this.#still);

@@ -89,17 +89,7 @@ export class Turntable {
 
   /** Draws it as wide and high as that, and says where the words of its lines belong. */
   draw(width: number, height: number): Place[] {
-    const aspect = width / height;
-    const [x, y] = aspect > 1 ? [aspect, 1] : [1, 1 / aspect];
-    Object.assign(this.#stage.camera, { left: -x, right: x, top: y, bottom: -y });
-    const flat = Math.cos(this.#tilt);
-    this.#stage.camera.position.set(
-      Math.sin(this.#around) * flat * 5,
-      -Math.cos(this.#around) * flat * 5,
-      Math.sin(this.#tilt) * 5,
-    );
-    this.#stage.camera.lookAt(0, 0, 0);
-    this.#stage.camera.updateProjectionMatrix();
+    this.#stage.look(width / height, this.#around, this.#tilt);
     this.#stage.scene.updateMatrixWorld(true);
     this.#stage.draw(width, height);
     return this.#lines.map(({ name, text, middle }) => {

@@ -156,9 +156,6 @@
 </div>
 
 <style>
-  .part {
-    margin-top: 26px;
-  }
   section {
     border-top: 1px solid var(--hair);
     padding: 8px 0 6px;
@@ -184,13 +181,6 @@
   }
   .cut {
     grid-template-columns: 180px 64px minmax(0, 190px) 66px minmax(0, 190px) 32px;
-  }
-  select {
-    height: 38px;
-  }
-  .off {
-    min-height: 32px;
-    color: var(--soft);
   }
   .adds {
     display: flex;

@@ -87,9 +87,6 @@
 </div>
 
 <style>
-  .part {
-    margin-top: 26px;
-  }
   .heads {
     font-size: 13.5px;
     color: var(--soft);
@@ -101,9 +98,6 @@
     align-items: center;
     margin-bottom: 6px;
   }
-  select {
-    height: 38px;
-  }
   .used {
     display: flex;
     gap: 6px;
@@ -113,9 +107,5 @@
   }
   .used input {
     accent-color: var(--twine);
-  }
-  .off {
-    min-height: 32px;
-    color: var(--soft);
   }
 </style>

@@ -100,9 +100,6 @@
 </div>
 
 <style>
-  .part {
-    margin-top: 26px;
-  }
   .heads,
   .says {
     font-size: 13.5px;
@@ -120,13 +117,6 @@
     gap: 8px;
     align-items: center;
     margin-bottom: 6px;
-  }
-  select {
-    height: 38px;
-  }
-  .off {
-    min-height: 32px;
-    color: var(--soft);
   }
   .drawing :global(svg) {
     max-width: 560px;

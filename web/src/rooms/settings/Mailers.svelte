@@ -112,9 +112,6 @@
 </div>
 
 <style>
-  .part {
-    margin-top: 26px;
-  }
   .heads {
     font-size: 13px;
     color: var(--soft);
@@ -126,12 +123,5 @@
     gap: 6px;
     align-items: center;
     margin-bottom: 6px;
-  }
-  select {
-    height: 38px;
-  }
-  .off {
-    min-height: 32px;
-    color: var(--soft);
   }
 </style>

@@ -161,12 +161,24 @@
 
 <style>
   .room {
-    max-width: 1000px;
+    max-width: 1120px;
     margin: 0 auto;
     padding: 22px 24px 60px;
   }
   .part {
     margin-top: 18px;
+  }
+  /* The lists below: boxes, mailers, boards, designs. */
+  .room :global(.part ~ .part) {
+    margin-top: 26px;
+  }
+  .room :global(.row select) {
+    height: 38px;
+    margin: 0;
+  }
+  .room :global(.off) {
+    min-height: 32px;
+    color: var(--soft);
   }
   .grid {
     display: grid;

@@ -27,7 +27,7 @@
 
 {#if way}
   <div class="station">
-    <section aria-label="Ways to get the box">
+    <section class="ways" aria-label="Ways to get the box">
       <h2>{ways.length} ways to box it, by what it costs in all</h2>
       <fieldset>
         <legend class="sr-only">Way</legend>
@@ -36,6 +36,12 @@
         {/each}
       </fieldset>
       <MoneyKey />
+      {#if desk.work?.ways_left_out}
+        <p class="left">
+          This job leaves out {desk.work.ways_left_out} ways.
+          <button class="link" onclick={() => desk.lookAtAll()}>Look at all</button>
+        </p>
+      {/if}
       {#if noWays.length}
         <h2 class="not">Not this time</h2>
         <dl>
@@ -55,13 +61,26 @@
 <style>
   .station {
     display: grid;
-    grid-template-columns: 300px minmax(0, 1fr);
+    grid-template-columns: 306px minmax(0, 1fr);
     gap: 20px;
     align-items: start;
+  }
+  /* It scrolls by itself, so that the sheet of a way far down stays in sight. */
+  .ways {
+    position: sticky;
+    top: 10px;
+    max-height: calc(100vh - 200px);
+    overflow-y: auto;
+    padding-right: 6px;
   }
   fieldset {
     margin: 6px 0 10px;
     border-bottom: 1px solid var(--hair);
+  }
+  .left {
+    font-size: 14px;
+    color: var(--soft);
+    margin-top: 6px;
   }
   .not {
     margin-top: 18px;
@@ -79,6 +98,10 @@
   @media (max-width: 1100px) {
     .station {
       grid-template-columns: minmax(0, 1fr);
+    }
+    .ways {
+      position: static;
+      max-height: 340px;
     }
   }
 </style>

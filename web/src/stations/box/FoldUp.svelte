@@ -4,6 +4,7 @@
   import type { JobDesk } from '../../job/job.svelte';
   import { calls, sentence, type FoldView } from '../../lib/api/client';
   import type { Folding } from '../../lib/view3d/folding';
+  import { turnedByHand } from '../../lib/view3d/hands';
   import { ink, onTheme } from '../../lib/view3d/inks';
 
   interface Props {
@@ -13,7 +14,6 @@
   }
   let { desk, way, blank }: Props = $props();
 
-  const STEP = 0.15;
   const PLAY_MS = 1600;
 
   let canvas: HTMLCanvasElement;
@@ -24,7 +24,6 @@
   let trouble = $state('');
   let folded = $state(60);
   let count = $state(0);
-  let held: { x: number; y: number } | null = null;
   let left = false;
   let frame = 0;
 
@@ -100,24 +99,11 @@
     table?.turn(around, tilt);
     draw();
   }
-  function pressed(event: KeyboardEvent): void {
-    const steps: Record<string, [number, number]> = {
-      ArrowLeft: [-STEP, 0],
-      ArrowRight: [STEP, 0],
-      ArrowUp: [0, STEP],
-      ArrowDown: [0, -STEP],
-    };
-    const step = steps[event.key];
-    if (!step) return;
-    event.preventDefault();
-    event.stopPropagation();
-    byHand(...step);
-  }
+  const hands = turnedByHand(byHand);
 </script>
 
 <div class="fold">
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <div
     class="view"
     role="img"
@@ -126,18 +112,7 @@
     data-panels={count}
     bind:clientWidth={width}
     bind:clientHeight={height}
-    onkeydown={pressed}
-    onpointerdown={(event) => {
-      held = { x: event.clientX, y: event.clientY };
-      (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-    }}
-    onpointermove={(event) => {
-      if (!held) return;
-      byHand((held.x - event.clientX) * 0.01, (event.clientY - held.y) * 0.01);
-      held = { x: event.clientX, y: event.clientY };
-    }}
-    onpointerup={() => (held = null)}
-    onpointercancel={() => (held = null)}
+    {...hands}
   >
     <canvas bind:this={canvas} aria-hidden="true"></canvas>
   </div>
