@@ -137,7 +137,7 @@ def price(
         read_sizes(size, units, field="size"), read_mass(weight, "lb" if units == "in" else "kg", field="weight"),
         read_postcode(origin, "from"), read_postcode(to, "to"), residential,
     )  # fmt: skip
-    quotes, refused = compare(services, parcel)
+    quotes, refused = compare(services, parcel, exchange=shop_file.to_core().exchange)
     if as_json:
         _print_json({"quotes": [quote_json(q) for q in quotes], "refused": [refused_json(r) for r in refused]})
     else:

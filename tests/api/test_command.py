@@ -91,14 +91,19 @@ def test_blank_writes_every_kind_of_drawing(tmp_path: Path) -> None:
 
 def test_price_answers_quotes_and_refusals() -> None:
     told = answer("price", "--size", "24x12x8in", "--weight", "9lb", "--from", "10440", "--to", "73120")
-    assert [quote["carrier"] for quote in told["quotes"]] == ["Wendlefirth Post", "Oddbarrow"]
-    first = told["quotes"][0]
+    amounts = [float(quote["amount"]) for quote in told["quotes"]]
+    assert amounts == sorted(amounts)
+    assert {"Wendlefirth Post", "Oddbarrow"} <= {quote["carrier"] for quote in told["quotes"]}
+    for quote in told["quotes"]:
+        charges = sum(float(charge["amount"]) for charge in quote["charges"])
+        assert charges == pytest.approx(float(quote["amount"]))
+    first = next(quote for quote in told["quotes"] if quote["carrier"] == "Wendlefirth Post")
     assert first["billed_weight_g"] == pytest.approx(14 * 453.59237)
     assert first["actual_weight_g"] == pytest.approx(9 * 453.59237)
     assert first["dimensional_weight_g"] == pytest.approx(2304 / 166 * 453.59237)
     assert sum(float(charge["amount"]) for charge in first["charges"]) == pytest.approx(float(first["amount"]))
     isles = answer("price", "--size", "24x12x8in", "--weight", "9lb", "--from", "10440", "--to", "91000")
-    assert [no["carrier"] for no in isles["refused"]] == ["Oddbarrow"]
+    assert {no["carrier"] for no in isles["refused"] if "does not go" in no["why"]} >= {"Oddbarrow"}
 
 
 @pytest.mark.parametrize(
@@ -137,7 +142,7 @@ def test_bad_input_is_exit_2_with_one_sentence(args: list[str], says: str) -> No
         (json.dumps(job(ways=["carrier"])), 1, "Carrier's own container: there is none"),
         (json.dumps(job(parts=[part(count=300)])), 1, "300 things to pack"),
         (json.dumps(job(parts=[part(shape={"kind": "ring", "outer_diameter": "22 in"})])), 2, "inside diameter"),
-        (json.dumps(job(parts=[part(weight="200 lb")])), 1, "weighs 20"),
+        (json.dumps(job(parts=[part(weight="2201 lb")])), 1, "weighs 220"),
     ],
 )
 def test_a_job_that_cannot_be_planned_says_why(tmp_path: Path, content: str, code: int, says: str) -> None:
@@ -183,7 +188,7 @@ def test_backup_restore_and_check(shop_file: Path, tmp_path: Path) -> None:
     first = Jobs(database).page().jobs[0]
     Jobs(database).put_away(first.id)
     database.close()
-    assert "8 jobs, 2 services" in fardo("check", "--db", str(shop_file)).stdout
+    assert "8 jobs, 12 services" in fardo("check", "--db", str(shop_file)).stdout
     assert "What it was before is in" in fardo("restore", str(copy), "--db", str(shop_file)).stdout
     database = Database(shop_file)
     assert Jobs(database).get(first.id).put_away_at is None

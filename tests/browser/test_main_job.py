@@ -50,10 +50,10 @@ def test_from_an_empty_bench_to_a_printed_cut_sheet(empty_page: Page, empty_serv
 
     # The price: two carriers, cheapest first, each line with its why.
     page.one(".twine a[href$='/price']").click()
-    page.until(lambda: len(page.all("article")) == 2)
+    page.until(lambda: len(page.all("article")) > 2)
     sums = [float(element.text) for element in page.all("article .sum")]
     assert sums == sorted(sums)
-    assert {e.get_attribute("aria-label") for e in page.all("article")} == {
+    assert {e.get_attribute("aria-label") for e in page.all("article")} >= {
         "Wendlefirth Post Parcel",
         "Oddbarrow Ground",
     }
@@ -151,7 +151,7 @@ def test_a_price_at_once_from_the_bench_line(page: Page) -> None:
     page.press("24x12x8 9lb to 73120")
     page.shows(".answer", "24 x 12 x 8 in, 9 lb, from 10440 to 73120")
     prices = [float(price) for price in re.findall(r"\d+\.\d\d", page.text(".answer ul[aria-label=Prices]"))]
-    assert len(prices) == 2
+    assert len(prices) > 2
     assert prices == sorted(prices)
     page.press(Keys.CONTROL, "a")
     page.press("saddle")

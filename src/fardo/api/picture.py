@@ -151,7 +151,7 @@ def _work_out(way: str, load: Load, picture: Picture) -> None:
     except NoAnswer as none:
         picture.cannot.append((way, str(none)))
     else:
-        plans, refused = price(boxed, said.journey, today.services) if said.journey else ([], [])
+        plans, refused = price(boxed, said.journey, today.services, today.shop.exchange) if said.journey else ([], [])
         picture.ways.append(PricedWay(boxed, plans, refused))
 
 
@@ -262,7 +262,7 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
     now = cut_by(made.way, grade, shop.allowances) if WAYS[made.way].NEEDS == "sheet" else None
     return views.WayView(
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
-        board=made.grade.code, chosen=said.box == _choice(made), needs=WAYS[made.way].NEEDS, too_large=boxed.too_large,
+        board=made.grade.code, chosen=said.box == _choice(made), too_large=boxed.too_large,
         needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
         inside=figures.view_sizes(made.inside, units, made.whys["inside"], "down"),
         outside=figures.view_sizes(made.outside, units, made.whys["outside"]),
@@ -288,7 +288,7 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         total=str(way.cheapest) if way.cheapest else None,
         quotes=[
             view_quote(plan.quote, units, plan, chosen=said.price is not None and _same_service(plan.quote, said.price))
-            for plan in way.plans
+            for plan in (way.plans if drawn or way is picture.current else way.plans[:1])
         ],
         refused=view_refused(way.refused),
         cut_by=now,

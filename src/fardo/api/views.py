@@ -130,7 +130,6 @@ class WayView(BaseModel):
     schools: list[Literal["exact", "thumb"]]
     board: str
     chosen: bool
-    needs: Literal["sheet", "stock"]
     too_large: str | None
     needed_mm: tuple[float, float, float]
     inside: SizesView
@@ -153,7 +152,7 @@ class WayView(BaseModel):
     standing: str | None = Field(description="it from the side as a drawing, where it was asked for and there is one")
     fence: list[FenceView]
     total: str | None = Field(description="all in by the cheapest service, None where none takes it")
-    quotes: list[QuoteView]
+    quotes: list[QuoteView] = Field(description="cheapest in all first; of ways not in hand only the first")
     refused: list[RefusedView]
     other_school: OtherSchool | None
     cut_by: CutBy | None = Field(description="the allowances of today, to keep with the job when this box is chosen")

@@ -102,6 +102,7 @@ class Ship(Strict):
     origin: str | None = Field(None, alias="from", max_length=20)
     to: str | None = Field(None, max_length=20)
     residential: bool = False
+    signature: bool = Field(False, description="asked for on delivery")
 
 
 class ChosenBox(Strict):

@@ -21,6 +21,7 @@ from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import Material
 from fardo.core.quantity import ZERO, Length, Mass, Money, Units
 from fardo.core.refusal import BadInput
+from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.parcel import read_postcode
 from fardo.files.blank_in import LONGEST_MM, blank_of
 from fardo.files.typed import ExtraEntry, Measure, Strict, TypedSizes, to_length, to_mass, to_sizes
@@ -160,6 +161,10 @@ class ShopFile(Strict):
     units: Literal["in", "cm"] = "in"
     paper: Literal["letter", "a4"] = "letter"
     currency: str
+    rates: dict[str, str] = Field(
+        default_factory=_from_start("rates"), max_length=40, validate_default=True,
+        description="what one of another currency costs in the shop's",
+    )  # fmt: skip
     labour_per_hour: str
     pack_minutes: int = Field(ge=0, le=600)
     wrap_minutes: int = Field(2, ge=0, le=120, description="for each layer put on")
@@ -242,6 +247,7 @@ class ShopFile(Strict):
                 seams=to_length(self.seams, units, "seams", zero=True, most=_ALLOWANCE_MOST),
                 step=to_length(self.fence_step, units, "fence_step"),
             ),
+            exchange=Exchange(self.currency, {code: _rate(code, text) for code, text in self.rates.items()}),
             kerf=to_length(self.kerf, units, "kerf", zero=True, most=_ALLOWANCE_MOST),
             offcut_least=to_length(self.offcut_least, units, "offcut_least", most=_DEEPEST),
             fill=Fill(
@@ -284,6 +290,19 @@ def _money(currency: str) -> Callable[[str, str], Money]:
             raise problem.under(field) from problem
 
     return read
+
+
+def _rate(code: str, text: str) -> Fraction:
+    field = f"rates.{code}"
+    if not (len(code) == 3 and code.isascii() and code.isupper()):
+        raise BadInput("not a currency", read=code, allowed="three capital letters, such as EUR", field="rates")
+    try:
+        rate = Fraction(text)
+    except (ValueError, ZeroDivisionError) as error:
+        raise BadInput("not a rate", read=text, allowed="a decimal such as 1.08", field=field) from error
+    if not 0 < rate < 1_000_000:
+        raise BadInput("not a rate", read=text, allowed="more than nothing, under a million", field=field)
+    return rate
 
 
 def _box(box: BoxEntry, units: Units, currency: str, grades: dict[str, Grade], path: str) -> StockBox:

@@ -6,24 +6,43 @@ Its JSON Schema is in docs. A new kind of charge is a class here and one in `cor
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
+from datetime import date
 from fractions import Fraction
 from pathlib import Path
-from typing import Annotated, Final, Literal
+from typing import Annotated, Final, Literal, TypeVar
 
 from pydantic import ConfigDict, Field, ValidationError
 
 from fardo.core.goods.hazard import TAGS
-from fardo.core.quantity import Mass, Money, Units
+from fardo.core.quantity import INCH, Length, Mass, Money, Units, volume_nm3
 from fardo.core.refusal import BadInput
-from fardo.core.tariff.charges import Charge, Cover, Fuel, Residential, WeightGrid
+from fardo.core.tariff.charges import (
+    Charge,
+    ContainerPrice,
+    Cover,
+    Freight,
+    Fuel,
+    Instead,
+    Residential,
+    SoftPackTiers,
+    Surcharge,
+    Tail,
+    VolumeTiers,
+    WeightGrid,
+)
+from fardo.core.tariff.charges.freight import DENSITY_CLASSES
 from fardo.core.tariff.limits import Limits
-from fardo.core.tariff.measure import Dimensional, WeightRule
+from fardo.core.tariff.measure import Bulky, Dimensional, WeightRule
 from fardo.core.tariff.service import Service
+from fardo.core.tariff.when import ALWAYS, When
 from fardo.core.tariff.zones import ZoneRow
 from fardo.files.typed import Measure, Strict, complaints, to_length, to_mass
 
 FORMAT: Final = "fardo-tariff/1"
+_UNITS = {"ft3": volume_nm3(INCH * 12, INCH * 12, INCH * 12), "dm3": 10**24}
+Key = TypeVar("Key")
+Row = tuple[Key, tuple[Money, ...]]
 
 
 class ZoneEntry(Strict):
@@ -41,6 +60,50 @@ class DimensionalEntry(Strict):
     unit: Literal["in3/lb", "cm3/kg"]
     sides: Literal["exact", "up", "down", "nearest-half-up", "nearest-half-down"]
     threshold: str | None = None
+    step: Measure | None = Field(None, description="sides are rounded to it; a whole inch or centimetre unless said")
+    odd: str = Field("1", description="what counts of the volume of what is not rectangular: 0.785, say")
+
+
+class BulkyEntry(Strict):
+    """What is large and light is billed as so much at least."""
+
+    length_and_girth_over: Measure
+    length_and_girth_to: Measure
+    weight_under: Measure
+    billed: Measure
+
+
+class WhenEntry(Strict):
+    """Conditions that must all hold; ``over`` is more than, ``to`` up to and including."""
+
+    longest_side_over: Measure | None = None
+    second_side_over: Measure | None = None
+    length_and_girth_over: Measure | None = None
+    length_and_girth_to: Measure | None = None
+    weight_over: Measure | None = None
+    weight_to: Measure | None = None
+    billed_over: Measure | None = None
+    value_over: str | None = None
+    forms: list[Literal["box", "soft", "not rectangular"]] = Field(default_factory=list, max_length=3)
+    to: list[str] = Field(default_factory=list, max_length=2000, description="postcode prefixes or ranges")
+    home: bool = False
+    signature: bool = False
+
+    def to_core(self, currency: str, units: Units) -> When:
+        def length(name: str) -> Length | None:
+            value = getattr(self, name)
+            return None if value is None else to_length(value, units, f"when.{name}")
+
+        def mass(name: str) -> Mass | None:
+            value = getattr(self, name)
+            return None if value is None else to_mass(value, units, f"when.{name}")
+
+        return When(
+            length("longest_side_over"), length("second_side_over"), length("length_and_girth_over"),
+            length("length_and_girth_to"), mass("weight_over"), mass("weight_to"), mass("billed_over"),
+            None if self.value_over is None else _money(self.value_over, currency, "when.value_over"),
+            tuple(self.forms), tuple(self.to), self.home, self.signature,
+        )  # fmt: skip
 
 
 class LimitsEntry(Strict):
@@ -50,29 +113,138 @@ class LimitsEntry(Strict):
     weight: Measure | None = None
 
 
-class GridEntry(Strict):
+class ChargeBase(Strict):
+    """What every charge may say of when it is made."""
+
+    when: WhenEntry | None = Field(None, description="it is made only where this holds")
+    unless: WhenEntry | None = Field(None, description="it is made only where this does not hold")
+
+
+class Rows(ChargeBase):
+    """A table: what a row is for, then a price a zone; one price where there are no zones."""
+
+    zones: list[str] = Field(default_factory=list, max_length=60)
+    rows: list[list[str]] = Field(min_length=1, max_length=1000)
+
+    def read_rows(self, read: Callable[[str, str], Key], currency: str, rising: str = "") -> list[Row[Key]]:
+        """Raises BadInput naming row and column. Args: rising: what must rise from row to row, in words."""
+        found: list[Row[Key]] = []
+        for n, row in enumerate(self.rows):
+            key = read(row[0] if row else "", f"rows[{n}][0]")
+            if found and rising and key <= found[-1][0]:  # type: ignore[operator]
+                raise BadInput(
+                    "not above the row before", read=row[0], allowed=f"rising {rising}", field=f"rows[{n}][0]"
+                )
+            found.append((key, _prices(row[1:], self.zones, currency, f"rows[{n}]")))
+        return found
+
+
+class TailEntry(Strict):
+    step: Measure
+    prices: list[str] = Field(min_length=1, max_length=60)
+
+
+class GridEntry(Rows):
     kind: Literal["grid"]
-    zones: list[str] = Field(min_length=1, max_length=60)
-    rows: list[list[str]] = Field(min_length=1, max_length=1000, description="weight up to, then a price a zone")
+    tail: TailEntry | None = Field(None, description="beyond the last row, for every step begun")
 
     def to_core(self, currency: str, units: Units) -> Charge:
-        rows: list[tuple[Mass, tuple[Money, ...]]] = []
-        for n, row in enumerate(self.rows):
-            if len(row) != len(self.zones) + 1:
-                raise BadInput(
-                    f"{len(row) - 1} prices",
-                    read=row,
-                    allowed=f"one for each of {len(self.zones)} zones",
-                    field=f"rows[{n}]",
-                )
-            up_to = to_mass(row[0], units, f"rows[{n}][0]")
-            if rows and up_to <= rows[-1][0]:
-                raise BadInput("not above the row before", read=row[0], allowed="rising weights", field=f"rows[{n}][0]")
-            rows.append((up_to, tuple(Money.read(price, currency) for price in row[1:])))
-        return WeightGrid(tuple(self.zones), tuple(rows))
+        rows = self.read_rows(lambda text, field: to_mass(text, units, field), currency, "weights")
+        tail = None
+        if self.tail is not None:
+            prices = _prices(self.tail.prices, self.zones, currency, "tail.prices", 0)
+            tail = Tail(to_mass(self.tail.step, units, "tail.step"), prices)
+        return WeightGrid(tuple(self.zones), tuple(rows), tail)
 
 
-class ResidentialEntry(Strict):
+class VolumeEntry(Rows):
+    """By volume, whatever it weighs: rows of volume up to so much."""
+
+    kind: Literal["volume"]
+    unit: Literal["ft3", "dm3"] = "ft3"
+    step: Measure = Field(description="each side is rounded down to it")
+    longest_side: Measure
+    weight: Measure
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        return VolumeTiers(
+            tuple(self.zones), tuple(self.read_rows(_fraction, currency, "volumes")), (_UNITS[self.unit], self.unit),
+            to_length(self.step, units, "step"), to_length(self.longest_side, units, "longest_side"),
+            to_mass(self.weight, units, "weight"), units,
+        )  # fmt: skip
+
+
+class SoftPackEntry(Rows):
+    """Soft packs by flat length and width together: rows of them up to so much."""
+
+    kind: Literal["soft-pack"]
+    side: Measure
+    weight: Measure
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        rows = self.read_rows(lambda text, field: to_length(text, units, field), currency, "lengths")
+        return SoftPackTiers(
+            tuple(self.zones), tuple(rows), to_length(self.side, units, "side"), to_mass(self.weight, units, "weight"),
+            units,
+        )  # fmt: skip
+
+
+class ContainerEntry(Rows):
+    """The carrier's own containers at a price whatever they weigh: rows by their names."""
+
+    kind: Literal["container"]
+    weight: Measure
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        rows = self.read_rows(lambda text, _: text, currency)
+        return ContainerPrice(tuple(self.zones), tuple(rows), to_mass(self.weight, units, "weight"), units)
+
+
+class FreightEntry(Rows):
+    """By density class: rows by class, the price of a hundred pounds a zone."""
+
+    kind: Literal["freight"]
+    minimum: str
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        classes = [name for _, name in DENSITY_CLASSES]
+
+        def read(text: str, field: str) -> str:
+            if text not in classes:
+                raise BadInput("not a density class", read=text, allowed=", ".join(classes), field=field)
+            return text
+
+        rows = self.read_rows(read, currency)
+        return Freight(tuple(self.zones), tuple(rows), _money(self.minimum, currency, "minimum"))
+
+
+class SurchargeEntry(ChargeBase):
+    """More, where `when` holds: `prices` a zone (or one), or `percent` of the lines named in `on`.
+
+    Of a `group` only the first that holds is charged.
+    """
+
+    kind: Literal["surcharge"]
+    code: str = Field(min_length=1, max_length=40, description="names its line, for percentages")
+    what: str = Field(min_length=1, max_length=120)
+    why: str = Field(max_length=200)
+    zones: list[str] = Field(default_factory=list, max_length=60)
+    prices: list[str] | None = Field(None, max_length=60)
+    percent: str | None = None
+    on: list[str] = Field(default_factory=lambda: ["postage"], max_length=20)
+    group: str = Field("", max_length=40)
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        if (self.prices is None) == (self.percent is None):
+            raise BadInput("both or neither", read=str(self.prices), allowed="prices or percent", field="prices")
+        prices = None if self.prices is None else _prices(self.prices, self.zones, currency, "prices", 0)
+        percent = None if self.percent is None else _fraction(self.percent, "percent")
+        return Surcharge(
+            self.code, self.what, ALWAYS, self.why, tuple(self.zones), prices, percent, tuple(self.on), self.group
+        )
+
+
+class ResidentialEntry(ChargeBase):
     kind: Literal["residential"]
     amount: str
 
@@ -80,7 +252,7 @@ class ResidentialEntry(Strict):
         return Residential(Money.read(self.amount, currency))
 
 
-class FuelEntry(Strict):
+class FuelEntry(ChargeBase):
     kind: Literal["fuel"]
     percent: str
     on: list[str] = Field(default_factory=lambda: ["postage"])
@@ -89,7 +261,7 @@ class FuelEntry(Strict):
         return Fuel(_fraction(self.percent, "percent"), tuple(self.on))
 
 
-class CoverEntry(Strict):
+class CoverEntry(ChargeBase):
     kind: Literal["cover"]
     free: str
     step: str
@@ -103,7 +275,18 @@ class CoverEntry(Strict):
         return Cover(free, step, price, most)
 
 
-ChargeEntry = Annotated[GridEntry | ResidentialEntry | FuelEntry | CoverEntry, Field(discriminator="kind")]
+ChargeEntry = Annotated[
+    GridEntry
+    | VolumeEntry
+    | SoftPackEntry
+    | ContainerEntry
+    | FreightEntry
+    | SurchargeEntry
+    | ResidentialEntry
+    | FuelEntry
+    | CoverEntry,
+    Field(discriminator="kind"),
+]
 
 
 class ServiceEntry(Strict):
@@ -115,6 +298,9 @@ class ServiceEntry(Strict):
     limits: LimitsEntry = Field(default_factory=LimitsEntry)
     charges: list[ChargeEntry] = Field(min_length=1, max_length=40)
     refuses: list[str] = Field(default_factory=list, max_length=40, description="hazards it does not take")
+    bulky: BulkyEntry | None = None
+    valid_from: date | None = None
+    valid_to: date | None = None
 
 
 class TariffFile(Strict):
@@ -139,11 +325,12 @@ class TariffFile(Strict):
                 currency=self.currency,
                 units=units,
                 zones=tuple(ZoneRow(z.origin, tuple(z.to), z.zone, z.days) for z in entry.zones),
-                weights=WeightRule(step),
-                dimensional=_dimensional(entry.dimensional),
+                weights=WeightRule(step, _bulky(entry.bulky, units)),
+                dimensional=_dimensional(entry.dimensional, units),
                 limits=_limits(entry.limits, units),
                 charges=tuple(_charge(c, self.currency, units, n) for n, c in enumerate(entry.charges)),
                 refuses=_refuses(entry.refuses),
+                valid=_valid(entry),
             )
         except BadInput as problem:
             raise problem.under(path) from problem
@@ -191,14 +378,32 @@ def _refuses(tags: list[str]) -> frozenset[str]:
     return frozenset(tags)
 
 
-def _dimensional(entry: DimensionalEntry | None) -> Dimensional | None:
+def _valid(entry: ServiceEntry) -> tuple[date | None, date | None]:
+    first, last = entry.valid_from, entry.valid_to
+    if first and last and last < first:
+        raise BadInput("before valid_from", read=str(last), allowed=f"{first} or later", field="valid_to")
+    return first, last
+
+
+def _bulky(entry: BulkyEntry | None, units: Units) -> Bulky | None:
+    if entry is None:
+        return None
+    return Bulky(
+        to_length(entry.length_and_girth_over, units, "bulky.length_and_girth_over"),
+        to_length(entry.length_and_girth_to, units, "bulky.length_and_girth_to"),
+        to_mass(entry.weight_under, units, "bulky.weight_under"), to_mass(entry.billed, units, "bulky.billed"),
+    )  # fmt: skip
+
+
+def _dimensional(entry: DimensionalEntry | None, units: Units) -> Dimensional | None:
     if entry is None:
         return None
     threshold = None if entry.threshold is None else _fraction(entry.threshold, "dimensional.threshold")
     divisor = _fraction(entry.divisor, "dimensional.divisor")
     if divisor <= 0:
         raise BadInput("no divisor", read=entry.divisor, allowed="more than nothing", field="dimensional.divisor")
-    return Dimensional(divisor, entry.unit, entry.sides, threshold)
+    step = None if entry.step is None else to_length(entry.step, units, "dimensional.step")
+    return Dimensional(divisor, entry.unit, entry.sides, threshold, step, _fraction(entry.odd, "dimensional.odd"))
 
 
 def _limits(entry: LimitsEntry, units: Units) -> Limits:
@@ -214,9 +419,28 @@ def _limits(entry: LimitsEntry, units: Units) -> Limits:
 
 def _charge(entry: ChargeEntry, currency: str, units: Units, n: int) -> Charge:
     try:
-        return entry.to_core(currency, units)
+        charge = entry.to_core(currency, units)
+        for said, unless in ((entry.when, False), (entry.unless, True)):
+            if said is not None:
+                charge = Instead(charge, said.to_core(currency, units), unless)
+        return charge
     except BadInput as problem:
         raise problem.under(f"charges[{n}]") from problem
+
+
+def _prices(texts: list[str], zones: list[str], currency: str, field: str, offset: int = 1) -> tuple[Money, ...]:
+    """A price a zone, or one where there are none; `offset` is the column of the first."""
+    wanted = max(1, len(zones))
+    if len(texts) != wanted:
+        raise BadInput(f"{len(texts)} prices", read=texts, allowed=f"one for each of {wanted} zones", field=field)
+    return tuple(_money(text, currency, f"{field}[{n + offset}]") for n, text in enumerate(texts))
+
+
+def _money(text: str, currency: str, field: str) -> Money:
+    try:
+        return Money.read(text, currency)
+    except BadInput as problem:
+        raise problem.under(field) from problem
 
 
 def _fraction(text: str, field: str) -> Fraction:

@@ -252,7 +252,7 @@ class _Reading:
                 return None
         if not origin or not destination:
             return None
-        return Journey(origin, destination, job.ship.residential, value, hazards)
+        return Journey(origin, destination, job.ship.residential, value, hazards, job.day, job.ship.signature)
 
     def chosen(self, chosen: Chosen) -> tuple[BoxChoice | None, PriceChoice | None]:
         box: BoxChoice | None = None

@@ -71,6 +71,7 @@ export interface Typed {
   to: string;
   from: string;
   residential: boolean;
+  signature: boolean;
   value: string;
   day: string;
   board: string;
@@ -208,6 +209,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     to: job.ship?.to ?? '',
     from: job.ship?.from ?? '',
     residential: job.ship?.residential ?? false,
+    signature: job.ship?.signature ?? false,
     value: job.value ?? '',
     day: job.day ?? '',
     board: job.board ?? '',
@@ -315,7 +317,12 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     ...base,
     title: typed.title,
     day: orNothing(typed.day),
-    ship: { from: orNothing(typed.from), to: orNothing(typed.to), residential: typed.residential },
+    ship: {
+      from: orNothing(typed.from),
+      to: orNothing(typed.to),
+      residential: typed.residential,
+      signature: typed.signature,
+    },
     value: orNothing(typed.value),
     board: orNothing(typed.board),
     school: typed.school,

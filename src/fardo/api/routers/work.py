@@ -63,7 +63,7 @@ def bench_line(line: LineText, desk: OpenDesk) -> views.LineAnswer:
             kinds=[row_of(stored) for stored in desk.kinds.find(line.text)][:4],
         )
     units = today.shop.units
-    quotes, refused = compare(today.services, parcel)
+    quotes, refused = compare(today.services, parcel, exchange=today.shop.exchange)
     home = ", a home" if parcel.residential else ""
     read_as = (
         f"{show_sizes(parcel.sizes, units, 'up')}, {show_mass(parcel.weight, units, 'up')}, "

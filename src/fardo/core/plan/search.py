@@ -4,28 +4,33 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from datetime import date
 
 from fardo.core.goods.hazard import NO_HAZARDS, Hazards
-from fardo.core.make import WAYS, School
+from fardo.core.make import WAYS, School, triangle
+from fardo.core.make.stock import Pouch
 from fardo.core.plan.boxed import Boxed, box_up
 from fardo.core.plan.load import Load
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Money
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.parcel import Parcel
+from fardo.core.tariff.exchange import Exchange
+from fardo.core.tariff.parcel import Form, Parcel
 from fardo.core.tariff.service import Quote, Refused, Service, compare
 
 
 @dataclass(frozen=True, slots=True)
 class Journey:
-    """Where a load goes. `value` is declared, or None; `hazards` are what its answers come to."""
+    """Where a load goes. `value` is declared, or None; `hazards` are what its answers come to; `day` it leaves."""
 
     origin: str
     destination: str
     residential: bool
     value: Money | None = None
     hazards: Hazards = NO_HAZARDS
+    day: date | None = None
+    signature: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,27 +69,29 @@ class Plan:
 
 def parcel_of(boxed: Boxed, journey: Journey) -> Parcel:
     """The closed box as a carrier sees it."""
+    made = boxed.made
+    pouch = next((one.item for one in made.taken if isinstance(one.item, Pouch)), None)
+    own = next((one.item for one in made.taken if one.item.carrier), None)
+    form: Form = "soft" if made.soft else "not rectangular" if made.way == triangle.NAME else "box"
     return Parcel(
-        boxed.made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential,
-        journey.value, journey.hazards.tags,
+        made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential,
+        journey.value, journey.hazards.tags, form,
+        (pouch.length, pouch.width) if made.soft and pouch else None, own.name if own else "", journey.signature,
     )  # fmt: skip
 
 
-def price(boxed: Boxed, journey: Journey, services: Iterable[Service]) -> tuple[list[Plan], list[Refused]]:
+def price(
+    boxed: Boxed, journey: Journey, services: Iterable[Service], exchange: Exchange | None = None
+) -> tuple[list[Plan], list[Refused]]:
     """What the box costs by each service, cheapest in all first, and who does not take it."""
     listed = list(services)
     if journey.hazards.never:
         return [], [Refused(service.carrier, service.name, "this does not ship") for service in listed]
-    own = [service for service in listed if service.currency == boxed.box.currency]
     whose = boxed.made.carrier
-    takers = [service for service in own if not whose or service.carrier == whose]
-    quotes, refused = compare(takers, parcel_of(boxed, journey))
-    refused += [Refused(s.carrier, s.name, f"the container is {whose}'s") for s in own if s not in takers]
-    refused += [
-        Refused(other.carrier, other.name, f"prices in {other.currency}, the shop reckons in {boxed.box.currency}")
-        for other in listed
-        if other not in own
-    ]
+    takers = [service for service in listed if not whose or service.carrier == whose]
+    into = exchange or Exchange(boxed.box.currency)
+    quotes, refused = compare(takers, parcel_of(boxed, journey), journey.day, into)
+    refused += [Refused(s.carrier, s.name, f"the container is {whose}'s") for s in listed if s not in takers]
     return [Plan(boxed, quote, _costs(boxed, quote)) for quote in quotes], refused
 
 
@@ -116,7 +123,7 @@ def search(
         if boxed.too_large:
             reasons.append(f"{WAYS[way].TITLE}: {boxed.too_large}")
             continue
-        priced, refused = price(boxed, journey, services)
+        priced, refused = price(boxed, journey, services, shop.exchange)
         plans += priced
         reasons += [f"{WAYS[way].TITLE}: {r.carrier} {r.service}: {r.why}" for r in refused]
     if not plans:

@@ -12,6 +12,7 @@ from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import BubbleSide, Material
 from fardo.core.quantity import Length, Mass, Money, Units
 from fardo.core.refusal import BadInput
+from fardo.core.tariff.exchange import Exchange
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,8 +30,9 @@ class Shop:
         default_gap: where a part names neither a gap nor how fragile it is. gaps: by the least g of a fragility class,
         the first that is at least what the part bears. cushion_factor: C of the check, of the fill it has around it.
         grades: its board, by code; `default_grade` is used unless a job says otherwise. materials: by code.
-        bubbles: which way they look, its habit. kerf: what its saw takes at every cut. offcut_least: shorter side of
-        an off-cut that is worth keeping. stock: boxes, mailers and designs of its own that are there.
+        bubbles: which way they look, its habit. exchange: its rates of other currencies. kerf: what its saw takes at
+        every cut. offcut_least: shorter side of an off-cut that is worth keeping. stock: boxes, mailers and designs of
+        its own that are there.
     """
 
     units: Units
@@ -48,6 +50,7 @@ class Shop:
     default_grade: str
     materials: dict[str, Material]
     bubbles: BubbleSide
+    exchange: Exchange
     kerf: Length
     offcut_least: Length
     stock: Stock = NOTHING_THERE

@@ -27,27 +27,60 @@ class Dimensional:
     Args:
         divisor, unit: 166 in3/lb, say. sides: how each side is rounded to a whole inch or centimetre (the unit's own)
         before multiplying. threshold: in in3 or cm3; a parcel whose volume, sides as measured, is not over it is
-        spared. None spares none.
+        spared. None spares none. step: sides are rounded to it, the whole unit unless said (a quarter inch). odd: what
+        counts of the volume of a parcel that is not rectangular (0.785 in the Domestic Mail Manual, from memory).
     """
 
     divisor: Fraction
     unit: DivisorUnit
     sides: SideRounding
     threshold: Fraction | None = None
+    step: Length | None = None
+    odd: Fraction = Fraction(1)
 
     @property
     def side_unit(self) -> Length:
         return INCH if self.unit == "in3/lb" else _CM
+
+    def rounded(self, sides: tuple[Length, Length, Length]) -> tuple[Length, Length, Length]:
+        a, b, c = (round_side(side, self.step or self.side_unit, self.sides) for side in sides)
+        return a, b, c
+
+    def counts(self, parcel: Parcel) -> Fraction:
+        """Of the volume."""
+        return self.odd if parcel.form == "not rectangular" else Fraction(1)
 
     def volume(self, nm3: int) -> Fraction:
         return cubic_inches(nm3) if self.unit == "in3/lb" else cubic_cm(nm3)
 
 
 @dataclass(frozen=True, slots=True)
+class Bulky:
+    """Length and girth over `girth_over` up to `girth_to`, weighing under `under`: billed as `billed` at least.
+
+    The bulky-light rule of the Domestic Mail Manual: over 84 to 108 in and under 20 lb, billed as 20 lb (from memory).
+    """
+
+    girth_over: Length
+    girth_to: Length
+    under: Mass
+    billed: Mass
+
+    def applies(self, parcel: Parcel) -> bool:
+        around = parcel.length + parcel.girth
+        return self.girth_over < around <= self.girth_to and parcel.weight < self.under
+
+
+@dataclass(frozen=True, slots=True)
 class WeightRule:
-    """Weights are billed in whole steps, upwards: one pound, half a kilo."""
+    """Weights are billed in whole steps, upwards: one pound, half a kilo.
+
+    Args:
+        bulky: parcels that are large and light are billed as so much at least.
+    """
 
     step: Mass
+    bulky: Bulky | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,8 +119,7 @@ def dimensional_weight(parcel: Parcel, rule: Dimensional) -> Mass | None:
     """Before rounding to a weight step; None where the volume is not over the threshold."""
     if rule.threshold is not None and rule.volume(parcel.volume_nm3) <= rule.threshold:
         return None
-    length, width, height = (round_side(side, rule.side_unit, rule.sides) for side in parcel.sides)
-    weight = rule.volume(volume_nm3(length, width, height)) / rule.divisor
+    weight = rule.volume(volume_nm3(*rule.rounded(parcel.sides))) * rule.counts(parcel) / rule.divisor
     return Mass.of_pounds(weight) if rule.unit == "in3/lb" else Mass(-(-weight * 10**12 // 1))
 
 
@@ -104,6 +136,8 @@ def bill_weight(parcel: Parcel, rule: Dimensional | None, weights: WeightRule) -
     greater = actual if dimensional is None or dimensional <= actual else dimensional
     billed = greater.to_step(weights.step, "up")
     by = "its actual weight" if greater is actual else f"its size, {_sum(parcel, rule)}"
+    if weights.bulky is not None and billed < weights.bulky.billed and weights.bulky.applies(parcel):
+        billed, by = weights.bulky.billed, "being large and light"
     return Billing(actual, dimensional, billed, f"billed {weigh(billed, weights)} by {by}{spared}")
 
 
@@ -116,9 +150,10 @@ def weigh(mass: Mass, weights: WeightRule) -> str:
 
 def _sum(parcel: Parcel, rule: Dimensional | None) -> str:
     assert rule is not None  # a size counts only under a rule
-    sides = [round_side(side, rule.side_unit, rule.sides) for side in parcel.sides]
-    shown = " x ".join(_number(Fraction(side.nm, rule.side_unit.nm)) for side in sides)
-    return f"{shown} / {_number(rule.divisor)}"
+    shown = " x ".join(_number(Fraction(side.nm, rule.side_unit.nm)) for side in rule.rounded(parcel.sides))
+    counts = rule.counts(parcel)
+    odd = "" if counts == 1 else f" x {float(counts):g} as it is not rectangular"
+    return f"{shown}{odd} / {_number(rule.divisor)}"
 
 
 def _number(value: Fraction) -> str:

@@ -4,10 +4,14 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from operator import attrgetter
+from typing import Literal
 
 from fardo.core.quantity import Length, Mass, Money, volume_nm3
 from fardo.core.refusal import BadInput
 
+Form = Literal["box", "soft", "not rectangular"]
+_nanometres = attrgetter("nm")  # quicker than comparing lengths as such; prices are asked for by the thousand
 _CODE = re.compile(r"[A-Z0-9][A-Z0-9 -]{0,10}[A-Z0-9]")
 
 
@@ -16,7 +20,9 @@ class Parcel:
     """
     Args:
         sizes: outside, in any order. weight: actual. origin, destination: postcodes. residential: to a home.
-        value: declared, or None. hazards: tags of what services may refuse, see goods/hazard.
+        value: declared, or None. hazards: tags of what services may refuse, see goods/hazard. form: a rectangular box,
+        a soft pack, or what is not rectangular. flat: length and width of a soft pack as it lies empty. container: the
+        carrier's own that it is in, by name. signature: whether one is asked for.
     """
 
     sizes: tuple[Length, Length, Length]
@@ -26,11 +32,15 @@ class Parcel:
     residential: bool = False
     value: Money | None = None
     hazards: frozenset[str] = frozenset()
+    form: Form = "box"
+    flat: tuple[Length, Length] | None = None
+    container: str = ""
+    signature: bool = False
 
     @property
     def sides(self) -> tuple[Length, Length, Length]:
         """Longest first: a carrier's length is the longest side."""
-        a, b, c = sorted(self.sizes, reverse=True)
+        a, b, c = sorted(self.sizes, key=_nanometres, reverse=True)
         return a, b, c
 
     @property

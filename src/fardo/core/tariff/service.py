@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from datetime import date
 
 from fardo.core.goods.hazard import IN_WORDS
 from fardo.core.quantity import Money, Units
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.charges import Charge, Consignment, Line
+from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.limits import Limits, over_limit
 from fardo.core.tariff.measure import Billing, Dimensional, WeightRule, bill_weight
 from fardo.core.tariff.parcel import Parcel
@@ -22,6 +24,7 @@ class Service:
     Args:
         carrier, name, programme: who, which service, at which price (counter, account, ...). units: the carrier's own.
         charges: in the order they are worked out; a percentage sees the lines before it. refuses: tags of hazards.
+        valid: the first and the last day of these prices, each None where it is open.
     """
 
     carrier: str
@@ -35,6 +38,7 @@ class Service:
     limits: Limits
     charges: tuple[Charge, ...]
     refuses: frozenset[str] = frozenset()
+    valid: tuple[date | None, date | None] = (None, None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,12 +63,15 @@ class Refused:
     why: str
 
 
-def quote(service: Service, parcel: Parcel) -> Quote | Refused:
-    """What `service` asks for `parcel`, or why it does not take it."""
+def quote(service: Service, parcel: Parcel, day: date | None = None) -> Quote | Refused:
+    """What `service` asks for `parcel`, or why it does not take it. Args: day: it leaves, None for any."""
 
     def refused(why: str) -> Refused:
         return Refused(service.carrier, service.name, why)
 
+    first, last = service.valid
+    if day is not None and ((first and day < first) or (last and day > last)):
+        return refused(f"these prices hold {f'from {first} ' if first else ''}{f'to {last}' if last else 'on'}".strip())
     zone = find_zone(service.zones, parcel.origin, parcel.destination)
     if zone is None:
         return refused(f"does not go from {parcel.origin} to {parcel.destination}")
@@ -81,13 +88,31 @@ def quote(service: Service, parcel: Parcel) -> Quote | Refused:
                 lines = (*lines, line)
     except NoAnswer as no:
         return refused(str(no))
+    if not any(line.kind == "postage" for line in lines):
+        return refused("has no price for such a parcel")
     amount = total([line.amount for line in lines], service.currency)
     return Quote(service.carrier, service.name, service.programme, amount, billing, lines, zone.days)
 
 
-def compare(services: Iterable[Service], parcel: Parcel) -> tuple[list[Quote], list[Refused]]:
-    """Every service's answer, quotes cheapest first and the quicker of equals before the slower."""
-    answers = [quote(service, parcel) for service in services]
+def compare(
+    services: Iterable[Service], parcel: Parcel, day: date | None = None, exchange: Exchange | None = None
+) -> tuple[list[Quote], list[Refused]]:
+    """Every service's answer, quotes cheapest first and the quicker of equals before the slower.
+
+    Args:
+        day: it leaves, None for any. exchange: into the shop's currency; those it has no rate for refuse.
+    """
+    answers: list[Quote | Refused] = []
+    for service in services:
+        if exchange is not None and not exchange.knows(service.currency):
+            why = f"prices in {service.currency}, for which the shop has no rate into {exchange.currency}"
+            answers.append(Refused(service.carrier, service.name, why))
+            continue
+        if exchange is None:
+            answers.append(quote(service, parcel, day))
+            continue
+        answer = quote(service, exchange.declared(parcel, service.currency), day)
+        answers.append(exchange.turned(answer) if isinstance(answer, Quote) else answer)
     quotes = [a for a in answers if isinstance(a, Quote)]
     quotes.sort(key=lambda q: (q.amount.minor, q.days, q.carrier, q.service))
     return quotes, [a for a in answers if isinstance(a, Refused)]

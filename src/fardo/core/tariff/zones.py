@@ -25,12 +25,18 @@ def find_zone(rows: Iterable[ZoneRow], origin: str, destination: str) -> ZoneRow
         if not origin.startswith(row.origin):
             continue
         for prefix in row.prefixes:
-            low, dash, high = prefix.partition("-")
+            low, dash, _ = prefix.partition("-")
             fit = (len(row.origin), len(low), not dash)
-            if _covers(low, high or low, destination) and fit > best_fit:
+            if covers(prefix, destination) and fit > best_fit:
                 best, best_fit = row, fit
     return best
 
 
-def _covers(low: str, high: str, code: str) -> bool:
-    return len(code) >= len(low) and low <= code[: len(low)] <= high
+def covers(prefix: str, code: str) -> bool:
+    """Whether a postcode begins with a prefix, or with one of a range of them.
+
+    >>> [covers("730-739", code) for code in ("73120", "74000", "73")]
+    [True, False, False]
+    """
+    low, _, high = prefix.partition("-")
+    return len(code) >= len(low) and low <= code[: len(low)] <= (high or low)

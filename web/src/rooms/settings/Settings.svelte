@@ -114,6 +114,18 @@
             bind:value={d.labour_per_hour}
             oninput={touched}
           />
+          {#each Object.keys(d.rates ?? {}) as code (code)}
+            <Field
+              id="shop-rate-{code}"
+              problem={wrong(`rates.${code}`)}
+              faults="shop-faults"
+              label="One {code} costs, {d.currency}"
+              measure
+              note={false}
+              bind:value={() => d.rates?.[code] ?? '', (v) => (d.rates = { ...d.rates, [code]: v })}
+              oninput={touched}
+            />
+          {/each}
         </div>
       </div>
       <div class="part">

@@ -53,6 +53,10 @@
     <input type="checkbox" id="residential" bind:checked={desk.typed.residential} onchange={touch} />
     The door is a home's, not a business's
   </label>
+  <label class="home">
+    <input type="checkbox" id="signature" bind:checked={desk.typed.signature} onchange={touch} />
+    It is signed for
+  </label>
   <Faults
     id="ship-faults"
     faults={[
@@ -75,6 +79,7 @@
     gap: 8px;
     align-items: center;
     cursor: pointer;
+    margin-right: 22px;
   }
   .home input {
     width: 18px;

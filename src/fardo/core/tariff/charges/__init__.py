@@ -6,8 +6,26 @@ it, and returns its own line, or None where it does not apply.
 
 from fardo.core.tariff.charges.charge import Charge, Consignment, Line
 from fardo.core.tariff.charges.cover import Cover
+from fardo.core.tariff.charges.freight import Freight
 from fardo.core.tariff.charges.fuel import Fuel
-from fardo.core.tariff.charges.grid import WeightGrid
+from fardo.core.tariff.charges.grid import Tail, WeightGrid
 from fardo.core.tariff.charges.residential import Residential
+from fardo.core.tariff.charges.surcharge import Instead, Surcharge
+from fardo.core.tariff.charges.tiers import ContainerPrice, SoftPackTiers, VolumeTiers
 
-__all__ = ["Charge", "Consignment", "Cover", "Fuel", "Line", "Residential", "WeightGrid"]
+__all__ = [
+    "Charge",
+    "Consignment",
+    "ContainerPrice",
+    "Cover",
+    "Freight",
+    "Fuel",
+    "Instead",
+    "Line",
+    "Residential",
+    "SoftPackTiers",
+    "Surcharge",
+    "Tail",
+    "VolumeTiers",
+    "WeightGrid",
+]

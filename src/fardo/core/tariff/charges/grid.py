@@ -1,4 +1,4 @@
-"""Postage from a grid: rows of billed weight up to so much, a column a zone."""
+"""Postage from a grid: rows of billed weight up to so much, a column a zone; beyond the last so much a step."""
 
 from __future__ import annotations
 
@@ -12,25 +12,41 @@ from fardo.core.tariff.measure import weigh
 
 
 @dataclass(frozen=True, slots=True)
+class Tail:
+    """Beyond the last row: for every step begun so much, a price a column."""
+
+    step: Mass
+    prices: tuple[Money, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class WeightGrid:
     """
     Args:
-        zones: the columns. rows: weight up to and including, rising, and a price a column.
+        zones: the columns. rows: weight up to and including, rising, and a price a column. tail: beyond the last row.
     """
 
     zones: tuple[str, ...]
     rows: tuple[tuple[Mass, tuple[Money, ...]], ...]
+    tail: Tail | None = None
 
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
         billed = sent.billing.billed
-        if sent.zone.zone not in self.zones:
-            raise NoAnswer(f"has no price for zone {sent.zone.zone}")
         at = bisect_left(self.rows, billed, key=lambda row: row[0])
-        if at == len(self.rows):
-            most = weigh(self.rows[-1][0], sent.weights)
-            raise NoAnswer(f"is billed {weigh(billed, sent.weights)}; the price list ends at {most}")
-        up_to, prices = self.rows[at]
-        return Line(
-            "postage", f"postage, zone {sent.zone.zone}", prices[self.zones.index(sent.zone.zone)],
-            f"{sent.billing.why}; price up to {weigh(up_to, sent.weights)} in zone {sent.zone.zone}",
-        )  # fmt: skip
+        most, last = self.rows[-1]
+        if at < len(self.rows):
+            up_to, prices = self.rows[at]
+            amount = sent.price(self.zones, prices)
+            why = f"price up to {weigh(up_to, sent.weights)} in zone {sent.zone.zone}"
+        elif self.tail is not None:
+            steps = -(-(billed.ng - most.ng) // self.tail.step.ng)
+            each = sent.price(self.zones, self.tail.prices)
+            amount = sent.price(self.zones, last) + Money(each.minor * steps, each.currency)
+            why = (
+                f"{sent.price(self.zones, last)} up to {weigh(most, sent.weights)} in zone {sent.zone.zone}, "
+                f"then {steps} x {weigh(self.tail.step, sent.weights)} at {each}"
+            )
+        else:
+            most_shown = weigh(most, sent.weights)
+            raise NoAnswer(f"is billed {weigh(billed, sent.weights)}; the price list ends at {most_shown}")
+        return Line("postage", f"postage, zone {sent.zone.zone}", amount, f"{sent.billing.why}; {why}")

@@ -1,0 +1,58 @@
+"""Freight by density class: a price for every hundred pounds by class and zone, and a minimum.
+
+The classes by density, lb/ft3, are those of the NMFC density scale of 2025 (published; from memory). Tariffs by weight
+in kilos use the same classes.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from fardo.core.quantity import INCH, Money, volume_nm3
+from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.charges.charge import Consignment, Line
+from fardo.core.tariff.measure import weigh
+
+# From so many pounds a cubic foot on; below the first it is class 400.
+DENSITY_CLASSES: tuple[tuple[Fraction, str], ...] = (
+    (Fraction(50), "50"), (Fraction(35), "55"), (Fraction(30), "60"), (Fraction(45, 2), "65"), (Fraction(15), "70"),
+    (Fraction(12), "85"), (Fraction(10), "92.5"), (Fraction(8), "100"), (Fraction(6), "125"), (Fraction(4), "175"),
+    (Fraction(2), "250"), (Fraction(1), "300"), (Fraction(0), "400"),
+)  # fmt: skip
+_FT3 = volume_nm3(INCH * 12, INCH * 12, INCH * 12)
+
+
+def density_class(pounds: Fraction, nm3: int) -> tuple[str, Fraction]:
+    """The class of what weighs and measures so much, and its density in lb/ft3.
+
+    >>> density_class(Fraction(80), _FT3 * 10)[0], density_class(Fraction(1), _FT3 * 2)[0]
+    ('100', '400')
+    """
+    density = pounds / Fraction(nm3, _FT3)
+    return next(name for least, name in DENSITY_CLASSES if density >= least), density
+
+
+@dataclass(frozen=True, slots=True)
+class Freight:
+    """
+    Args:
+        zones: the columns. rows: by class, the price of a hundred pounds a column. minimum: it costs at least.
+    """
+
+    zones: tuple[str, ...]
+    rows: tuple[tuple[str, tuple[Money, ...]], ...]
+    minimum: Money
+
+    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
+        name, density = density_class(sent.parcel.weight.pounds, sent.parcel.volume_nm3)
+        prices = dict(self.rows).get(name)
+        if prices is None:
+            raise NoAnswer(f"has no price for class {name}")
+        each = sent.price(self.zones, prices)
+        amount = each.share(sent.billing.billed.pounds / 100)
+        weighs = weigh(sent.billing.billed, sent.weights)
+        why = f"{float(density):.2f} lb/ft3 is class {name}; {weighs} at {each} a hundred pounds"
+        if amount < self.minimum:
+            amount, why = self.minimum, f"{why}, at least {self.minimum}"
+        return Line("postage", f"freight, class {name}, zone {sent.zone.zone}", amount, why)

@@ -1,0 +1,61 @@
+"""A surcharge where a condition holds: an amount, or a percentage of lines before it. Of a group only one is charged.
+
+Additional handling, large, over maximum, remote area, signature, oversize: all are this, with their own conditions. The
+order in the tariff is the precedence within a group: the first that holds is charged, later ones of it are not.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from fardo.core.quantity import Money
+from fardo.core.quantity.money import total
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.when import When
+
+
+@dataclass(frozen=True, slots=True)
+class Surcharge:
+    """
+    Args:
+        code: the kind of its line, for percentages. what: as printed. prices: a column a zone, or one for all; None
+        where it is a percentage of the lines `on`. group: of which only one is charged. why: a sentence.
+    """
+
+    code: str
+    what: str
+    when: When
+    why: str
+    zones: tuple[str, ...] = ()
+    prices: tuple[Money, ...] | None = None
+    percent: Fraction | None = None
+    on: tuple[str, ...] = ()
+    group: str = ""
+
+    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
+        if not self.when.holds(sent.parcel, sent.billing):
+            return None
+        if self.group and any(line.group == self.group for line in before):
+            return None
+        if self.prices is not None:
+            return Line(self.code, self.what, sent.price(self.zones, self.prices), self.why, self.group)
+        base = total([line.amount for line in before if line.kind in self.on], sent.currency)
+        percent = self.percent or Fraction(0)
+        why = f"{float(percent):g} % of {base}; {self.why}"
+        return Line(self.code, self.what, base.share(percent / 100), why, self.group)
+
+
+@dataclass(frozen=True, slots=True)
+class Instead:
+    """A charge that is made only where a condition holds, or only where it does not: one price list in the place of
+    another, an oversize price in the place of the grid."""
+
+    charged: Charge
+    when: When
+    unless: bool = False
+
+    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
+        if self.when.holds(sent.parcel, sent.billing) == self.unless:
+            return None
+        return self.charged.charge(sent, before)

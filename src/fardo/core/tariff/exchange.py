@@ -1,0 +1,54 @@
+"""Quotes of carriers that reckon in another currency, in the shop's own by the shop's own rate.
+
+Every line is turned by itself, a half cent going up, and the amount is their sum, so that the lines still add up.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+from typing import TYPE_CHECKING
+
+from fardo.core.quantity import Money
+from fardo.core.quantity.money import total
+
+if TYPE_CHECKING:
+    from fardo.core.tariff.parcel import Parcel
+    from fardo.core.tariff.service import Quote
+
+
+@dataclass(frozen=True, slots=True)
+class Exchange:
+    """
+    Args:
+        currency: the shop's. rates: by the code of another, what one of it costs in the shop's.
+    """
+
+    currency: str
+    rates: dict[str, Fraction] = field(default_factory=dict, hash=False)
+
+    def knows(self, currency: str) -> bool:
+        return currency == self.currency or currency in self.rates
+
+    def declared(self, parcel: Parcel, currency: str) -> Parcel:
+        """The parcel with its value in the carrier's currency, a part of the smallest coin going up."""
+        value = parcel.value
+        if value is None or value.currency == currency:
+            return parcel
+        minor = Fraction(value.minor) / self.rates[currency]
+        return replace(parcel, value=Money(-(-minor.numerator // minor.denominator), currency))
+
+    def turned(self, quote: Quote) -> Quote:
+        """The quote in the shop's currency; one that is in it already stays as it is."""
+        if quote.amount.currency == self.currency:
+            return quote
+        rate = self.rates[quote.amount.currency]
+        lines = tuple(
+            replace(
+                line,
+                amount=Money(line.amount.minor, self.currency).share(rate),
+                why=f"{line.why}; {line.amount} {line.amount.currency} at {float(rate):g}",
+            )
+            for line in quote.lines
+        )
+        return replace(quote, lines=lines, amount=total([line.amount for line in lines], self.currency))
