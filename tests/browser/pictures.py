@@ -86,7 +86,7 @@ def take_all(folder: Path) -> None:
             take(page, folder, "box-fold")
             page.open("/cutting", ".boards article")
             take(page, folder, "cutting")
-            page.open(f"{concertina}/price", "article")
+            page.open(f"{concertina}/price", ".steps svg")
             take(page, folder, "price")
             page.open("/settings", "#shop-gap")
             take(page, folder, "settings")

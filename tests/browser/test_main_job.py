@@ -144,6 +144,17 @@ def test_board_and_school_change_the_sheet_and_the_sum(page: Page) -> None:
     assert len(set(dashes.values())) == 3
 
 
+def test_the_price_shows_what_to_trim_on_a_map(page: Page) -> None:
+    page.open("/", ".bench li")
+    rows = page.api("/api/jobs")["jobs"]
+    key = next(row["id"] for row in rows if row["title"] == "Concertina for Ostwick")
+    page.open(f"/jobs/{key}/price", "article")
+    page.shows(".steps", "less: the")
+    assert page.one(".steps svg .mark")
+    assert page.all(".steps svg .arrow")
+    assert page.axe() == []
+
+
 def test_a_price_at_once_from_the_bench_line(page: Page) -> None:
     page.open("/", ".bench li")
     page.press("/")

@@ -12,7 +12,10 @@ from fardo.api.picture import box_for, draw_up, view_picture, view_quote, view_r
 from fardo.api.problems import RESPONSES
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
+from fardo.api.stepped import StepsView, view_steps
+from fardo.core.plan.search import parcel_of
 from fardo.core.quantity import show_mass, show_sizes
+from fardo.core.refusal import BadInput
 from fardo.core.tariff.line import read_line
 from fardo.core.tariff.service import compare
 from fardo.files.job import EXAMPLE, JobFile
@@ -41,6 +44,37 @@ def fold_up(request: FoldRequest, desk: OpenDesk) -> FoldView:
     today = desk.today
     said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
     return view_fold(box_for(request.way, request.job, said.load or said.must_load(), today))
+
+
+class StepsRequest(BaseModel):
+    """Which service is asked about a job in the box of a way."""
+
+    model_config = ConfigDict(
+        json_schema_extra={
+            "examples": [{"job": EXAMPLE, "way": "tray", "carrier": "Oddbarrow", "service": "Ground",
+                          "programme": "account"}]
+        }
+    )  # fmt: skip
+    job: JobFile
+    way: str = Field(max_length=20)
+    carrier: str = Field(max_length=80)
+    service: str = Field(max_length=80)
+    programme: str = Field(max_length=40)
+
+
+@router.post("/steps")
+def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
+    """What to trim for the nearest cheaper price of that service, and its price over the two longest sides."""
+    today = desk.today
+    said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
+    boxed = box_for(request.way, request.job, said.load or said.must_load(), today)
+    asked = (request.carrier, request.service, request.programme)
+    service = next((one for one in today.services if (one.carrier, one.name, one.programme) == asked), None)
+    if service is None or not today.shop.exchange.knows(service.currency):
+        raise BadInput("not a service here", read=" ".join(asked), allowed="one that quotes", field="service")
+    if said.journey is None:
+        raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
+    return view_steps(service, parcel_of(boxed, said.journey), today.shop.units, today.shop.exchange)
 
 
 class LineText(BaseModel):

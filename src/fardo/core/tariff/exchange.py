@@ -38,6 +38,12 @@ class Exchange:
         minor = Fraction(value.minor) / self.rates[currency]
         return replace(parcel, value=Money(-(-minor.numerator // minor.denominator), currency))
 
+    def into(self, amount: Money) -> Money:
+        """An amount in the shop's currency, a half cent going up."""
+        if amount.currency == self.currency:
+            return amount
+        return Money(amount.minor, self.currency).share(self.rates[amount.currency])
+
     def turned(self, quote: Quote) -> Quote:
         """The quote in the shop's currency; one that is in it already stays as it is."""
         if quote.amount.currency == self.currency:
@@ -46,7 +52,7 @@ class Exchange:
         lines = tuple(
             replace(
                 line,
-                amount=Money(line.amount.minor, self.currency).share(rate),
+                amount=self.into(line.amount),
                 why=f"{line.why}; {line.amount} {line.amount.currency} at {float(rate):g}",
             )
             for line in quote.lines

@@ -38,6 +38,7 @@ export type TakenIn = Schemas['TakenIn'];
 export type ShapeKind = Schemas['ShapeKind'];
 export type FoldView = Schemas['FoldView'];
 export type FoldedBlank = Schemas['FoldedBlank'];
+export type StepsView = Schemas['StepsView'];
 export type CuttingView = Schemas['CuttingView'];
 export type WrapList = Schemas['WrapList'];
 
@@ -150,6 +151,8 @@ export const calls = {
     ),
   fold: (body: Schemas['FoldRequest'], signal: AbortSignal) =>
     answer<FoldView>(api.POST('/api/fold', { body, signal })),
+  steps: (body: Schemas['StepsRequest'], signal: AbortSignal) =>
+    answer<StepsView>(api.POST('/api/steps', { body, signal })),
   cutting: (query: { jobs?: string[]; tool: CuttingView['tool'] }, signal: AbortSignal) =>
     answer<CuttingView>(api.GET('/api/cutting', { params: { query }, signal })),
   cut: (body: Schemas['Done']) => answer<ShopView>(api.POST('/api/cutting/done', { body })),

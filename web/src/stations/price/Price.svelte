@@ -4,6 +4,7 @@
   import NotYet from '../../job/NotYet.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
   import QuoteSlip from './QuoteSlip.svelte';
+  import StepMap from './StepMap.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -12,6 +13,7 @@
 
   const ways = $derived(desk.ways);
   const way = $derived(desk.way);
+  const looked = $derived(way?.quotes.find((quote) => quote.chosen) ?? way?.quotes[0]);
   const most = $derived(Math.max(...(way?.quotes.map((quote) => Number(quote.total)) ?? [0])));
 </script>
 
@@ -38,13 +40,14 @@
         choosable={way.too_large === null}
         choose={() => desk.choosePrice(way, quote)}
       />
+      {#if quote === looked}<StepMap {desk} way={way.way} {quote} />{/if}
     {/each}
   </div>
   {#if way.quotes.length}<MoneyKey />{/if}
   {#if way.refused.length}
     <h2 class="mt-5">Not taken by</h2>
     <ul>
-      {#each way.refused as no (no.carrier + no.service)}
+      {#each way.refused as no, n (n)}
         <li><b>{no.carrier} {no.service}</b> {no.why}</li>
       {/each}
     </ul>

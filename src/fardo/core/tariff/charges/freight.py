@@ -23,6 +23,10 @@ DENSITY_CLASSES: tuple[tuple[Fraction, str], ...] = (
 _FT3 = volume_nm3(INCH * 12, INCH * 12, INCH * 12)
 
 
+def cubic_foot_nm3() -> int:
+    return _FT3
+
+
 def density_class(pounds: Fraction, nm3: int) -> tuple[str, Fraction]:
     """The class of what weighs and measures so much, and its density in lb/ft3.
 

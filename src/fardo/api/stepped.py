@@ -1,0 +1,106 @@
+"""Where the nearest cheaper point of a service is, and its price over two sides of the box, for the screen."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from pydantic import BaseModel, Field
+
+from fardo.core.quantity import INCH, Length, Mass, Units, show_length, show_mass
+from fardo.core.tariff.exchange import Exchange
+from fardo.core.tariff.parcel import Parcel
+from fardo.core.tariff.service import Service
+from fardo.core.tariff.step_map import price_map
+from fardo.core.tariff.steps import Cheaper, cheaper_points
+
+_AROUND = 5  # so many steps of an inch or of 2 cm are shown on both sides
+_FINE = {"in": Length(INCH.nm // 8), "cm": Length.of_mm(5)}
+_SPAN = {"in": INCH * _AROUND, "cm": Length.of_mm(20 * _AROUND)}
+
+
+class CheaperView(BaseModel):
+    what: str
+    by: str
+    to: str
+    amount: str
+    saves: str
+    why: str
+    to_mm: float | None = Field(description="where a side comes to; nothing for a weight")
+
+
+class Band(BaseModel):
+    """Cells of one price that lie side by side in a row: along the first side from `start` to `end`, both with it."""
+
+    row: int
+    start: int
+    end: int
+    price: str | None
+
+
+class MapView(BaseModel):
+    """Price over the two longest sides. `here` is the cell of the box; sides are millimetres, and in words."""
+
+    first_mm: list[float]
+    second_mm: list[float]
+    first: list[str]
+    second: list[str]
+    here: tuple[int, int]
+    bands: list[Band]
+    prices: list[str] = Field(description="every price there is, cheapest first")
+
+
+class StepsView(BaseModel):
+    points: list[CheaperView]
+    map: MapView
+
+
+def view_steps(service: Service, parcel: Parcel, units: Units, exchange: Exchange) -> StepsView:
+    """In the shop's units and its currency."""
+    declared = exchange.declared(parcel, service.currency)
+    return StepsView(
+        points=[_view(one, units, exchange) for one in cheaper_points(service, declared)],
+        map=_map(service, declared, units, exchange),
+    )
+
+
+def _view(one: Cheaper, units: Units, exchange: Exchange) -> CheaperView:
+    if isinstance(one.by, Mass):
+        assert isinstance(one.to, Mass)
+        by, to = show_mass(one.by, units, "up").text, show_mass(one.to, units, "down").text
+    else:
+        assert isinstance(one.to, Length)
+        by, to = show_length(one.by, units, "up").text, show_length(one.to, units, "down").text
+    return CheaperView(
+        what=one.what, by=by, to=to, amount=str(exchange.into(one.amount)), saves=str(exchange.into(one.saves)),
+        why=one.why, to_mm=one.to.mm if isinstance(one.to, Length) else None,
+    )  # fmt: skip
+
+
+def _map(service: Service, parcel: Parcel, units: Units, exchange: Exchange) -> MapView:
+    first, second = (_around(side, units) for side in parcel.sides[:2])
+    seen = price_map(service, replace(parcel, sizes=parcel.sides), first, second)
+    bands = []
+    for row in range(len(second)):
+        start = 0
+        for k in range(1, len(first) + 1):
+            if k == len(first) or seen.minor[k, row] != seen.minor[start, row]:
+                price = seen.at(start, row)
+                bands.append(
+                    Band(row=row, start=start, end=k - 1, price=None if price is None else str(exchange.into(price)))
+                )
+                start = k
+    prices = sorted({band.price for band in bands if band.price is not None}, key=float)
+    return MapView(
+        first_mm=[side.mm for side in first], second_mm=[side.mm for side in second],
+        first=[show_length(side, units, "nearest").text for side in first],
+        second=[show_length(side, units, "nearest").text for side in second],
+        here=(first.index(parcel.sides[0]), second.index(parcel.sides[1])), bands=bands, prices=prices,
+    )  # fmt: skip
+
+
+def _around(side: Length, units: Units) -> list[Length]:
+    """Even steps either way with the side itself among them."""
+    fine, span = _FINE[units].nm, _SPAN[units].nm
+    least = max(side.nm - span, fine)
+    points = {Length(nm) for nm in range(-(-least // fine) * fine, side.nm + span, fine)}
+    return sorted(points | {side}, key=lambda one: one.nm)

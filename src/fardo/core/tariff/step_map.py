@@ -1,0 +1,152 @@
+"""What a service asks over two sides of a box, the third and all else staying: the bands of price that a map shows.
+
+A price hangs on the sides only through a few whole numbers and truths: how many weight steps the size comes to, in
+which tier or class it is, which thresholds it is over. These are worked out for all cells at once; then the tariff
+itself is asked once for each that differ, so that a cell is exactly what a single quote would be.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from math import gcd
+
+import numpy as np
+import numpy.typing as npt
+
+from fardo.core.quantity import Length, Money
+from fardo.core.tariff.charges import Freight, Instead, VolumeTiers
+from fardo.core.tariff.charges.freight import DENSITY_CLASSES, cubic_foot_nm3
+from fardo.core.tariff.measure import Dimensional, SideRounding
+from fardo.core.tariff.parcel import Parcel
+from fardo.core.tariff.service import Quote, Service, quote
+from fardo.core.tariff.steps import conditions
+
+Ints = npt.NDArray[np.int64]
+REFUSED = -1
+_MOST_COUNT = 2_000_000  # counts whose cube still fits; finer sides are not mapped
+
+
+@dataclass(frozen=True, slots=True)
+class PriceMap:
+    """
+    Args:
+        first, second: the sides along each axis. minor: the price of each cell, REFUSED where it is not taken; (first,
+        second). currency: of the prices.
+    """
+
+    first: tuple[Length, ...]
+    second: tuple[Length, ...]
+    minor: Ints
+    currency: str
+
+    def at(self, i: int, j: int) -> Money | None:
+        minor = int(self.minor[i, j])
+        return None if minor == REFUSED else Money(minor, self.currency)
+
+
+def price_map(
+    service: Service, parcel: Parcel, first: Sequence[Length], second: Sequence[Length], axes: tuple[int, int] = (0, 1)
+) -> PriceMap:
+    """The prices where the sides at `axes` of `parcel.sizes` are each of `first` and of `second`.
+
+    Raises: ValueError where sides are so fine that their volume could not be reckoned exactly.
+    """
+    third = parcel.sizes[3 - axes[0] - axes[1]]
+    unit = gcd(third.nm, *(side.nm for side in (*first, *second)))
+    if max(side.nm for side in (third, *first, *second)) // unit > _MOST_COUNT:
+        raise ValueError("sides finer than can be mapped")
+    a, b = np.meshgrid([side.nm for side in first], [side.nm for side in second], indexing="ij")
+    sides = np.sort(np.stack([a, b, np.full_like(a, third.nm)]), axis=0)[::-1]  # longest first, nanometres
+    marks = np.stack([mark.astype(np.int64).ravel() for mark in _marks(service, parcel, sides, unit)])
+    _, where, back = np.unique(marks, axis=1, return_index=True, return_inverse=True)
+    prices = []
+    for at in where:
+        i, j = divmod(int(at), len(second))
+        found = quote(service, _with(parcel, axes, first[i], second[j]))
+        prices.append(found.amount.minor if isinstance(found, Quote) else REFUSED)
+    minor = np.array(prices, dtype=np.int64)[back.ravel()].reshape(a.shape)
+    return PriceMap(tuple(first), tuple(second), minor, service.currency)
+
+
+def _with(parcel: Parcel, axes: tuple[int, int], first: Length, second: Length) -> Parcel:
+    sizes = list(parcel.sizes)
+    sizes[axes[0]], sizes[axes[1]] = first, second
+    return replace(parcel, sizes=(sizes[0], sizes[1], sizes[2]))
+
+
+def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator[Ints]:
+    """Everything the price hangs on, an array a mark."""
+    longest, second = sides[0], sides[1]
+    around = longest + 2 * (second + sides[2])
+    volume = np.prod(sides // unit, axis=0)
+    if service.dimensional is not None:
+        yield _steps(service.dimensional, service, parcel, sides)
+        if service.dimensional.threshold is not None:
+            per_unit = Fraction(unit**3, _unit_nm3(service.dimensional))
+            yield volume > (service.dimensional.threshold / per_unit).__floor__()
+    bulky = service.weights.bulky
+    if bulky is not None:
+        yield (around > bulky.girth_over.nm) & (around <= bulky.girth_to.nm)
+    limits = service.limits
+    for measure, limit in (
+        (longest, limits.longest_side),
+        (second, limits.second_side),
+        (around, limits.length_and_girth),
+    ):
+        if limit is not None:
+            yield measure > limit.nm
+    for when in conditions(service):
+        for measure, over in ((longest, when.longest_over), (second, when.second_over), (around, when.girth_over),
+                              (around, when.girth_to)):  # fmt: skip
+            if over is not None:
+                yield measure > over.nm
+    for charge in service.charges:
+        inner: object = charge
+        while isinstance(inner, Instead):
+            inner = inner.charged
+        if isinstance(inner, VolumeTiers):
+            step = inner.step.nm
+            counts = np.prod(sides // step, axis=0)
+            ends = [(row * inner.unit[0] / step**3).__floor__() for row, _ in inner.rows]
+            yield np.searchsorted(np.array(ends, dtype=np.int64), counts, side="left")
+            yield longest > inner.longest.nm
+        if isinstance(inner, Freight):
+            # Of a class is what is no larger than so much.
+            pounds = parcel.weight.pounds
+            most = [(pounds / least * cubic_foot_nm3() / unit**3).__floor__() for least, _ in DENSITY_CLASSES if least]
+            yield np.searchsorted(np.array(most, dtype=np.int64), volume, side="left")
+    yield np.zeros_like(longest)
+
+
+def _unit_nm3(rule: Dimensional) -> int:
+    """The nanometres cubed of what volumes are told in."""
+    return int(rule.side_unit.nm) ** 3
+
+
+def _steps(rule: Dimensional, service: Service, parcel: Parcel, sides: Ints) -> Ints:
+    """How many weight steps the size comes to, begun ones with them."""
+    unit = (rule.step or rule.side_unit).nm
+    if rule.sides == "exact":
+        unit = gcd(*(int(side) for side in np.unique(sides)))
+    counts: Ints = np.prod(_rounded(sides, unit, rule.sides), axis=0)
+    one = rule.volume(unit**3) * rule.counts(parcel) / rule.divisor  # pounds or kilos of one count
+    step = service.weights.step
+    per = step.pounds if rule.unit == "in3/lb" else Fraction(step.ng, 10**12)
+    share = one / per
+    if int(counts.max(initial=0)) * share.numerator >= 2**62:
+        return counts
+    steps: Ints = -(-counts * share.numerator // share.denominator)
+    return steps
+
+
+def _rounded(sides: Ints, unit: int, rounding: SideRounding) -> Ints:
+    """In whole units, as `round_side` does."""
+    whole, over = sides // unit, sides % unit
+    goes_up = {
+        "exact": over < 0, "up": over > 0, "down": over < 0, "nearest-half-up": 2 * over >= unit,
+        "nearest-half-down": 2 * over > unit,
+    }[rounding]  # fmt: skip
+    rounded: Ints = whole + goes_up
+    return rounded

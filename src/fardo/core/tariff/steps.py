@@ -1,0 +1,172 @@
+"""Where the nearest cheaper point is: what to take off a side, off the girth, or off the weight, and what it saves.
+
+Every price is asked of the tariff itself. Only points where a price can change are tried: a side on its rounding, on a
+quarter inch (five millimetres) as a box can be trimmed, or just at a threshold that a charge or a limit names; a weight
+on the tariff's step or at such a threshold.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from typing import Literal
+
+from fardo.core.quantity import INCH, Length, Mass, Money
+from fardo.core.tariff.charges import ContainerPrice, Instead, SoftPackTiers, Surcharge, VolumeTiers
+from fardo.core.tariff.parcel import Parcel
+from fardo.core.tariff.service import Quote, Service, quote
+from fardo.core.tariff.when import When
+
+What = Literal["longest side", "second side", "third side", "weight"]
+_SIDES: tuple[What, What, What] = ("longest side", "second side", "third side")
+_TRIM = {"in": Length(INCH.nm // 4), "cm": Length.of_mm(5)}
+REACH = INCH * 3  # how much of a side is looked at unless said: starting value
+REACH_WEIGHT = Mass.of_pounds(Fraction(2))
+
+
+@dataclass(frozen=True, slots=True)
+class Cheaper:
+    """
+    Args:
+        what: is trimmed. by: how much, a length for a side and a mass for the weight. to: what it is then. amount: of
+        the quote then. saves: against now. why: what became cheaper, in words of the tariff.
+    """
+
+    what: What
+    by: Length | Mass
+    to: Length | Mass
+    amount: Money
+    saves: Money
+    why: str
+
+
+def cheaper_points(
+    service: Service, parcel: Parcel, reach: Length = REACH, reach_weight: Mass = REACH_WEIGHT
+) -> list[Cheaper]:
+    """The nearest cheaper point for each side and for the weight, the one that saves most first.
+
+    Equal sides are looked at once. Nothing where the service does not take the parcel as it is.
+    """
+    now = quote(service, parcel)
+    if not isinstance(now, Quote):
+        return []
+    found = []
+    for n, what in enumerate(_SIDES):
+        if n and parcel.sides[n] == parcel.sides[n - 1]:
+            continue
+        best = _nearest(service, parcel, now, what, _sides_below(service, parcel, n, reach), _with_side(parcel, n))
+        found += [best] if best else []
+    best = _nearest(
+        service, parcel, now, "weight", _weights_below(service, parcel, reach_weight),
+        lambda weight: replace(parcel, weight=weight),
+    )  # fmt: skip
+    found += [best] if best else []
+    return sorted(found, key=lambda one: (-one.saves.minor, one.what))
+
+
+def _with_side(parcel: Parcel, n: int) -> Callable[[Length], Parcel]:
+    def trimmed(side: Length) -> Parcel:
+        sides = list(parcel.sides)
+        sides[n] = side
+        return replace(parcel, sizes=(sides[0], sides[1], sides[2]))
+
+    return trimmed
+
+
+def _nearest(
+    service: Service, parcel: Parcel, now: Quote, what: What, points: Iterator[Length] | Iterator[Mass],
+    trimmed: Callable[..., Parcel],
+) -> Cheaper | None:  # fmt: skip
+    """The first point, going down, at which it costs less."""
+    for point in points:
+        then = quote(service, trimmed(point))
+        if not isinstance(then, Quote) or then.amount >= now.amount:
+            continue
+        by = _less(parcel, what, point)
+        return Cheaper(what, by, point, then.amount, now.amount - then.amount, _why(now, then))
+    return None
+
+
+def _less(parcel: Parcel, what: What, point: Length | Mass) -> Length | Mass:
+    """How much is to come off."""
+    if isinstance(point, Mass):
+        return Mass(parcel.weight.ng - point.ng)
+    return parcel.sides[_SIDES.index(what)] - point
+
+
+def _why(now: Quote, then: Quote) -> str:
+    """What is gone or costs less."""
+    kept = {line.what: line for line in then.lines}
+    gone = [line.what for line in now.lines if line.what not in kept]
+    less = [kept[line.what].why for line in now.lines if line.what in kept and kept[line.what].amount < line.amount]
+    return "; ".join([*(f"no {what}" for what in gone), *less[:1]])
+
+
+def _sides_below(service: Service, parcel: Parcel, n: int, reach: Length) -> Iterator[Length]:
+    """From the nearest down."""
+    side = parcel.sides[n]
+    least = max(side.nm - reach.nm, 1)
+    trim = _TRIM[service.units]
+    points = {Length(nm) for nm in range(-(-least // trim.nm) * trim.nm, side.nm, trim.nm)}
+    rest = sum((other for k, other in enumerate(parcel.sides) if k != n), start=Length(0))
+    for when in conditions(service):
+        points |= {point for point in (when.longest_over, when.second_over) if point is not None}
+        for around in (when.girth_over, when.girth_to):
+            if around is not None:
+                points |= _at_girth(parcel, n, around, rest)
+    for charge in _plain(service):
+        if isinstance(charge, VolumeTiers):
+            points.add(charge.longest)
+    limits = service.limits
+    points |= {point for point in (limits.longest_side, limits.second_side) if point is not None}
+    if limits.length_and_girth is not None:
+        points |= _at_girth(parcel, n, limits.length_and_girth, rest)
+    if service.dimensional is not None:
+        unit = service.dimensional.step or service.dimensional.side_unit
+        points |= {Length(nm) for nm in range(-(-least // unit.nm) * unit.nm, side.nm, unit.nm)}
+        # Halves are where a side goes to the other whole unit.
+        half = unit.half()
+        points |= {Length(nm - 1) for nm in range((least // unit.nm) * unit.nm + half.nm, side.nm, unit.nm)}
+    yield from sorted((point for point in points if least <= point.nm < side.nm), reverse=True)
+
+
+def _at_girth(parcel: Parcel, n: int, around: Length, rest: Length) -> set[Length]:
+    """What the side is when length and girth come to so much, others staying: counted once as length, else twice."""
+    if n == 0:
+        return {Length(around.nm - 2 * rest.nm)}
+    other = parcel.sides[3 - n] if n in (1, 2) else Length(0)
+    return {Length((around.nm - parcel.length.nm - 2 * other.nm) // 2)}
+
+
+def _weights_below(service: Service, parcel: Parcel, reach: Mass) -> Iterator[Mass]:
+    """From the nearest down: whole steps, and thresholds."""
+    step, weight = service.weights.step, parcel.weight
+    least = max(weight.ng - reach.ng, 1)
+    points = {Mass(ng) for ng in range(-(-least // step.ng) * step.ng, weight.ng, step.ng)}
+    for when in conditions(service):
+        points |= {point for point in (when.weight_over, when.weight_to) if point is not None}
+    for charge in _plain(service):
+        if isinstance(charge, VolumeTiers | SoftPackTiers | ContainerPrice):
+            points.add(charge.weight)
+    yield from sorted((point for point in points if least <= point.ng < weight.ng), reverse=True)
+
+
+def _plain(service: Service) -> Iterator[object]:
+    """The charges within their conditions."""
+    for charge in service.charges:
+        inner: object = charge
+        while isinstance(inner, Instead):
+            inner = inner.charged
+        yield inner
+
+
+def conditions(service: Service) -> Iterator[When]:
+    """Every condition of every charge."""
+    for charge in service.charges:
+        inner: object = charge
+        while isinstance(inner, Instead):
+            yield inner.when
+            inner = inner.charged
+        if isinstance(inner, Surcharge):
+            yield inner.when

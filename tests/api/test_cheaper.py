@@ -1,0 +1,53 @@
+"""What to trim for the nearest cheaper price, and the map of it, over the wire."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.made_up import job
+
+
+def asked(client: TestClient, **changes: Any) -> Any:
+    body = {"job": job(), "way": "slotted", "carrier": "Wendlefirth Post", "service": "Parcel", "programme": "counter"}
+    return client.post("/api/steps", json={**body, **changes})
+
+
+def test_trims_and_map_are_of_the_box_in_hand(client: TestClient) -> None:
+    told = asked(client).json()
+    work = client.post("/api/work-out", json={"job": job(), "in_hand": "slotted"}).json()
+    way = next(one for one in work["ways"] if one["way"] == "slotted")
+    quote = next(one for one in way["quotes"] if one["carrier"] == "Wendlefirth Post" and one["service"] == "Parcel")
+    seen = told["map"]
+    i, j = seen["here"]
+    longest, second, _ = sorted(way["outside"]["mm"], reverse=True)
+    assert (seen["first_mm"][i], seen["second_mm"][j]) == (longest, second)
+    here = [band for band in seen["bands"] if band["row"] == j and band["start"] <= i <= band["end"]]
+    assert [band["price"] for band in here] == [quote["amount"]]
+    assert seen["prices"] == sorted(seen["prices"], key=float)
+    for point in told["points"]:
+        assert float(point["amount"]) + float(point["saves"]) == pytest.approx(float(quote["amount"]))
+    # Every row is covered once, from its first cell to its last.
+    for row in range(len(seen["second_mm"])):
+        bands = [band for band in seen["bands"] if band["row"] == row]
+        assert [band["start"] for band in bands] == [0, *(band["end"] + 1 for band in bands[:-1])]
+        assert bands[-1]["end"] == len(seen["first_mm"]) - 1
+
+
+def test_a_carrier_of_another_currency_is_mapped_in_the_shops(client: TestClient) -> None:
+    told = asked(client, carrier="Quillmere Courier", service="Standard", programme="account").json()
+    work = client.post("/api/work-out", json={"job": job(), "in_hand": "slotted"}).json()
+    way = next(one for one in work["ways"] if one["way"] == "slotted")
+    quote = next(one for one in way["quotes"] if one["carrier"] == "Quillmere Courier")
+    i, j = told["map"]["here"]
+    (band,) = [b for b in told["map"]["bands"] if b["row"] == j and b["start"] <= i <= b["end"]]
+    # Its lines are turned one by one, the sum here as a whole: a cent a line at most.
+    assert float(band["price"]) == pytest.approx(float(quote["amount"]), abs=0.03)
+
+
+def test_a_service_there_is_not_or_no_place_to_go_is_refused(client: TestClient) -> None:
+    assert asked(client, service="Balloon").status_code == 422
+    assert asked(client, job=job(ship={})).json()["field"] == "ship.to"
+    assert asked(client, way="sack").status_code == 422

@@ -1,0 +1,119 @@
+"""The nearest cheaper point of a service, and the map of its price over two sides, against single quotes."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from fardo.core.quantity import INCH, Length, Mass, Money, read_mass, read_sizes
+from fardo.core.tariff.parcel import Parcel
+from fardo.core.tariff.service import Quote, quote
+from fardo.core.tariff.step_map import price_map
+from fardo.core.tariff.steps import cheaper_points
+from tests.made_up import inches, services
+
+SERVICES = services()
+
+
+def service(name: str, programme: str = ""):
+    return next(one for one in SERVICES if one.name == name and programme in ("", one.programme))
+
+
+def parcel(size: str, weight: str, **more: object) -> Parcel:
+    return Parcel(read_sizes(size, "in"), read_mass(weight), "10440", "73120", **more)  # type: ignore[arg-type]
+
+
+def found(name: str, sent: Parcel) -> dict[str, tuple[Length | Mass, Money]]:
+    return {one.what: (one.to, one.saves) for one in cheaper_points(service(name), sent)}
+
+
+def test_a_side_just_over_a_threshold_comes_down_to_it() -> None:
+    sent = parcel("48 1/16 x 10 x 8", "20 lb")
+    to, saves = found("Ground", sent)["longest side"]
+    assert to == inches("48")
+    before, after = (quote(service("Ground"), one) for one in (sent, replace(sent, sizes=read_sizes("48 x 10 x 8"))))
+    assert isinstance(before, Quote)
+    assert isinstance(after, Quote)
+    assert saves == before.amount - after.amount
+    (step,) = [one for one in cheaper_points(service("Ground"), sent) if one.what == "longest side"]
+    assert "additional handling" in step.why
+    assert step.by == inches("1/16")
+
+
+def test_girth_over_its_limit_is_brought_to_it_by_each_side() -> None:
+    """60 x 12 1/16 x 12 has 108 1/8: an eighth off the length, or a sixteenth off what is counted twice."""
+    steps = found("Parcel", parcel("60 x 12 1/16 x 12", "30 lb"))
+    assert steps["longest side"][0] == inches("59 7/8")
+    assert steps["second side"][0] == inches("12")
+    assert steps["third side"][0] == inches("11 15/16")
+
+
+def test_a_pound_less_and_a_cubic_foot_less_are_found() -> None:
+    steps = found("Parcel", parcel("12 x 12 x 12 1/4", "5 lb 2 oz"))
+    # At a cubic foot size no longer counts: it is billed as 6 lb in the place of 11.
+    assert steps["longest side"][0] == inches("12")
+    light = found("Parcel", parcel("8 x 6 x 4", "5 lb 2 oz"))
+    assert light["weight"][0] == read_mass("5 lb")
+
+
+def test_where_nothing_within_reach_is_cheaper_or_it_is_not_taken_there_is_no_step() -> None:
+    assert cheaper_points(service("Prepaid Label"), parcel("8 x 6 x 4", "2 lb")) == []
+    assert cheaper_points(service("Small Cubes"), parcel("30 x 6 x 4", "2 lb")) == []
+
+
+side = st.integers(20, 480).map(lambda n: Length(INCH.nm * n // 8))
+sent_as = st.sampled_from(["box", "soft", "not rectangular"])
+
+
+@given(side, side, side, st.integers(1, 1100), st.sampled_from(SERVICES), sent_as)
+@settings(max_examples=60, deadline=None)
+def test_every_step_costs_what_it_says_and_nothing_nearer_on_its_grid_costs_less(a, b, c, ounces, asks, form) -> None:
+    sent = Parcel((a, b, c), read_mass(f"{ounces} oz"), "10440", "73120", form=form, flat=(a, b))
+    now = quote(asks, sent)
+    for step in cheaper_points(asks, sent):
+        assert isinstance(now, Quote)
+        if step.what == "weight":
+            then = quote(asks, replace(sent, weight=step.to))
+        else:
+            n = ["longest side", "second side", "third side"].index(step.what)
+            sides = list(sent.sides)
+            sides[n] = step.to
+            then = quote(asks, replace(sent, sizes=tuple(sides)))
+            # An eighth of an inch nearer, it is no cheaper than now.
+            for nm in range(step.to.nm + INCH.nm // 8, sent.sides[n].nm, INCH.nm // 8):
+                sides[n] = Length(nm)
+                nearer = quote(asks, replace(sent, sizes=tuple(sides)))
+                assert not isinstance(nearer, Quote) or nearer.amount >= now.amount
+        assert isinstance(then, Quote)
+        assert (then.amount, now.amount - then.amount) == (step.amount, step.saves)
+        assert step.saves.minor > 0
+
+
+@given(st.integers(8, 400), st.integers(8, 400), side, st.integers(1, 1400), st.sampled_from(SERVICES), sent_as,
+       st.sampled_from([(0, 1), (1, 2), (2, 0)]))  # fmt: skip
+@settings(max_examples=40, deadline=None)
+def test_every_cell_of_the_map_is_the_single_quote(x, y, third, ounces, asks, form, axes) -> None:
+    step = INCH.nm // 8
+    xs, ys = ([Length((start + 3 * k) * step) for k in range(9)] for start in (x, y))
+    sizes = [third] * 3
+    sent = Parcel(tuple(sizes), read_mass(f"{ounces} oz"), "10440", "73120", form=form, flat=(xs[0], ys[0]))
+    seen = price_map(asks, sent, xs, ys, axes)
+    for i, one in enumerate(xs):
+        for j, other in enumerate(ys):
+            cell = list(sizes)
+            cell[axes[0]], cell[axes[1]] = one, other
+            single = quote(asks, replace(sent, sizes=tuple(cell)))
+            assert seen.at(i, j) == (single.amount if isinstance(single, Quote) else None)
+
+
+def test_metric_sides_are_mapped_and_what_is_too_fine_is_refused() -> None:
+    courier = next(one for one in SERVICES if one.carrier == "Quillmere Courier")
+    sent = Parcel(tuple(Length.of_mm(n) for n in (300, 200, 150)), read_mass("1 kg"), "10440", "73120")
+    seen = price_map(courier, sent, [Length.of_mm(n) for n in range(295, 345, 5)], [Length.of_mm(200)])
+    assert seen.at(0, 0) == seen.at(1, 0)
+    assert seen.at(8, 0) != seen.at(7, 0)  # 34 x 20 x 15 by 5000 is over 2 kg, 33 x 20 x 15 is not
+    with pytest.raises(ValueError, match="finer"):
+        price_map(courier, sent, [Length(300_000_001)], [Length(200_000_003)])

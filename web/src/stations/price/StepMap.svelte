@@ -1,0 +1,249 @@
+<script lang="ts">
+  // Where the nearest cheaper point is: what to trim and what it saves, and the price over the two longest sides as plain
+  // bands, lighter where it is cheaper, the box a mark among them.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { calls, sentence, type QuoteView, type StepsView } from '../../lib/api/client';
+  import Measured from '../../lib/ui/Measured.svelte';
+
+  interface Props {
+    desk: JobDesk;
+    way: string;
+    quote: QuoteView;
+  }
+  let { desk, way, quote }: Props = $props();
+
+  const WIDTH = 460;
+  const HEIGHT = 300;
+  const LEFT = 74;
+  const FOOT = 40;
+
+  let view = $state.raw<StepsView | null>(null);
+  let trouble = $state('');
+
+  $effect(() => {
+    const asked = new AbortController();
+    void desk.work; // anew whenever the job was worked out anew
+    const { carrier, service, programme } = quote;
+    calls
+      .steps({ job: desk.job, way, carrier, service, programme }, asked.signal)
+      .then((found) => {
+        view = found;
+        trouble = '';
+      })
+      .catch((fault: unknown) => {
+        if (!asked.signal.aborted) trouble = sentence(fault);
+      });
+    return () => asked.abort();
+  });
+
+  const drawn = $derived.by(() => {
+    if (!view) return null;
+    const { first_mm, second_mm, bands, prices, here, first, second } = view.map;
+    const [low, high] = [first_mm[0] ?? 0, first_mm.at(-1) ?? 1];
+    const [near, far] = [second_mm[0] ?? 0, second_mm.at(-1) ?? 1];
+    const x = (mm: number) => LEFT + ((mm - low) / (high - low || 1)) * (WIDTH - LEFT - 8);
+    const y = (mm: number) => HEIGHT - FOOT - ((mm - near) / (far - near || 1)) * (HEIGHT - FOOT - 8);
+    const edge = (sides: number[], n: number) =>
+      n <= 0
+        ? (sides[0] ?? 0)
+        : n >= sides.length
+          ? (sides.at(-1) ?? 0)
+          : ((sides[n - 1] ?? 0) + (sides[n] ?? 0)) / 2;
+    const cells = bands.map((band) => {
+      const [a, b] = [x(edge(first_mm, band.start)), x(edge(first_mm, band.end + 1))];
+      const [top, foot] = [y(edge(second_mm, band.row + 1)), y(edge(second_mm, band.row))];
+      const rank = band.price === null ? -1 : prices.indexOf(band.price) / Math.max(1, prices.length - 1);
+      return { x: a, y: top, width: b - a, height: foot - top + 0.4, price: band.price, rank };
+    });
+    const mark = { x: x(first_mm[here[0]] ?? 0), y: y(second_mm[here[1]] ?? 0) };
+    // Each price is written once, in the middle of its band, where it runs into no other.
+    const sums: Record<string, { area: number; x: number; y: number }> = {};
+    for (const cell of cells) {
+      if (cell.price === null) continue;
+      const area = cell.width * cell.height;
+      const sum = (sums[cell.price] ??= { area: 0, x: 0, y: 0 });
+      sum.area += area;
+      sum.x += area * (cell.x + cell.width / 2);
+      sum.y += area * (cell.y + cell.height / 2);
+    }
+    const words: { price: string; x: number; y: number }[] = [];
+    for (const [price, sum] of Object.entries(sums).sort(([, a], [, b]) => b.area - a.area)) {
+      const at = { price, x: sum.x / sum.area, y: sum.y / sum.area };
+      const clear = [...words, mark].every(
+        (other) => Math.abs(other.x - at.x) > 50 || Math.abs(other.y - at.y) > 17,
+      );
+      if (clear && sum.area > 900) words.push(at);
+    }
+    const arrows = view.points.flatMap(({ what, to_mm, saves }) => {
+      if (to_mm === null || to_mm === undefined || what === 'third side') return [];
+      const to = what === 'longest side' ? { x: x(to_mm), y: mark.y } : { x: mark.x, y: y(to_mm) };
+      return [{ ...to, saves, what }];
+    });
+    return {
+      cells,
+      words,
+      arrows,
+      mark,
+      first: [first[0], first.at(-1)],
+      second: [second[0], second.at(-1)],
+    };
+  });
+</script>
+
+<section class="sheet steps" aria-label="Cheaper steps of {quote.carrier} {quote.service}">
+  <div>
+    <h3>What would cost less with {quote.carrier} {quote.service}</h3>
+    {#if trouble}<p class="no" role="status">{trouble}</p>{/if}
+    {#if view}
+      <ul>
+        {#each view.points as point (point.what)}
+          <li>
+            <b class="figure">{point.saves}</b> less: the {point.what}
+            <Measured text={point.by} /> down to <Measured text={point.to} />
+            <small>{point.why}</small>
+          </li>
+        {:else}
+          <li>Nothing within three inches of a side, or two pounds, makes it cheaper.</li>
+        {/each}
+      </ul>
+    {/if}
+  </div>
+  {#if drawn}
+    <svg
+      viewBox="0 0 {WIDTH} {HEIGHT}"
+      role="img"
+      aria-label="Price over the two longest sides, your box the mark, arrows the trims that pay; lighter is cheaper, hatched is not taken"
+    >
+      <defs>
+        <pattern
+          id="not-taken"
+          width="6"
+          height="6"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <line x1="0" y1="0" x2="0" y2="6" class="hatch" />
+        </pattern>
+        <marker
+          id="arrow-head"
+          viewBox="0 0 8 8"
+          refX="7"
+          refY="4"
+          markerWidth="7"
+          markerHeight="7"
+          orient="auto"
+        >
+          <path d="M0 0L8 4L0 8Z" class="head" />
+        </marker>
+      </defs>
+      {#each drawn.cells as cell, n (n)}
+        <rect
+          x={cell.x}
+          y={cell.y}
+          width={cell.width}
+          height={cell.height}
+          class="cell"
+          style:fill={cell.rank < 0 ? 'url(#not-taken)' : undefined}
+          style:--dear={`${Math.round(12 + Math.max(cell.rank, 0) * 70)}%`}
+        />
+      {/each}
+      {#each drawn.words as cell (cell.price)}
+        <text x={cell.x} y={cell.y + 4} class="price">{cell.price}</text>
+      {/each}
+      {#each drawn.arrows as arrow (arrow.what)}
+        <line
+          x1={drawn.mark.x}
+          y1={drawn.mark.y}
+          x2={arrow.x}
+          y2={arrow.y}
+          class="arrow"
+          marker-end="url(#arrow-head)"
+        />
+      {/each}
+      <circle cx={drawn.mark.x} cy={drawn.mark.y} r="5" class="mark" />
+      <text x={LEFT} y={HEIGHT - FOOT + 18} class="side">{drawn.first[0]}</text>
+      <text x={WIDTH - 8} y={HEIGHT - FOOT + 18} class="side end">{drawn.first[1]}</text>
+      <text x={(WIDTH + LEFT) / 2} y={HEIGHT - 6} class="side middle">longest side</text>
+      <text x={LEFT - 6} y={HEIGHT - FOOT} class="side end">{drawn.second[0]}</text>
+      <text x={LEFT - 6} y="18" class="side end">{drawn.second[1]}</text>
+      <text x={LEFT - 6} y={(HEIGHT - FOOT) / 2} class="side end">second</text>
+    </svg>
+  {/if}
+</section>
+
+<style>
+  .steps {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 460px);
+    gap: 18px;
+    padding: 12px 16px;
+    margin-bottom: 12px;
+    min-height: 326px;
+  }
+  h3 {
+    font-weight: 650;
+  }
+  li {
+    padding: 6px 0;
+    border-top: 1px solid var(--hair);
+  }
+  li b {
+    font-size: 17px;
+  }
+  small {
+    display: block;
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  svg {
+    width: 100%;
+    height: auto;
+  }
+  .cell {
+    fill: color-mix(in srgb, var(--board) var(--dear), var(--sheet));
+  }
+  .hatch {
+    stroke: var(--soft);
+    stroke-width: 1.4;
+  }
+  .price {
+    font-family: var(--font-mono);
+    font-weight: 600;
+    font-size: 13px;
+    text-anchor: middle;
+    fill: var(--ink);
+    paint-order: stroke;
+    stroke: var(--sheet);
+    stroke-width: 3px;
+  }
+  .arrow {
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .head {
+    fill: var(--ink);
+  }
+  .mark {
+    fill: var(--twine);
+    stroke: var(--sheet);
+    stroke-width: 2.5px;
+  }
+  .side {
+    font-size: 12.5px;
+    fill: var(--soft);
+  }
+  .end {
+    text-anchor: end;
+  }
+  .middle {
+    text-anchor: middle;
+  }
+  .no {
+    color: var(--stop);
+  }
+  @media (max-width: 1180px) {
+    .steps {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>
