@@ -131,3 +131,21 @@ def test_a_drawing_of_ones_own_becomes_a_way_and_a_hostile_one_is_refused(page: 
     page.open(f"{job_of(page, 'Concertina for Ostwick')}/box", ".cut")
     take(page, "design")
     page.shows(".tabs", "deep tray")
+
+
+def test_a_tariff_is_looked_at_tried_and_put_away_with_undo(page: Page, tmp_path: Path) -> None:
+    page.open("/tariffs", ".carriers")
+    next(one for one in page.all(".carrier") if "Quillmere" in one.text).click()
+    page.shows(".one", "prices in EUR, at 1.08")
+    page.fill("try-size", "40 x 30 x 20 cm")
+    page.press(Keys.ENTER)
+    page.shows(".tried", "Standard, account, billed as")
+    page.button("Put away").click()
+    page.shows(".toast", "put away")
+    page.button("Undo").click()
+    page.button("Put away")
+    bad = tmp_path / "bad.tariff.json"
+    bad.write_text('{"format": "fardo-tariff/1", "carrier": "Fennick"}')
+    page.one("#tariff-file").send_keys(str(bad))
+    page.shows(".says", "bad.tariff.json")
+    assert page.axe() == []

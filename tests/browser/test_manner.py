@@ -397,7 +397,8 @@ def test_settings_are_saved_and_a_fault_in_them_is_told(page: Page) -> None:
 VIEWS = [
     ("/", ".bench li"), ("/settings", "#shop-gap"), ("/kinds", "#kind-called"), ("JOB/measure", ".stated"),
     ("JOB/protect", ".grown b"), ("JOB/box", ".cut"),
-    ("JOB/price", "article"), ("/cutting", ".boards article"), ("/nowhere", "h1"),
+    ("JOB/price", "article"), ("/cutting", ".boards article"), ("/tariffs", ".carriers"),
+    ("/nowhere", "h1"),
 ]  # fmt: skip
 
 

@@ -7,7 +7,6 @@ memory; the prices are the made-up shop's.
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import date
 from fractions import Fraction
 
 import pytest
@@ -220,10 +219,10 @@ def test_a_metric_carrier_in_another_currency_stands_in_the_same_list_by_the_sho
 
 
 def test_prices_hold_from_a_day_to_a_day() -> None:
-    dated = replace(service("Parcel"), valid=(date(2026, 1, 5), date(2026, 7, 11)))
+    dated = replace(service("Parcel"), valid=("2026-01-05", "2026-07-11"))
     sent = parcel("10 x 8 x 6", "5 lb")
-    for day, holds in ((date(2026, 1, 4), False), (date(2026, 1, 5), True), (date(2026, 7, 11), True),
-                       (date(2026, 7, 12), False), (None, True)):  # fmt: skip
+    for day, holds in (("2026-01-04", False), ("2026-01-05", True), ("2026-07-11", True),
+                       ("2026-07-12", False), (None, True)):  # fmt: skip
         assert isinstance(quote(dated, sent, day), Quote) == holds
 
 

@@ -3,6 +3,7 @@
   import Bench from './rooms/bench/Bench.svelte';
   import Cutting from './rooms/cutting/Cutting.svelte';
   import Kinds from './rooms/kinds/Kinds.svelte';
+  import Tariffs from './rooms/tariffs/Tariffs.svelte';
   import Settings from './rooms/settings/Settings.svelte';
   import JobPage from './job/JobPage.svelte';
   import KeysSlip from './lib/ui/KeysSlip.svelte';
@@ -26,6 +27,9 @@
     <a href="/cutting" onclick={follow} aria-current={router.room.name === 'cutting' ? 'page' : undefined}
       >Cutting</a
     >
+    <a href="/tariffs" onclick={follow} aria-current={router.room.name === 'tariffs' ? 'page' : undefined}
+      >Tariffs</a
+    >
     <a href="/kinds" onclick={follow} aria-current={router.room.name === 'kinds' ? 'page' : undefined}
       >Kinds</a
     >
@@ -42,6 +46,8 @@
     <Settings />
   {:else if router.room.name === 'cutting'}
     <Cutting />
+  {:else if router.room.name === 'tariffs'}
+    <Tariffs />
   {:else if router.room.name === 'kinds'}
     <Kinds />
   {:else if router.room.name === 'job'}

@@ -16,12 +16,12 @@ from fardo import __version__
 from fardo.api.desk import Desk
 from fardo.api.guard import Guard
 from fardo.api.problems import answer_with_problems
-from fardo.api.routers import arrange, cutting, devices, jobs, kinds, papers, shapes, sheets, shop, work
+from fardo.api.routers import arrange, cutting, devices, jobs, kinds, papers, shapes, sheets, shop, tariffs, work
 from fardo.api.routers import files as sent_files
 from fardo.api.runs import Runs
 from fardo.arranging import Workers
 
-_ROOMS = ("/", "/settings", "/kinds", "/cutting", "/jobs/{key}", "/jobs/{key}/{station}")
+_ROOMS = ("/", "/settings", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/jobs/{key}/{station}")
 
 
 @asynccontextmanager
@@ -54,6 +54,7 @@ def create_app(database: Path) -> FastAPI:
         work.router,
         arrange.router,
         shop.router,
+        tariffs.router,
         sent_files.router,
         shapes.router,
         devices.router,

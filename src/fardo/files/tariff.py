@@ -40,6 +40,20 @@ from fardo.core.tariff.zones import ZoneRow
 from fardo.files.typed import Measure, Strict, complaints, to_length, to_mass
 
 FORMAT: Final = "fardo-tariff/1"
+LARGEST_TARIFF = 4_000_000
+EXAMPLE: Final = {
+    "format": FORMAT,
+    "carrier": "Fennick Carts",
+    "currency": "USD",
+    "services": [
+        {
+            "name": "Cart",
+            "zones": [{"from": "1", "to": ["1-9"], "zone": "all", "days": [2, 5]}],
+            "weight_step": "1 lb",
+            "charges": [{"kind": "grid", "zones": ["all"], "rows": [["10 lb", "8.50"], ["30 lb", "14.25"]]}],
+        }
+    ],
+}
 _UNITS = {"ft3": volume_nm3(INCH * 12, INCH * 12, INCH * 12), "dm3": 10**24}
 Key = TypeVar("Key")
 Row = tuple[Key, tuple[Money, ...]]
@@ -378,11 +392,11 @@ def _refuses(tags: list[str]) -> frozenset[str]:
     return frozenset(tags)
 
 
-def _valid(entry: ServiceEntry) -> tuple[date | None, date | None]:
+def _valid(entry: ServiceEntry) -> tuple[str | None, str | None]:
     first, last = entry.valid_from, entry.valid_to
     if first and last and last < first:
         raise BadInput("before valid_from", read=str(last), allowed=f"{first} or later", field="valid_to")
-    return first, last
+    return first.isoformat() if first else None, last.isoformat() if last else None
 
 
 def _bulky(entry: BulkyEntry | None, units: Units) -> Bulky | None:

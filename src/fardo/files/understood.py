@@ -252,7 +252,15 @@ class _Reading:
                 return None
         if not origin or not destination:
             return None
-        return Journey(origin, destination, job.ship.residential, value, hazards, job.day, job.ship.signature)
+        return Journey(
+            origin,
+            destination,
+            job.ship.residential,
+            value,
+            hazards,
+            job.day.isoformat() if job.day else None,
+            job.ship.signature,
+        )
 
     def chosen(self, chosen: Chosen) -> tuple[BoxChoice | None, PriceChoice | None]:
         box: BoxChoice | None = None

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import json
+import sqlite3
+from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from fardo.files.shop import ShopFile, starting_shop
 from fardo.files.tariff import TariffFile
-from fardo.store.database import Conflict, Database
+from fardo.store.database import Conflict, Database, Gone
 
 
 class Settings:
@@ -40,24 +42,82 @@ class Settings:
     def stamp(self) -> tuple[object, ...]:
         """Differs whenever the shop or a tariff has been changed; cheap to ask."""
         rows = self._database.reader.execute(
-            "SELECT 'shop' AS name, revision FROM shop UNION ALL SELECT carrier, revision FROM tariff ORDER BY 1"
+            "SELECT 'shop' AS name, revision, NULL AS away FROM shop"
+            " UNION ALL SELECT carrier, revision, put_away_at FROM tariff ORDER BY 1"
         )
         return tuple(tuple(row) for row in rows)
 
     def tariffs(self) -> list[TariffFile]:
-        """All tariffs, by carrier."""
-        rows = self._database.reader.execute("SELECT content FROM tariff ORDER BY carrier")
-        return [TariffFile.model_validate_json(row["content"]) for row in rows]
+        """All tariffs that are asked for prices, by carrier."""
+        return [stored.tariff for stored in self.stored_tariffs() if stored.put_away_at is None]
+
+    def stored_tariffs(self) -> list[StoredTariff]:
+        """All tariffs, those put away too, by carrier."""
+        rows = self._database.reader.execute("SELECT * FROM tariff ORDER BY carrier")
+        return [_stored(row) for row in rows]
+
+    def tariff(self, carrier: str) -> StoredTariff:
+        """Raises Gone where there is none."""
+        row = self._database.reader.execute("SELECT * FROM tariff WHERE carrier = ?", (carrier,)).fetchone()
+        if row is None:
+            raise Gone("tariff")
+        return _stored(row)
+
+    def tariff_versions(self, carrier: str) -> list[tuple[int, str]]:
+        """Revision and when it was saved, newest first."""
+        rows = self._database.reader.execute(
+            "SELECT revision, saved_at FROM tariff_revision WHERE carrier = ? ORDER BY revision DESC", (carrier,)
+        )
+        return [(row["revision"], row["saved_at"]) for row in rows]
+
+    def tariff_version(self, carrier: str, revision: int) -> TariffFile:
+        """Raises Gone where there is none."""
+        row = self._database.reader.execute(
+            "SELECT content FROM tariff_revision WHERE carrier = ? AND revision = ?", (carrier, revision)
+        ).fetchone()
+        if row is None:
+            raise Gone("version")
+        return TariffFile.model_validate_json(row["content"])
 
     def keep_tariff(self, tariff: TariffFile) -> None:
-        """Adds a carrier's tariff, or takes the place of the one it had."""
+        """Adds a carrier's tariff, or takes the place of the one it had, which is kept as a version."""
         content = json.dumps(tariff.model_dump(mode="json", by_alias=True, exclude_none=True))
+        now = _now()
         with self._database.writing() as connection:
             connection.execute(
-                "INSERT INTO tariff VALUES (?, 1, ?, ?) ON CONFLICT (carrier) DO UPDATE SET"
-                " revision = revision + 1, content = excluded.content, saved_at = excluded.saved_at",
-                (tariff.carrier, content, _now()),
+                "INSERT INTO tariff (carrier, revision, content, saved_at) VALUES (?, 1, ?, ?)"
+                " ON CONFLICT (carrier) DO UPDATE SET revision = revision + 1, content = excluded.content,"
+                " saved_at = excluded.saved_at, put_away_at = NULL",
+                (tariff.carrier, content, now),
             )
+            connection.execute(
+                "INSERT INTO tariff_revision SELECT carrier, revision, content, saved_at FROM tariff WHERE carrier = ?",
+                (tariff.carrier,),
+            )
+
+    def put_tariff_away(self, carrier: str, away: bool = True) -> None:
+        """Its services are not asked any more, or again. Raises Gone where there is none."""
+        with self._database.writing() as connection:
+            done = connection.execute(
+                "UPDATE tariff SET put_away_at = ? WHERE carrier = ?", (_now() if away else None, carrier)
+            )
+            if not done.rowcount:
+                raise Gone("tariff")
+
+
+@dataclass(frozen=True, slots=True)
+class StoredTariff:
+    """A carrier's tariff with what the store knows of it."""
+
+    tariff: TariffFile
+    revision: int
+    saved_at: str
+    put_away_at: str | None
+
+
+def _stored(row: sqlite3.Row) -> StoredTariff:
+    tariff = TariffFile.model_validate_json(row["content"])
+    return StoredTariff(tariff, row["revision"], row["saved_at"], row["put_away_at"])
 
 
 def _now() -> str:

@@ -1,4 +1,4 @@
-// The address is the room: /, /settings, /kinds, /cutting, /jobs/<id>/<station>.
+// The address is the room: /, /settings, /kinds, /cutting, /tariffs, /jobs/<id>/<station>.
 export const STATIONS = ['measure', 'protect', 'arrange', 'box', 'price'] as const;
 export type Station = (typeof STATIONS)[number];
 /** One key a knot. */
@@ -15,6 +15,7 @@ export type Room =
   | { name: 'settings' }
   | { name: 'kinds' }
   | { name: 'cutting' }
+  | { name: 'tariffs' }
   | { name: 'job'; id: string; station: Station }
   | { name: 'nowhere' };
 
@@ -22,6 +23,7 @@ function read(path: string): Room {
   if (path === '/') return { name: 'bench' };
   if (path === '/settings') return { name: 'settings' };
   if (path === '/kinds') return { name: 'kinds' };
+  if (path === '/tariffs') return { name: 'tariffs' };
   if (path === '/cutting') return { name: 'cutting' };
   const job = /^\/jobs\/([^/]+)(?:\/([^/]+))?$/.exec(path);
   const station = STATIONS.find((known) => known === (job?.[2] ?? 'measure'));

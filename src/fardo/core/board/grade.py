@@ -48,5 +48,5 @@ class Grade:
         return next((sizes for name, sizes in reversed(self.trims) if name == way), (ZERO, ZERO, ZERO))
 
 
-# What a mailer is of. XXX is the code for no currency (ISO 4217, from memory).
-NO_BOARD = Grade("-", "no board", 0, Length(0), 0, Mass(0), Money(0, "XXX"), ())
+# What a mailer is of; nothing is ever cut from it. XTS is the code kept for no real currency (ISO 4217, from memory).
+NO_BOARD = Grade("-", "no board", 0, Length(0), 0, Mass(0), Money(0, "XTS"), ())

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from datetime import date
 
 from fardo.core.goods.hazard import NO_HAZARDS, Hazards
 from fardo.core.make import WAYS, School, triangle
@@ -29,7 +28,7 @@ class Journey:
     residential: bool
     value: Money | None = None
     hazards: Hazards = NO_HAZARDS
-    day: date | None = None
+    day: str | None = None
     signature: bool = False
 
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import date
 
 from fardo.core.goods.hazard import IN_WORDS
 from fardo.core.quantity import Money, Units
@@ -24,7 +23,7 @@ class Service:
     Args:
         carrier, name, programme: who, which service, at which price (counter, account, ...). units: the carrier's own.
         charges: in the order they are worked out; a percentage sees the lines before it. refuses: tags of hazards.
-        valid: the first and the last day of these prices, each None where it is open.
+        valid: the first and the last day of these prices, as 2026-07-11, each None where it is open.
     """
 
     carrier: str
@@ -38,7 +37,7 @@ class Service:
     limits: Limits
     charges: tuple[Charge, ...]
     refuses: frozenset[str] = frozenset()
-    valid: tuple[date | None, date | None] = (None, None)
+    valid: tuple[str | None, str | None] = (None, None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,8 +62,8 @@ class Refused:
     why: str
 
 
-def quote(service: Service, parcel: Parcel, day: date | None = None) -> Quote | Refused:
-    """What `service` asks for `parcel`, or why it does not take it. Args: day: it leaves, None for any."""
+def quote(service: Service, parcel: Parcel, day: str | None = None) -> Quote | Refused:
+    """What `service` asks for `parcel`, or why it does not take it. `day`: 2026-07-11, or None for any."""
 
     def refused(why: str) -> Refused:
         return Refused(service.carrier, service.name, why)
@@ -95,7 +94,7 @@ def quote(service: Service, parcel: Parcel, day: date | None = None) -> Quote | 
 
 
 def compare(
-    services: Iterable[Service], parcel: Parcel, day: date | None = None, exchange: Exchange | None = None
+    services: Iterable[Service], parcel: Parcel, day: str | None = None, exchange: Exchange | None = None
 ) -> tuple[list[Quote], list[Refused]]:
     """Every service's answer, quotes cheapest first and the quicker of equals before the slower.
 

@@ -39,6 +39,7 @@ export type ShapeKind = Schemas['ShapeKind'];
 export type FoldView = Schemas['FoldView'];
 export type FoldedBlank = Schemas['FoldedBlank'];
 export type StepsView = Schemas['StepsView'];
+export type TariffRow = Schemas['TariffRow'];
 export type CuttingView = Schemas['CuttingView'];
 export type WrapList = Schemas['WrapList'];
 
@@ -151,6 +152,25 @@ export const calls = {
     ),
   fold: (body: Schemas['FoldRequest'], signal: AbortSignal) =>
     answer<FoldView>(api.POST('/api/fold', { body, signal })),
+  tariffs: () => answer<TariffRow[]>(api.GET('/api/tariffs')),
+  readTariff: (text: string) =>
+    answer<TariffRow>(
+      api.POST('/api/tariffs/file', {
+        body: text as never,
+        bodySerializer: (raw: unknown) => raw as string,
+        headers: { 'Content-Type': 'application/json' },
+      }),
+    ),
+  putAwayTariff: (carrier: string) =>
+    answer<TariffRow>(api.DELETE('/api/tariffs/{carrier}', { params: { path: { carrier } } })),
+  bringBackTariff: (carrier: string) =>
+    answer<TariffRow>(api.POST('/api/tariffs/{carrier}/bring-back', { params: { path: { carrier } } })),
+  tariffVersion: (carrier: string, revision: number) =>
+    answer<TariffRow>(
+      api.POST('/api/tariffs/{carrier}/versions/{revision}', { params: { path: { carrier, revision } } }),
+    ),
+  tryTariff: (carrier: string, body: Schemas['Trial']) =>
+    answer<LineAnswer>(api.POST('/api/tariffs/{carrier}/try', { params: { path: { carrier } }, body })),
   steps: (body: Schemas['StepsRequest'], signal: AbortSignal) =>
     answer<StepsView>(api.POST('/api/steps', { body, signal })),
   cutting: (query: { jobs?: string[]; tool: CuttingView['tool'] }, signal: AbortSignal) =>

@@ -1,0 +1,158 @@
+"""The carriers' tariffs: looked at, read in, looked over, tried with a size, put away, brought back to a version."""
+
+from __future__ import annotations
+
+import json
+from typing import Annotated
+
+from fastapi import APIRouter, Path, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import BaseModel, ConfigDict, Field
+
+from fardo.api import views
+from fardo.api.desk import Desk, OpenDesk
+from fardo.api.downloads import download
+from fardo.api.picture import view_quote, view_refused
+from fardo.api.problems import RESPONSES
+from fardo.core.quantity import read_mass, read_sizes
+from fardo.core.refusal import BadInput
+from fardo.core.tariff.lint import look_over, overlapping
+from fardo.core.tariff.parcel import Parcel, read_postcode
+from fardo.core.tariff.service import compare
+from fardo.files.tariff import EXAMPLE, LARGEST_TARIFF, read_tariff
+from fardo.store.settings import StoredTariff
+
+router = APIRouter(prefix="/api/tariffs", tags=["tariffs"], responses=RESPONSES)
+
+Carrier = Annotated[str, Path(max_length=80)]
+
+
+class ServiceRow(BaseModel):
+    """A service of a tariff, and what to look at again in it."""
+
+    name: str
+    programme: str
+    zones: list[str]
+    charges: list[str]
+    valid: str
+    findings: list[str]
+
+
+class TariffRow(BaseModel):
+    carrier: str
+    currency: str
+    rate: str | None = Field(description="of its currency into the shop's, where there is one")
+    known: bool = Field(description="whether its currency can be reckoned")
+    revision: int
+    saved_at: str
+    put_away: bool
+    services: list[ServiceRow]
+    findings: list[str]
+    versions: list[tuple[int, str]] = Field(description="revision and when it was saved, newest first")
+
+
+@router.get("")
+def list_tariffs(desk: OpenDesk) -> list[TariffRow]:
+    """Every carrier's tariff with what is worth a second look."""
+    return [_row(stored, desk) for stored in desk.settings.stored_tariffs()]
+
+
+_BODY = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/json": {"schema": {"type": "object"}, "example": EXAMPLE}},
+    }
+}
+
+
+@router.post("/file", status_code=201, openapi_extra=_BODY)
+async def read_in(request: Request, desk: OpenDesk) -> TariffRow:
+    """Takes a tariff file as it is, in the place of the carrier's own. Nothing is kept of one with a fault."""
+    content = await request.body()
+    if len(content) > LARGEST_TARIFF:
+        allowed = f"at most {LARGEST_TARIFF} bytes"
+        raise BadInput("too large", read=f"{len(content)} bytes", allowed=allowed, field="tariff file")
+    return await run_in_threadpool(_keep, content, desk)
+
+
+def _keep(content: bytes, desk: Desk) -> TariffRow:
+    tariff = read_tariff(content)
+    desk.settings.keep_tariff(tariff)
+    return _row(desk.settings.tariff(tariff.carrier), desk)
+
+
+@router.get("/{carrier}/file", response_class=Response)
+def write_out(carrier: Carrier, desk: OpenDesk) -> Response:
+    """The tariff as an open file."""
+    tariff = desk.settings.tariff(carrier).tariff
+    content = json.dumps(tariff.model_dump(mode="json", by_alias=True, exclude_none=True), indent=1, ensure_ascii=False)
+    return download(content + "\n", "application/json", carrier, ".tariff.json")
+
+
+@router.delete("/{carrier}")
+def put_away(carrier: Carrier, desk: OpenDesk) -> TariffRow:
+    """Its services are not asked any more. It can be brought back."""
+    desk.settings.put_tariff_away(carrier)
+    return _row(desk.settings.tariff(carrier), desk)
+
+
+@router.post("/{carrier}/bring-back")
+def bring_back(carrier: Carrier, desk: OpenDesk) -> TariffRow:
+    desk.settings.put_tariff_away(carrier, False)
+    return _row(desk.settings.tariff(carrier), desk)
+
+
+@router.post("/{carrier}/versions/{revision}")
+def back_to(carrier: Carrier, revision: int, desk: OpenDesk) -> TariffRow:
+    """An earlier version becomes the newest; none is lost."""
+    desk.settings.keep_tariff(desk.settings.tariff_version(carrier, revision))
+    return _row(desk.settings.tariff(carrier), desk)
+
+
+class Trial(BaseModel):
+    """A parcel to try a tariff with."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"size": "24x12x8in", "weight": "9 lb", "to": "73120"}]})
+    size: str = Field(max_length=80)
+    weight: str = Field(max_length=40)
+    to: str = Field(max_length=20)
+    home: bool = False
+
+
+@router.post("/{carrier}/try")
+def try_out(carrier: Carrier, trial: Trial, desk: OpenDesk) -> views.LineAnswer:
+    """What each of its services asks for a parcel, or why it does not take it."""
+    today = desk.today
+    units = today.shop.units
+    parcel = Parcel(
+        read_sizes(trial.size, units, field="size"),
+        read_mass(trial.weight, "lb" if units == "in" else "kg", field="weight"),
+        read_postcode(today.file.postcode or "", "from"), read_postcode(trial.to, "to"), trial.home,
+    )  # fmt: skip
+    services = desk.settings.tariff(carrier).tariff.to_core()
+    quotes, refused = compare(services, parcel, exchange=today.shop.exchange)
+    return views.LineAnswer(
+        kind="price", quotes=[view_quote(quote, units) for quote in quotes], refused=view_refused(refused)
+    )
+
+
+def _row(stored: StoredTariff, desk: Desk) -> TariffRow:
+    tariff, exchange = stored.tariff, desk.today.shop.exchange
+    services = tariff.to_core()
+    rate = exchange.rates.get(tariff.currency)
+    return TariffRow(
+        carrier=tariff.carrier, currency=tariff.currency, rate=None if rate is None else f"{float(rate):g}",
+        known=exchange.knows(tariff.currency), revision=stored.revision, saved_at=stored.saved_at,
+        put_away=stored.put_away_at is not None, findings=overlapping(services),
+        versions=desk.settings.tariff_versions(tariff.carrier),
+        services=[
+            ServiceRow(
+                name=entry.name, programme=entry.programme, zones=sorted({zone.zone for zone in entry.zones}),
+                charges=[getattr(charge, "what", charge.kind) for charge in entry.charges],
+                valid=f"{entry.valid_from or ''} to {entry.valid_to or ''}".strip()
+                if entry.valid_from or entry.valid_to else "",
+                findings=look_over(service),
+            )
+            for entry, service in zip(tariff.services, services, strict=True)
+        ],
+    )  # fmt: skip
