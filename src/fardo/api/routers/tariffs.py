@@ -112,9 +112,13 @@ def back_to(carrier: Carrier, revision: int, desk: OpenDesk) -> TariffRow:
 class Trial(BaseModel):
     """A parcel to try a tariff with."""
 
-    model_config = ConfigDict(json_schema_extra={"examples": [{"size": "24x12x8in", "weight": "9 lb", "to": "73120"}]})
+    model_config = ConfigDict(
+        populate_by_name=True,
+        json_schema_extra={"examples": [{"size": "24x12x8in", "weight": "9 lb", "from": "10440", "to": "73120"}]},
+    )
     size: str = Field(max_length=80)
     weight: str = Field(max_length=40)
+    origin: str = Field("", alias="from", max_length=20, description="the shop's own postcode unless said")
     to: str = Field(max_length=20)
     home: bool = False
 
@@ -127,7 +131,7 @@ def try_out(carrier: Carrier, trial: Trial, desk: OpenDesk) -> views.LineAnswer:
     parcel = Parcel(
         read_sizes(trial.size, units, field="size"),
         read_mass(trial.weight, "lb" if units == "in" else "kg", field="weight"),
-        read_postcode(today.file.postcode or "", "from"), read_postcode(trial.to, "to"), trial.home,
+        read_postcode(trial.origin or today.file.postcode, "from"), read_postcode(trial.to, "to"), trial.home,
     )  # fmt: skip
     services = desk.settings.tariff(carrier).tariff.to_core()
     quotes, refused = compare(services, parcel, exchange=today.shop.exchange)

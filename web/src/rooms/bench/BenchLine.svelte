@@ -136,13 +136,13 @@
               <span
                 >{quote.carrier}
                 {quote.service}<small>
-                  · {quote.days[0]}–{quote.days[1]} days, billed {quote.billed}</small
+                  {quote.programme} · {quote.days[0]}–{quote.days[1]} days, billed {quote.billed}</small
                 ></span
               >
               <b class="figure">{quote.amount}</b>
             </li>
           {/each}
-          {#each said.refused as no (no.carrier + no.service)}
+          {#each said.refused as no, n (n)}
             <li class="no"><span>{no.carrier} {no.service}<small> {no.why}</small></span></li>
           {/each}
         </ul>
