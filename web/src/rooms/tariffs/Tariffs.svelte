@@ -7,7 +7,7 @@
   let open = $state('');
   let trouble = $state('');
   let file: HTMLInputElement;
-  let trial = $state({ size: '24 x 12 x 8 in', weight: '9 lb', to: '73120', home: false });
+  let trial = $state({ size: '24 x 12 x 8 in', weight: '9 lb', from: '', to: '73120', home: false });
   let answer = $state.raw<LineAnswer | null>(null);
   let wrong = $state('');
 
