@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import csv
+import io
+from decimal import Decimal
 from typing import Any
 
 import pytest
@@ -51,3 +54,21 @@ def test_a_service_there_is_not_or_no_place_to_go_is_refused(client: TestClient)
     assert asked(client, service="Balloon").status_code == 422
     assert asked(client, job=job(ship={})).json()["field"] == "ship.to"
     assert asked(client, way="sack").status_code == 422
+
+
+def test_a_comparison_as_csv_adds_up_row_by_row(client: TestClient) -> None:
+    key = client.post("/api/jobs", json=job(title="=Concertina", value="640.00")).json()["id"]
+    text = client.get(f"/api/jobs/{key}/prices.csv?way=slotted").text
+    rows = list(csv.DictReader(io.StringIO(text)))
+    services = {(row["carrier"], row["service"], row["programme"]) for row in rows if row["what"] != "not taken"}
+    assert len(services) >= 5
+    for one in services:
+        own = [row for row in rows if (row["carrier"], row["service"], row["programme"]) == one]
+        parts = sum(Decimal(row["amount"]) for row in own if row["what"] not in ("all in", "not taken"))
+        (whole,) = [Decimal(row["amount"]) for row in own if row["what"] == "all in"]
+        assert parts == whole
+    refused = [row for row in rows if row["what"] == "not taken"]
+    assert refused
+    assert all(row["why"] for row in refused)
+    bare = client.post("/api/jobs", json=job(ship={})).json()["id"]
+    assert client.get(f"/api/jobs/{bare}/prices.csv?way=slotted").json()["field"] == "ship.to"

@@ -49,6 +49,7 @@ def create_app(database: Path) -> FastAPI:
         kinds.router,
         jobs.router,
         sheets.router,
+        sheets.prices,
         cutting.router,
         papers.router,
         work.router,

@@ -12,15 +12,18 @@ from fardo.api.picture import box_for
 from fardo.api.problems import RESPONSES
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING
+from fardo.core.plan.search import price
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput
 from fardo.files.cut_list import cut_list
 from fardo.files.drawn import in_words
 from fardo.files.pdf import Heading, cut_sheet, full_size
+from fardo.files.prices_csv import prices_csv
 from fardo.files.svg import svg
 from fardo.files.understood import understand
 
 router = APIRouter(prefix="/api/jobs/{key}/cut-sheet", tags=["cut sheet"], responses=RESPONSES)
+prices = APIRouter(prefix="/api/jobs/{key}/prices", tags=["work"], responses=RESPONSES)
 
 Way = Annotated[str, Query(max_length=20)]
 
@@ -72,6 +75,19 @@ def svg_sheet(key: str, desk: OpenDesk, way: Way, blank: Annotated[str, Query(ma
     if blank not in drawings:
         raise BadInput("not a blank of this box", read=blank, allowed=", ".join(drawings), field="blank")
     return download(svg(drawings[blank], desk.today.shop.units), "image/svg+xml", title, f"-{blank}.svg")
+
+
+@prices.get(".csv", response_class=Response)
+def csv_prices(key: str, desk: OpenDesk, way: Way) -> Response:
+    """What every service asks for the saved job in the box of that way, a row a charge."""
+    today = desk.today
+    job = desk.jobs.get(key).job
+    said = understand(job, today.shop, today.file.postcode, today.find_mesh)
+    boxed = box_for(way, job, said.must_load(), today)
+    if said.journey is None:
+        raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
+    plans, refused = price(boxed, said.journey, today.services, today.shop.exchange)
+    return download(prices_csv(plans, refused, today.shop.units), "text/csv", job.title, f"-{way}-prices.csv")
 
 
 def _must_be_cut(boxed: Boxed) -> None:

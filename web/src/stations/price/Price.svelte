@@ -43,7 +43,15 @@
       {#if quote === looked}<StepMap {desk} way={way.way} {quote} />{/if}
     {/each}
   </div>
-  {#if way.quotes.length}<MoneyKey />{/if}
+  {#if way.quotes.length}
+    <MoneyKey />
+    <a
+      class="link"
+      href="/api/jobs/{desk.id}/prices.csv?way={way.way}"
+      download
+      onclick={(event) => void desk.follow(event, 'A comparison')}>This comparison as CSV</a
+    >
+  {/if}
   {#if way.refused.length}
     <h2 class="mt-5">Not taken by</h2>
     <ul>

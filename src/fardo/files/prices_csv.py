@@ -1,0 +1,43 @@
+"""A comparison of prices as CSV: a row a charge of each service, so that any spreadsheet can sum and sort them."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+
+from fardo.core.make import WAYS
+from fardo.core.plan.search import Plan
+from fardo.core.quantity import Units, show_mass
+from fardo.core.tariff.service import Refused
+from fardo.files.parts_csv import safe_cell
+
+_COLUMNS = ("box", "carrier", "service", "programme", "days", "billed", "what", "amount", "currency", "why")
+
+
+def prices_csv(plans: Sequence[Plan], refused: Sequence[Refused], units: Units) -> str:
+    """Every line of every quote, what the box costs the shop, and the sum in all; then who does not take it, and why.
+
+    The lines of a service and its "own" rows add up to its "all in".
+    """
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\r\n")
+    rows.writerow(_COLUMNS)
+    for plan in plans:
+        quote, costs = plan.quote, plan.costs
+        head = [
+            safe_cell(WAYS[plan.boxed.made.way].TITLE), safe_cell(quote.carrier), safe_cell(quote.service),
+            safe_cell(quote.programme), f"{quote.days[0]}-{quote.days[1]}",
+            show_mass(quote.billing.billed, units, "up").text,
+        ]  # fmt: skip
+        currency = quote.amount.currency
+        for line in quote.lines:
+            rows.writerow([*head, safe_cell(line.what), str(line.amount), currency, safe_cell(line.why)])
+        for name in ("box", "wrap", "fill", "tape", "labour"):
+            rows.writerow([*head, f"own: {name}", str(getattr(costs, name)), currency, ""])
+        rows.writerow([*head, "all in", str(costs.total), currency, ""])
+    for no in refused:
+        rows.writerow(
+            ["", safe_cell(no.carrier), safe_cell(no.service), "", "", "", "not taken", "", "", safe_cell(no.why)]
+        )
+    return out.getvalue()
