@@ -39,6 +39,15 @@ def test_trims_and_map_are_of_the_box_in_hand(client: TestClient) -> None:
         assert bands[-1]["end"] == len(seen["first_mm"]) - 1
 
 
+def test_the_docket_says_what_the_best_small_trim_would_save(client: TestClient) -> None:
+    work = client.post("/api/work-out", json={"job": job(), "in_hand": "slotted"}).json()
+    docket = work["docket"]
+    quote = docket["quote"]
+    told = asked(client, carrier=quote["carrier"], service=quote["service"], programme=quote["programme"]).json()
+    best = max(told["points"], key=lambda point: float(point["saves"]))
+    assert docket["trim"] == f"{best['by']} off the {best['what']} saves {best['saves']}"
+
+
 def test_a_carrier_of_another_currency_is_mapped_in_the_shops(client: TestClient) -> None:
     told = asked(client, carrier="Quillmere Courier", service="Standard", programme="account").json()
     work = client.post("/api/work-out", json={"job": job(), "in_hand": "slotted"}).json()

@@ -19,10 +19,11 @@ from fardo.core.plan.boxed import Boxed, OnSheet, box_up, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.load import Load, bodies_of
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
-from fardo.core.plan.search import Plan, price
+from fardo.core.plan.search import Plan, parcel_of, price
 from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.service import Quote, Refused
+from fardo.core.tariff.steps import cheaper_points
 from fardo.core.why import Value, Why
 from fardo.files.cut_by import CutBy, by, cut_by
 from fardo.files.drawn import exact_text, in_words
@@ -404,6 +405,7 @@ def _docket(picture: Picture) -> views.Docket:
         docket.quote = view_quote(plan.quote, units, plan)
         docket.total = docket.quote.total
         docket.total_why = figures.view_why(_total_why(plan), units)
+        docket.trim = _trim(picture, plan)
     return docket
 
 
@@ -412,6 +414,22 @@ def _total_why(plan: Plan) -> Why:
     names = ("postage", "surcharges", "cover", "box", "wrap", "fill", "tape", "labour")
     amounts: list[tuple[str, Value]] = [(name, getattr(costs, name)) for name in names if getattr(costs, name).minor]
     return Why(" + ".join(name for name, _ in amounts), tuple(amounts), "what the shop pays for this parcel in all")
+
+
+def _trim(picture: Picture, plan: Plan) -> str:
+    """The trim of a side or of the weight that would save most with the service the docket is of."""
+    said, today, quote = picture.said, picture.today, plan.quote
+    of = (quote.carrier, quote.service, quote.programme)
+    service = next((one for one in today.services if (one.carrier, one.name, one.programme) == of), None)
+    if service is None or said.journey is None:
+        return ""
+    exchange = today.shop.exchange
+    points = cheaper_points(service, exchange.declared(parcel_of(plan.boxed, said.journey), service.currency))
+    if not points:
+        return ""
+    best, units = points[0], today.shop.units
+    by = show_mass(best.by, units, "up") if isinstance(best.by, Mass) else show_length(best.by, units, "up")
+    return f"{by.text} off the {best.what} saves {exchange.into(best.saves)}"
 
 
 def _weight(boxed: Boxed, units: Units) -> figures.Figure:

@@ -176,6 +176,7 @@ class Docket(BaseModel):
     total: str | None = None
     total_why: WhyView | None = None
     note: str = Field("", description="why there is no sum")
+    trim: str = Field("", description="the small trim that would save most, in words")
     currency: str
     missing: list[str]
     stop: list[str] = Field(default_factory=list, description="why it does not ship at all")

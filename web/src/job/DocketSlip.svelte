@@ -85,6 +85,7 @@
           </b>
         </p>
         <p class="soft">{quote.carrier} {quote.service}, {quote.days[0]}–{quote.days[1]} days</p>
+        <p class="trim">{docket.trim}</p>
       {:else}
         <p class="soft">{docket.note}</p>
       {/if}
@@ -114,6 +115,12 @@
 </aside>
 
 <style>
+  .trim {
+    margin-top: 4px;
+    font-size: 14px;
+    min-height: 21px;
+    color: var(--amber);
+  }
   aside {
     grid-column: 2;
     grid-row: 3;
