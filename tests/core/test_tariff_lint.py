@@ -49,7 +49,7 @@ def test_a_sound_tariff_has_nothing_to_look_at() -> None:
         ({"kind": "freight", "zones": ["near", "far"], "minimum": "50.00", "rows": [["50", "20.00", "30.00"]]},
          "no row for class 55"),
         ({"kind": "volume", "zones": ["near", "far"], "step": "1/4 in", "longest_side": "18 in", "weight": "20 lb",
-          "rows": [["0.1", "5.00", "6.00"], ["0.2", "4.00", "7.00"]]}, "up to 0.2 ft3 costs 4.00"),
+          "rows": [["0.1", "5.00", "6.00"], ["0.2", "4.00", "7.00"]]}, "up to 0.2 costs 4.00"),
         ({"kind": "soft-pack", "side": "18 in", "weight": "20 lb", "rows": [["21 in", "5.00"], ["27 in", "4.00"]]},
          "up to 27 in costs 4.00"),
         ({"kind": "container", "weight": "70 lb", "rows": [["bag", "5.00"], ["bag", "6.00"]]}, "named twice"),

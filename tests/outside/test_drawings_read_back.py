@@ -17,10 +17,11 @@ from shapely import Polygon, box, union_all
 from shapely.geometry import LineString
 from shapely.ops import polygonize
 
-from fardo.core.make import Made, make_box
+from fardo.core.make import WAYS, Made, make_box
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.quantity import Length
 from fardo.core.refusal import NoAnswer
+from fardo.files.drawn import exact_text, in_words
 from fardo.files.dxf import dxf
 from fardo.files.pdf import Heading, cut_sheet, full_size
 from fardo.files.svg import svg
@@ -43,13 +44,16 @@ def panels_of_tray(base: tuple[float, float], wall: float) -> float:
     return union_all(rectangles).area
 
 
+CUT = [name for name, way in WAYS.items() if way.NEEDS == "sheet"]
+WHATEVER_HIGH = [name for name in CUT if name != "folder"]  # it is for flat things
+
 measure = st.integers(20_000_000, 700_000_000).map(Length)
 
 
 @given(st.tuples(measure, measure, measure))
 @settings(max_examples=40)
 def test_areas_of_blanks_agree_with_shapelys(inside: tuple[Length, Length, Length]) -> None:
-    for way in ("tray", "slotted"):
+    for way in WHATEVER_HIGH:
         for blank in make_box(way, inside, shop().grade("C"), allowances()).blanks:
             outline = Polygon([(x.mm, y.mm) for x, y in blank.outline])
             assert outline.is_valid
@@ -70,9 +74,9 @@ def test_a_tray_is_its_five_panels() -> None:
     )
 
 
-@pytest.mark.parametrize(("way", "school"), [("tray", "exact"), ("tray", "thumb"), ("slotted", "exact")])
+@pytest.mark.parametrize(("way", "school"), [*((way, "exact") for way in CUT), ("tray", "thumb")])
 def test_dxf_reads_back_line_for_line_at_real_size(way: str, school: str) -> None:
-    blanks = made(way, school=school).blanks
+    blanks = made(way, "18 x 12 x 5", school).blanks
     document = ezdxf.read(io.StringIO(dxf(blanks, "in")))
     assert document.units == ezdxf.units.MM
     assert not document.audit().has_errors
@@ -115,6 +119,24 @@ def test_the_cut_sheet_prints_every_dimension_and_fence_setting() -> None:
     assert "cut away from yourself" in text
     assert "flutes across the blank" in text  # upright in the case
     assert re.search(r"scale 1:\d+", text)
+
+
+@pytest.mark.parametrize("way", CUT)
+def test_the_cut_sheet_of_every_way_prints_its_sizes_every_setting_and_every_step(way: str) -> None:
+    box = made(way, "18 x 12 x 5")
+    steps = [step.told(in_words("in")) for step in box.steps]
+    pages = PdfReader(io.BytesIO(cut_sheet(HEADING, box.blanks, box.fence, CUTTING, "in", "letter", steps))).pages
+    text = " ".join(" ".join(page.extract_text() for page in pages).split())
+    assert len(pages) >= len(box.blanks)
+    for blank in box.blanks:
+        assert f"{blank.name}{f' x {blank.count}' if blank.count > 1 else ''}, flutes {blank.flutes}" in text
+        for side in blank.size:
+            assert exact_text(side, "in") in text
+    for setting in box.fence:
+        assert exact_text(setting.fence, "in") in text
+        assert setting.do in text
+    for step in steps:
+        assert step in text
 
 
 def test_the_cut_sheet_is_drawn_to_the_scale_it_says() -> None:

@@ -10,7 +10,7 @@ import jsonschema
 import pytest
 
 from fardo.api.desk import Desk
-from fardo.api.picture import draw_up
+from fardo.api.worked import draw_up
 from fardo.demo import TARIFFS, open_demo
 from fardo.files.job import read_job, write_job
 from fardo.files.tariff import read_tariff

@@ -89,13 +89,11 @@ def test_full_overlap_folds_to_its_promised_sizes(inside: Sizes, board: str, ste
     assert list(sides + np.array([t, t, 3 * t])) == pytest.approx(mm(box.outside), abs=1e-3)
     # The outer flaps reach the far wall and not beyond; the inner ones never ride on each other.
     panels = fold(box.blanks[0])
-    depths = sorted({round(min(np.ptp(np.array(p.flat.exterior.coords), axis=0)), 6) for p in panels})
-    assert depths
     flaps = [p.flat.bounds for p in panels if p.flat.bounds[1] < 1e-6]
     outer = max(b[3] - b[1] for b in flaps)
     assert sides[1] - STEP <= outer <= sides[1] + 1e-6
     inner = min(p.flat.bounds[3] - p.flat.bounds[1] for p in panels if p.flat.bounds[3] <= outer + 1e-6)
-    assert 2 * inner <= sides[0] + 1e-6 or inner == pytest.approx(outer)
+    assert 2 * inner <= sides[0] + 1e-6
 
 
 @given(insides, boards, steps)
@@ -232,10 +230,9 @@ def test_a_folder_closes_over_its_hollow_ends(
     for inner in (p for p in panels if abs(p.inward[0]) > 0.5):
         assert inner.corners[:, 2].min() >= base - 1e-6
     # A roll stands along each side, between the ends, beside the goods.
-    bar = folded(roll)
-    assert sorted(bar)[-1] <= box.inside[0].mm + 1e-3 or roll.size[1].mm <= box.inside[0].mm + 1e-3
+    folded(roll)
+    assert roll.size[1].mm <= box.inside[0].mm + 1e-3
     assert roll.count == 2
-    assert box.inside[1].mm + 2 * (roll.size[0].mm / 4) > 0
     wide = sorted({line.start[0].mm for line in roll.lines if line.kind == "score"})
     assert high[1] - low[1] - t - 2 * (wide[0] + t) >= box.inside[1].mm - 1e-3
 

@@ -9,8 +9,9 @@ from pydantic import BaseModel, Field
 
 from fardo.api import figures
 from fardo.api.desk import Today
-from fardo.api.picture import draw_up, view_layout
+from fardo.api.picture import view_layout
 from fardo.api.views import Layout
+from fardo.api.worked import draw_up
 from fardo.arranging import told
 from fardo.core.arrange.ask import Answer, Proportion, balance
 from fardo.core.arrange.cannot import lacking

@@ -10,7 +10,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from fardo.api.desk import Desk, Today
-from fardo.api.picture import box_for
+from fardo.api.worked import box_for
 from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.lay_out import Cut, CuttingPlan, Piece, SheetPlan, plan_cuts

@@ -1,167 +1,32 @@
-"""The whole picture of a job: from its text to inside size, boxes, prices, docket and knots."""
+"""The whole picture of a job in words: inside size, boxes, prices, docket and knots."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-
 from fardo.api import figures, goods, views
-from fardo.api.desk import Today
 from fardo.api.parts import measured, view_parts, wrap_list
+from fardo.api.worked import Picture, PricedWay, allowances_kept, choice_of_box, same_service
 from fardo.core.arrange.ask import Answer
 from fardo.core.arrange.body import stance
-from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.make.insert import Insert
 from fardo.core.make.stock import Pouch, Taken
-from fardo.core.plan.boxed import Boxed, OnSheet, box_up, inside_needed
+from fardo.core.plan.boxed import Boxed, OnSheet, inside_needed
 from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.load import Load, bodies_of
-from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
-from fardo.core.plan.search import Plan, parcel_of, price
+from fardo.core.plan.progress import Knot
+from fardo.core.plan.search import Plan, parcel_of
 from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass, show_sizes
-from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.service import Quote, Refused
 from fardo.core.tariff.steps import cheaper_points
 from fardo.core.why import Value, Why
-from fardo.files.cut_by import CutBy, by, cut_by
+from fardo.files.cut_by import by, cut_by
 from fardo.files.drawn import exact_text, in_words
-from fardo.files.job import JobFile
 from fardo.files.svg import svg
-from fardo.files.understood import Understood, understand
+from fardo.files.understood import Understood
 
 _COSTS = tuple(views.CostsView.model_fields)
-
-
-@dataclass(frozen=True, slots=True)
-class PricedWay:
-    """A way worked out, and what services say to it."""
-
-    boxed: Boxed
-    plans: list[Plan]
-    refused: list[Refused]
-
-    @property
-    def cheapest(self) -> Money | None:
-        return self.plans[0].costs.total if self.plans and not self.boxed.too_large else None
-
-
-@dataclass(frozen=True, slots=True)
-class Picture:
-    """What was understood of a job and worked out from it; the ways cheapest in all first, those with no sum last.
-
-    Args:
-        cannot: the ways it cannot be boxed, and why.
-    """
-
-    job: JobFile
-    said: Understood
-    today: Today
-    ways: list[PricedWay]
-    in_hand: str | None
-    cannot: list[tuple[str, str]] = field(default_factory=list)
-
-    @property
-    def current(self) -> PricedWay | None:
-        """The way that was chosen, or the one looked at, or the cheapest in all, or any."""
-        wanted = self.said.box.way if self.said.box else self.in_hand
-        for way in self.ways:
-            if way.boxed.made.way == wanted:
-                return way
-        return self.ways[0] if self.ways else None
-
-    @property
-    def asked(self) -> Plan | None:
-        """What the chosen service asks for the current box; where none is chosen, the cheapest's."""
-        if self.current is None or not self.current.plans:
-            return None
-        if self.said.price is None:
-            return self.current.plans[0]
-        return next((plan for plan in self.current.plans if _same_service(plan.quote, self.said.price)), None)
-
-    def knots(self) -> tuple[tuple[Knot, ...], str]:
-        said, plan = self.said, self.asked
-        missing = list(said.missing)
-        missing += [f"{problem.field.rpartition('.')[2]} again" for problem in said.problems]
-        boxed = asked = None
-        if self.current is not None:
-            boxed = _choice(self.current.boxed.made)
-        if said.price is not None and plan is not None:
-            asked = choice_of(plan.quote)
-        return tie_knots(
-            missing, boxed, said.box, asked, said.price,
-            guessed=said.guessed, answers=[question.code for question in said.hazards.open],
-            protection=_protection(self.job), arranged=_arranged(said),
-        )  # fmt: skip
-
-
-def _arranged(said: Understood) -> State | None:
-    """Nothing is said of one thing: its extras find their corners by themselves."""
-    if said.load is None:
-        return "open"
-    return said.arranged if len(said.load.units) > 1 else None
-
-
-def _protection(job: JobFile) -> str:
-    """How it is protected, in words; nothing where nothing was said of it."""
-    parts = job.parts
-    wrapped = sum(bool(part.protect) for part in parts)
-    said = wrapped or job.liner or any(part.gap not in (None, "") for part in parts)
-    if not said:
-        return ""
-    return f"{wrapped} of {len(parts)} wrapped" if len(parts) > 1 else "wrapped" if wrapped else "gap said, no wrap"
-
-
-def draw_up(job: JobFile, today: Today, in_hand: str | None = None) -> Picture:
-    """Works a job out as far as it can be read; never raises for what a person may type."""
-    said = understand(job, today.shop, today.file.postcode, today.find_mesh)
-    picture = Picture(job, said, today, [], in_hand)
-    if said.load is not None:
-        for name in WAYS:
-            if name in job.ways:
-                _work_out(name, said.load, picture)
-        picture.ways.sort(key=lambda way: (way.cheapest is None, way.cheapest.minor if way.cheapest else 0))
-    return picture
-
-
-def box_for(way: str, job: JobFile, load: Load, today: Today) -> Boxed:
-    """The load in a box of that way, on the job's board and by its school where the way has it."""
-    if way not in WAYS:
-        raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field="way")
-    school: School = job.school if job.school in WAYS[way].SCHOOLS else "exact"
-    grade, shop = today.shop.grade(job.board), today.shop
-    if (kept := _kept(way, job, grade)) is not None:
-        grade, shop = by(kept, way, grade, shop)
-    return box_up(load, way, grade, shop, school)
-
-
-def _kept(way: str, job: JobFile, grade: Grade) -> CutBy | None:
-    """The allowances this way was chosen by, if it was."""
-    box = job.chosen.box
-    return box.cut_by if box is not None and (box.way, box.board) == (way, grade.code) else None
-
-
-def _work_out(way: str, load: Load, picture: Picture) -> None:
-    """Adds a way to the picture, or why it cannot be."""
-    said, today = picture.said, picture.today
-    try:
-        boxed = box_for(way, picture.job, load, today)
-    except BadInput as problem:
-        said.problems.append(problem)
-    except NoAnswer as none:
-        picture.cannot.append((way, str(none)))
-    else:
-        plans, refused = price(boxed, said.journey, today.services, today.shop.exchange) if said.journey else ([], [])
-        picture.ways.append(PricedWay(boxed, plans, refused))
-
-
-def _choice(made: Made) -> BoxChoice:
-    return BoxChoice(made.way, made.school, made.grade.code, made.needed)
-
-
-def choice_of(quote: Quote) -> PriceChoice:
-    return PriceChoice(quote.carrier, quote.service, quote.programme, quote.amount, quote.billing.billed)
 
 
 def view_picture(picture: Picture) -> views.WorkOut:
@@ -263,7 +128,7 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
     now = cut_by(made.way, grade, shop.allowances) if WAYS[made.way].NEEDS == "sheet" else None
     return views.WayView(
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
-        board=made.grade.code, chosen=said.box == _choice(made), too_large=boxed.too_large,
+        board=made.grade.code, chosen=said.box == choice_of_box(made), too_large=boxed.too_large,
         needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
         inside=figures.view_sizes(made.inside, units, made.whys["inside"], "down"),
         outside=figures.view_sizes(made.outside, units, made.whys["outside"]),
@@ -288,12 +153,12 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         ],
         total=str(way.cheapest) if way.cheapest else None,
         quotes=[
-            view_quote(plan.quote, units, plan, chosen=said.price is not None and _same_service(plan.quote, said.price))
+            view_quote(plan.quote, units, plan, chosen=said.price is not None and same_service(plan.quote, said.price))
             for plan in (way.plans if drawn or way is picture.current else way.plans[:1])
         ],
         refused=view_refused(way.refused),
         cut_by=now,
-        cut_by_others=(kept := _kept(made.way, picture.job, made.grade)) is not None and kept != now,
+        cut_by_others=(kept := allowances_kept(made.way, picture.job, made.grade)) is not None and kept != now,
         other_school=_other_school(boxed, picture) if len(WAYS[made.way].SCHOOLS) > 1 else None,
     )  # fmt: skip
 
@@ -363,7 +228,7 @@ def _other_school(boxed: Boxed, picture: Picture) -> views.OtherSchool:
     made, units = boxed.made, picture.today.shop.units
     other: School = "thumb" if made.school == "exact" else "exact"
     allowances = picture.today.shop.allowances
-    if (kept := _kept(made.way, picture.job, made.grade)) is not None:
+    if (kept := allowances_kept(made.way, picture.job, made.grade)) is not None:
         allowances = by(kept, made.way, made.grade, picture.today.shop)[1].allowances
     compared = make_box(made.way, boxed.arrangement.inside, made.grade, allowances, other)
     return views.OtherSchool(
@@ -478,10 +343,6 @@ def _sheet(on: OnSheet, units: Units) -> str:
 
 def _cross(size: tuple[Length, Length], units: Units) -> str:
     return f"{exact_text(size[0], units)} x {exact_text(size[1], units)} {units}"
-
-
-def _same_service(quote: Quote, choice: PriceChoice) -> bool:
-    return (quote.carrier, quote.service, quote.programme) == (choice.carrier, choice.service, choice.programme)
 
 
 def _mm(sizes: tuple[Length, Length, Length]) -> tuple[float, float, float]:

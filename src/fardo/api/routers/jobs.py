@@ -11,8 +11,9 @@ from fardo.api import views
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
 from fardo.api.intake import keep_file
-from fardo.api.picture import draw_up, view_knots
+from fardo.api.picture import view_knots
 from fardo.api.problems import RESPONSES
+from fardo.api.worked import draw_up
 from fardo.core.refusal import NoAnswer
 from fardo.files.bundle import files_of, read_bundle, renamed, write_bundle
 from fardo.files.job import EXAMPLE, JobFile, read_job, with_units, write_job

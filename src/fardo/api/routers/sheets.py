@@ -8,8 +8,8 @@ from fastapi import APIRouter, Query, Response
 
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
-from fardo.api.picture import box_for
 from fardo.api.problems import RESPONSES
+from fardo.api.worked import box_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.search import price

@@ -8,11 +8,12 @@ from pydantic import BaseModel, ConfigDict, Field
 from fardo.api import views
 from fardo.api.desk import OpenDesk
 from fardo.api.folded import FoldView, view_fold
-from fardo.api.picture import box_for, draw_up, view_picture, view_quote, view_refused
+from fardo.api.picture import view_picture, view_quote, view_refused
 from fardo.api.problems import RESPONSES
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
 from fardo.api.stepped import StepsView, view_steps
+from fardo.api.worked import box_for, draw_up
 from fardo.core.plan.search import parcel_of
 from fardo.core.quantity import show_mass, show_sizes
 from fardo.core.refusal import BadInput

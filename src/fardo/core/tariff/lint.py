@@ -5,23 +5,26 @@ Nothing here is refused: a tariff may mean it so. What cannot be read at all is 
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from itertools import pairwise
+from typing import TypeVar
 
 from fardo.core.quantity import Money
 from fardo.core.tariff.charges import (
+    Charge,
     ContainerPrice,
     Freight,
-    Instead,
     SoftPackTiers,
     Surcharge,
     VolumeTiers,
     WeightGrid,
+    bare,
 )
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES
 from fardo.core.tariff.measure import weigh
 from fardo.core.tariff.service import Service
 
+Key = TypeVar("Key")
 _OFTEN = 3  # so many findings of one kind are told, then how many more
 
 
@@ -30,9 +33,7 @@ def look_over(service: Service) -> list[str]:
     found: list[str] = []
     zones = {row.zone for row in service.zones}
     for n, charge in enumerate(service.charges, 1):
-        inner: object = charge
-        while isinstance(inner, Instead):
-            inner = inner.charged
+        inner = bare(charge)
         name = f"charge {n}"
         columns = getattr(inner, "zones", ())
         if columns:
@@ -42,8 +43,7 @@ def look_over(service: Service) -> list[str]:
             found += _few(_falls(name, inner.rows, columns, lambda key: weigh(key, service.weights)), name)
             found += _few(_gaps(name, inner, service), name)
         if isinstance(inner, VolumeTiers):
-            unit = inner.unit[1]
-            found += _few(_falls(name, inner.rows, columns, lambda key, unit=unit: f"{float(key):g} {unit}"), name)
+            found += _few(_falls(name, inner.rows, columns, lambda key: f"{float(key):g}"), name)
         if isinstance(inner, SoftPackTiers):
             found += _few(_falls(name, inner.rows, columns, lambda key: f"{float(key.inches):g} in"), name)
         if isinstance(inner, Freight):
@@ -76,15 +76,16 @@ def overlapping(services: Sequence[Service]) -> list[str]:
     return found
 
 
-def _posts(charge: object) -> bool:
-    while isinstance(charge, Instead):
-        charge = charge.charged
-    if isinstance(charge, Surcharge):
-        return charge.code == "postage"
-    return isinstance(charge, WeightGrid | VolumeTiers | SoftPackTiers | ContainerPrice | Freight)
+def _posts(charge: Charge) -> bool:
+    inner = bare(charge)
+    if isinstance(inner, Surcharge):
+        return inner.code == "postage"
+    return isinstance(inner, WeightGrid | VolumeTiers | SoftPackTiers | ContainerPrice | Freight)
 
 
-def _falls(name: str, rows: Sequence[tuple[object, tuple[Money, ...]]], columns: Sequence[str], say) -> Iterator[str]:  # type: ignore[no-untyped-def]
+def _falls(
+    name: str, rows: Sequence[tuple[Key, tuple[Money, ...]]], columns: Sequence[str], say: Callable[[Key], str]
+) -> Iterator[str]:
     """Where more costs less."""
     for (_, before), (key, prices) in pairwise(rows):
         for column, (low, high) in enumerate(zip(before, prices, strict=True)):

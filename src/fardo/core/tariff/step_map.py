@@ -16,7 +16,7 @@ import numpy as np
 import numpy.typing as npt
 
 from fardo.core.quantity import Length, Money
-from fardo.core.tariff.charges import Freight, Instead, VolumeTiers
+from fardo.core.tariff.charges import Freight, VolumeTiers, bare
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES, cubic_foot_nm3
 from fardo.core.tariff.measure import Dimensional, SideRounding
 from fardo.core.tariff.parcel import Parcel
@@ -103,9 +103,7 @@ def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator
             if over is not None:
                 yield measure > over.nm
     for charge in service.charges:
-        inner: object = charge
-        while isinstance(inner, Instead):
-            inner = inner.charged
+        inner = bare(charge)
         if isinstance(inner, VolumeTiers):
             step = inner.step.nm
             counts = np.prod(sides // step, axis=0)

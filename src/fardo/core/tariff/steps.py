@@ -13,7 +13,7 @@ from fractions import Fraction
 from typing import Literal
 
 from fardo.core.quantity import INCH, Length, Mass, Money
-from fardo.core.tariff.charges import ContainerPrice, Instead, SoftPackTiers, Surcharge, VolumeTiers
+from fardo.core.tariff.charges import ContainerPrice, Instead, SoftPackTiers, Surcharge, VolumeTiers, bare
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Service, quote
 from fardo.core.tariff.when import When
@@ -115,7 +115,7 @@ def _sides_below(service: Service, parcel: Parcel, n: int, reach: Length) -> Ite
         for around in (when.girth_over, when.girth_to):
             if around is not None:
                 points |= _at_girth(parcel, n, around, rest)
-    for charge in _plain(service):
+    for charge in map(bare, service.charges):
         if isinstance(charge, VolumeTiers):
             points.add(charge.longest)
     limits = service.limits
@@ -146,25 +146,16 @@ def _weights_below(service: Service, parcel: Parcel, reach: Mass) -> Iterator[Ma
     points = {Mass(ng) for ng in range(-(-least // step.ng) * step.ng, weight.ng, step.ng)}
     for when in conditions(service):
         points |= {point for point in (when.weight_over, when.weight_to) if point is not None}
-    for charge in _plain(service):
+    for charge in map(bare, service.charges):
         if isinstance(charge, VolumeTiers | SoftPackTiers | ContainerPrice):
             points.add(charge.weight)
     yield from sorted((point for point in points if least <= point.ng < weight.ng), reverse=True)
 
 
-def _plain(service: Service) -> Iterator[object]:
-    """The charges within their conditions."""
-    for charge in service.charges:
-        inner: object = charge
-        while isinstance(inner, Instead):
-            inner = inner.charged
-        yield inner
-
-
 def conditions(service: Service) -> Iterator[When]:
     """Every condition of every charge."""
     for charge in service.charges:
-        inner: object = charge
+        inner = charge
         while isinstance(inner, Instead):
             yield inner.when
             inner = inner.charged

@@ -3,14 +3,9 @@
   import type { ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Cell from './Cell.svelte';
-  import { text, triple } from './words';
+  import { text, triple, type ListProps } from './words';
 
-  interface Props {
-    d: ShopFile;
-    wrong: (name: string) => string;
-    touched: () => void;
-  }
-  let { d = $bindable(), wrong, touched }: Props = $props();
+  let { d = $bindable(), wrong, touched }: ListProps = $props();
   type Board = ShopFile['boards'][number];
 
   const CUT: Record<string, string> = {

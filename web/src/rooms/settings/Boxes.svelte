@@ -1,15 +1,9 @@
 <script lang="ts">
   // The boxes that are there: new ones on the shelf, used ones in the stash.
-  import type { ShopFile } from '../../lib/api/client';
   import Cell from './Cell.svelte';
-  import { triple } from './words';
+  import { triple, type ListProps } from './words';
 
-  interface Props {
-    d: ShopFile;
-    wrong: (name: string) => string;
-    touched: () => void;
-  }
-  let { d = $bindable(), wrong, touched }: Props = $props();
+  let { d = $bindable(), wrong, touched }: ListProps = $props();
 
   function add(): void {
     const box = {

@@ -1,15 +1,10 @@
 <script lang="ts">
   // Blanks of the shop's own, read in from a drawing; each a way to get a box from then on.
-  import { calls, sentence, type ShopFile } from '../../lib/api/client';
+  import { calls, sentence } from '../../lib/api/client';
   import Cell from './Cell.svelte';
-  import { triple } from './words';
+  import { triple, type ListProps } from './words';
 
-  interface Props {
-    d: ShopFile;
-    wrong: (name: string) => string;
-    touched: () => void;
-  }
-  let { d = $bindable(), wrong, touched }: Props = $props();
+  let { d = $bindable(), wrong, touched }: ListProps = $props();
 
   let file: HTMLInputElement;
   let says = $state('');

@@ -1,15 +1,9 @@
 <script lang="ts">
   // Mailers and bags that are there, measured flat inside their seams; a carrier's own only go by that carrier.
-  import type { ShopFile } from '../../lib/api/client';
   import Cell from './Cell.svelte';
-  import { text } from './words';
+  import { text, type ListProps } from './words';
 
-  interface Props {
-    d: ShopFile;
-    wrong: (name: string) => string;
-    touched: () => void;
-  }
-  let { d = $bindable(), wrong, touched }: Props = $props();
+  let { d = $bindable(), wrong, touched }: ListProps = $props();
 
   function add(): void {
     const flat = {

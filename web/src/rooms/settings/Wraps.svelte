@@ -1,15 +1,9 @@
 <script lang="ts">
   // What the shop wraps with and how it is used to: schools, gaps by fragility, habits, materials with their figures.
-  import type { ShopFile } from '../../lib/api/client';
   import Field from '../../lib/ui/Field.svelte';
-  import { text } from './words';
+  import { text, type ListProps } from './words';
 
-  interface Props {
-    d: ShopFile;
-    wrong: (name: string) => string;
-    touched: () => void;
-  }
-  let { d = $bindable(), wrong, touched }: Props = $props();
+  let { d = $bindable(), wrong, touched }: ListProps = $props();
 
   const SOLD: Record<string, string> = { m2: 'm²', m: 'm', litre: 'litre', each: 'piece' };
 

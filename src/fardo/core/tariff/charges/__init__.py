@@ -10,7 +10,7 @@ from fardo.core.tariff.charges.freight import Freight
 from fardo.core.tariff.charges.fuel import Fuel
 from fardo.core.tariff.charges.grid import Tail, WeightGrid
 from fardo.core.tariff.charges.residential import Residential
-from fardo.core.tariff.charges.surcharge import Instead, Surcharge
+from fardo.core.tariff.charges.surcharge import Instead, Surcharge, bare
 from fardo.core.tariff.charges.tiers import ContainerPrice, SoftPackTiers, VolumeTiers
 
 __all__ = [
@@ -28,4 +28,5 @@ __all__ = [
     "Tail",
     "VolumeTiers",
     "WeightGrid",
+    "bare",
 ]

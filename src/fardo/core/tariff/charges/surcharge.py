@@ -46,6 +46,13 @@ class Surcharge:
         return Line(self.code, self.what, base.share(percent / 100), why, self.group)
 
 
+def bare(charge: Charge) -> Charge:
+    """A charge without the conditions it is made under."""
+    while isinstance(charge, Instead):
+        charge = charge.charged
+    return charge
+
+
 @dataclass(frozen=True, slots=True)
 class Instead:
     """A charge that is made only where a condition holds, or only where it does not: one price list in the place of
