@@ -77,11 +77,16 @@ def quote_json(quote: Quote) -> dict[str, Any]:
         "dimensional_weight_g": billing.dimensional.grams if billing.dimensional else None,
         "billed_weight_g": billing.billed.grams,
         "charges": _charges_json(quote), "days": list(quote.days),
-    }  # fmt: skip
+    } | ({"beside_billed_weight_g": [one.billed.grams for one in quote.beside]} if quote.beside else {})  # fmt: skip
 
 
-def _charges_json(quote: Quote) -> list[dict[str, str]]:
-    return [{"what": line.what, "amount": str(line.amount), "why": line.why} for line in quote.lines]
+def _charges_json(quote: Quote) -> list[dict[str, str | int]]:
+    """`parcel` is there only where several go together and the line is for one of them."""
+    return [
+        {"what": line.what, "amount": str(line.amount), "why": line.why}
+        | ({"parcel": line.parcel} if line.parcel else {})
+        for line in quote.lines
+    ]
 
 
 def refused_json(refused: Refused) -> dict[str, str]:

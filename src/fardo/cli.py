@@ -30,7 +30,18 @@ from fardo.core.make.stack import steps as stack_steps
 from fardo.core.plan.load import Load, ask_of, with_packed
 from fardo.core.plan.search import Plan, compared, search
 from fardo.core.plan.shop import Shop
-from fardo.core.quantity import Length, Units, read_length, read_mass, read_sizes, show_length, show_mass, show_sizes
+from fardo.core.quantity import (
+    Length,
+    Money,
+    Units,
+    read_distance,
+    read_length,
+    read_mass,
+    read_sizes,
+    show_length,
+    show_mass,
+    show_sizes,
+)
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.core.tariff.service import Service, compare
@@ -121,31 +132,52 @@ def plan(
 
 @app.command()
 def price(
-    size: Annotated[str, typer.Option(help="Outside size: 24x12x8in")],
-    weight: Annotated[str, typer.Option(help="Weight: 9lb")],
+    size: Annotated[list[str], typer.Option(help="Outside size: 24x12x8in. Once for each parcel that goes together.")],
+    weight: Annotated[list[str], typer.Option(help="Weight: 9lb. Once for each.")],
     to: Annotated[str, typer.Option(help="Postcode it goes to.")],
     origin: Annotated[str, typer.Option("--from", help="Postcode it leaves from.")],
     residential: Annotated[bool, typer.Option(help="To a home.")] = False,
+    value: Annotated[str | None, typer.Option(help="Declared value, of the first parcel.")] = None,
+    signature: Annotated[bool, typer.Option(help="Asked for on delivery.")] = False,
+    distance: Annotated[str | None, typer.Option(help="By road, for one's own delivery: 40mi")] = None,
     as_json: AsJson = False,
     db: DbFile = None,
     tariffs: TariffFolder = None,
 ) -> None:
-    """What each service asks for a parcel, cheapest first."""
+    """What each service asks for a parcel, or for several that go together, cheapest first."""
     shop_file, services = _shop(db, tariffs)
     units: Units = shop_file.units
-    parcel = Parcel(
-        read_sizes(size, units, field="size"), read_mass(weight, "lb" if units == "in" else "kg", field="weight"),
-        read_postcode(origin, "from"), read_postcode(to, "to"), residential,
+    if len(size) != len(weight):
+        raise BadInput(f"{len(weight)} weights", read=", ".join(weight), allowed="one for each size", field="weight")
+    first, *beside = (
+        Parcel(
+            read_sizes(one, units, field="size"), read_mass(weighs, "lb" if units == "in" else "kg", field="weight"),
+            read_postcode(origin, "from"), read_postcode(to, "to"), residential, signature=signature,
+        )
+        for one, weighs in zip(size, weight, strict=True)
     )  # fmt: skip
-    quotes, refused = compare(services, parcel, exchange=shop_file.to_core().exchange)
+    parcel = replace(
+        first,
+        beside=tuple(beside),
+        value=Money.read(value, shop_file.currency) if value else None,
+        distance=read_distance(distance, units, field="distance") if distance else None,
+    )
+    exchange = shop_file.to_core().exchange
+    quotes, refused = compare((one for one in services if not one.other_way), parcel, exchange=exchange)
+    others, not_so = compare((one for one in services if one.other_way), parcel, exchange=exchange)
+    refused += not_so
     if as_json:
-        _print_json({"quotes": [quote_json(q) for q in quotes], "refused": [refused_json(r) for r in refused]})
+        _print_json({
+            "quotes": [quote_json(q) for q in quotes], "others": [quote_json(q) for q in others],
+            "refused": [refused_json(r) for r in refused],
+        })  # fmt: skip
     else:
-        for q in quotes:
+        for q in (*quotes, *others):
             days = f"{q.days[0]}-{q.days[1]} days"
             out.print(f"{q.amount!s:>9} {q.amount.currency}  {q.carrier} {q.service} ({q.programme}), {days}")
             for line in q.lines:
-                out.print(f"{line.amount!s:>13}      {line.what}: {line.why}")
+                of = f"parcel {line.parcel}, " if line.parcel else ""
+                out.print(f"{line.amount!s:>13}      {of}{line.what}: {line.why}")
         for r in refused:
             out.print(f"        -      {r.carrier} {r.service}: {r.why}")
     if not quotes:

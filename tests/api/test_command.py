@@ -188,7 +188,7 @@ def test_backup_restore_and_check(shop_file: Path, tmp_path: Path) -> None:
     first = Jobs(database).page().jobs[0]
     Jobs(database).put_away(first.id)
     database.close()
-    assert "8 jobs, 12 services" in fardo("check", "--db", str(shop_file)).stdout
+    assert "8 jobs, 15 services" in fardo("check", "--db", str(shop_file)).stdout
     assert "What it was before is in" in fardo("restore", str(copy), "--db", str(shop_file)).stdout
     database = Database(shop_file)
     assert Jobs(database).get(first.id).put_away_at is None

@@ -16,7 +16,7 @@ def test_a_job_is_kept_as_it_was_typed(client: TestClient) -> None:
     kept = client.get(f"/api/jobs/{made['id']}").json()["job"]
     assert kept["parts"][0]["shape"]["length"] == "9 1/2 in"
     assert kept["extras"] == job()["extras"]
-    assert kept["ship"] == {**job()["ship"], "signature": False}
+    assert kept["ship"] == {**job()["ship"], "signature": False, "distance": None}
 
 
 def test_a_bare_number_is_kept_with_the_shops_unit(client: TestClient) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
@@ -27,7 +28,12 @@ from fardo.store.settings import Settings
 
 @dataclass(frozen=True, slots=True)
 class Today:
-    """The shop and its carriers as they stand."""
+    """The shop and its carriers as they stand.
+
+    Args:
+        versions: of each carrier's tariff, the newest, those put away left out. find_tariff: a version's services, none
+        where there is no such version.
+    """
 
     stamp: tuple[object, ...]
     revision: int
@@ -35,6 +41,8 @@ class Today:
     shop: Shop
     services: tuple[Service, ...]
     find_mesh: MeshFinder
+    versions: dict[str, int]
+    find_tariff: Callable[[str, int], tuple[Service, ...]]
 
 
 class Desk:
@@ -48,7 +56,15 @@ class Desk:
         self.kinds = Kinds(self.database)
         # A mesh is read once, not at every stroke.
         self.find_mesh = lru_cache(maxsize=32)(self._find_mesh)
+        # A version never changes, so that it is read once.
+        self.find_tariff = lru_cache(maxsize=64)(self._find_tariff)
         self._today: Today | None = None
+
+    def _find_tariff(self, carrier: str, version: int) -> tuple[Service, ...]:
+        try:
+            return self.settings.tariff_version(carrier, version).to_core()
+        except Gone:
+            return ()
 
     def find_file(self, name: str) -> bytes | None:
         """What is kept under a name, or None."""
@@ -71,8 +87,10 @@ class Desk:
         today = self._today
         if today is None or today.stamp != stamp:
             revision, file = self.settings.shop()
-            services = tuple(services_of(self.settings.tariffs()))
-            today = Today(stamp, revision, file, file.to_core(), services, self.find_mesh)
+            asked = [stored for stored in self.settings.stored_tariffs() if stored.put_away_at is None]
+            services = tuple(services_of(stored.tariff for stored in asked))
+            versions = {stored.tariff.carrier: stored.revision for stored in asked}
+            today = Today(stamp, revision, file, file.to_core(), services, self.find_mesh, versions, self.find_tariff)
             self._today = today
         return today
 

@@ -4,7 +4,15 @@ from __future__ import annotations
 
 from fardo.api import figures, goods, views
 from fardo.api.parts import measured, view_parts, wrap_list
-from fardo.api.worked import Picture, PricedWay, allowances_kept, choice_of_box, same_service
+from fardo.api.worked import (
+    Picture,
+    PricedWay,
+    allowances_kept,
+    choice_of_box,
+    kept_service,
+    same_service,
+    services_for,
+)
 from fardo.core.arrange.ask import Answer
 from fardo.core.arrange.body import stance
 from fardo.core.cut.drawing import Blank
@@ -95,8 +103,19 @@ def view_knots(knots: tuple[Knot, ...]) -> list[views.KnotView]:
     return [views.KnotView(name=knot.name, state=knot.state, says=knot.says) for knot in knots]
 
 
-def view_quote(quote: Quote, units: Units, costs: Plan | None = None, chosen: bool = False) -> views.QuoteView:
-    """A quote in words; without a plan it stands for itself, all in being the quote."""
+def view_quote(
+    quote: Quote,
+    units: Units,
+    costs: Plan | None = None,
+    chosen: bool = False,
+    version: int | None = None,
+    kept: views.KeptView | None = None,
+) -> views.QuoteView:
+    """A quote in words; without a plan it stands for itself, all in being the quote.
+
+    Args:
+        version: of the tariff it is by. kept: where the job keeps that version, and it is not today's.
+    """
     billing = quote.billing
     nothing = str(Money(0, quote.amount.currency))
     of = costs.costs if costs else None
@@ -109,11 +128,19 @@ def view_quote(quote: Quote, units: Units, costs: Plan | None = None, chosen: bo
         billed_weight_g=billing.billed.grams,
         weight_share=billing.actual.ng / billing.billed.ng,
         days=quote.days,
-        charges=[views.ChargeView(kind=c.kind, what=c.what, amount=str(c.amount), why=c.why) for c in quote.lines],
+        charges=[
+            views.ChargeView(kind=c.kind, what=c.what, amount=str(c.amount), why=c.why, parcel=c.parcel)
+            for c in quote.lines
+        ],
         own=str(of.total - quote.amount) if of else nothing,
         total=str(of.total if of else quote.amount),
         costs=views.CostsView(**{name: str(getattr(of, name)) if of else nothing for name in _COSTS}),
         chosen=chosen,
+        tariff=version,
+        kept=kept,
+        packs=quote.packs,
+        note=quote.note,
+        beside=[show_mass(one.billed, units, "up").text for one in quote.beside],
     )  # fmt: skip
 
 
@@ -153,14 +180,28 @@ def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:
         ],
         total=str(way.cheapest) if way.cheapest else None,
         quotes=[
-            view_quote(plan.quote, units, plan, chosen=said.price is not None and same_service(plan.quote, said.price))
+            _view_plan(plan, way, picture)
             for plan in (way.plans if drawn or way is picture.current else way.plans[:1])
         ],
         refused=view_refused(way.refused),
+        others=[_view_plan(plan, way, picture) for plan in way.others] if drawn or way is picture.current else [],
+        others_refused=view_refused(way.not_so) if drawn or way is picture.current else [],
         cut_by=now,
         cut_by_others=(kept := allowances_kept(made.way, picture.job, made.grade)) is not None and kept != now,
         other_school=_other_school(boxed, picture) if len(WAYS[made.way].SCHOOLS) > 1 else None,
     )  # fmt: skip
+
+
+def _view_plan(plan: Plan, way: PricedWay, picture: Picture) -> views.QuoteView:
+    """The quote of a plan, with the version of the tariff it is by."""
+    quote, said, today = plan.quote, picture.said, picture.today
+    chosen = said.price is not None and same_service(quote, said.price)
+    version, kept = today.versions.get(quote.carrier), None
+    was = picture.job.chosen.price
+    if chosen and was is not None and was.tariff is not None and kept_service(picture.job, today) is not None:
+        version = was.tariff
+        kept = views.KeptView(version=version, amount_today=str(way.today.amount) if way.today else None)
+    return view_quote(quote, today.shop.units, plan, chosen, version, kept)
 
 
 def _compared(way: PricedWay, picture: Picture) -> str:
@@ -285,7 +326,8 @@ def _trim(picture: Picture, plan: Plan) -> str:
     """The trim of a side or of the weight that would save most with the service the docket is of."""
     said, today, quote = picture.said, picture.today, plan.quote
     of = (quote.carrier, quote.service, quote.programme)
-    service = next((one for one in today.services if (one.carrier, one.name, one.programme) == of), None)
+    listed = services_for(picture.job, today)
+    service = next((one for one in listed if (one.carrier, one.name, one.programme) == of), None)
     if service is None or said.journey is None:
         return ""
     exchange = today.shop.exchange

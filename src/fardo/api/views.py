@@ -58,6 +58,14 @@ class ChargeView(BaseModel):
     what: str
     amount: str
     why: str
+    parcel: int = Field(0, description="the number of the parcel it is for; 0 for all, or where there is one")
+
+
+class KeptView(BaseModel):
+    """A choice that keeps the tariff it was priced by, and what today's asks."""
+
+    version: int
+    amount_today: str | None = Field(description="nothing where today's tariff no longer takes it")
 
 
 class CostsView(BaseModel):
@@ -88,6 +96,11 @@ class QuoteView(BaseModel):
     total: str = Field(description="all in: the quote and what the box costs")
     costs: CostsView
     chosen: bool = False
+    tariff: int | None = Field(None, description="version of the carrier's tariff it is by")
+    kept: KeptView | None = None
+    packs: bool = Field(False, description="it packs too, so that the box costs the shop nothing")
+    note: str = ""
+    beside: list[str] = Field(default=[], description="billed weights of the parcels that go with it")
 
 
 class RefusedView(BaseModel):
@@ -154,6 +167,8 @@ class WayView(BaseModel):
     total: str | None = Field(description="all in by the cheapest service, None where none takes it")
     quotes: list[QuoteView] = Field(description="cheapest in all first; of ways not in hand only the first")
     refused: list[RefusedView]
+    others: list[QuoteView] = Field(description="what else people weigh up, of the way in hand")
+    others_refused: list[RefusedView]
     other_school: OtherSchool | None
     cut_by: CutBy | None = Field(description="the allowances of today, to keep with the job when this box is chosen")
     cut_by_others: bool = Field(description="whether it was chosen by others than today's, which it keeps")

@@ -10,10 +10,10 @@ from fardo.core.make import WAYS, Made, School
 from fardo.core.plan.boxed import Boxed, box_up
 from fardo.core.plan.load import Load
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
-from fardo.core.plan.search import Plan, price
+from fardo.core.plan.search import Journey, Plan, parcel_of, price, price_other_ways
 from fardo.core.quantity import Money
 from fardo.core.refusal import BadInput, NoAnswer
-from fardo.core.tariff.service import Quote, Refused
+from fardo.core.tariff.service import Quote, Refused, Service, compare
 from fardo.files.cut_by import CutBy, by
 from fardo.files.job import JobFile
 from fardo.files.understood import Understood, understand
@@ -21,11 +21,19 @@ from fardo.files.understood import Understood, understand
 
 @dataclass(frozen=True, slots=True)
 class PricedWay:
-    """A way worked out, and what services say to it."""
+    """A way worked out, and what services say to it.
+
+    Args:
+        others: what else people weigh up, a store that packs or luggage. not_so: which of those do not, and why.
+        today: what the chosen service asks by its tariff of today, where the job keeps an earlier one.
+    """
 
     boxed: Boxed
     plans: list[Plan]
     refused: list[Refused]
+    others: list[Plan] = field(default_factory=list)
+    not_so: list[Refused] = field(default_factory=list)
+    today: Quote | None = None
 
     @property
     def cheapest(self) -> Money | None:
@@ -59,11 +67,12 @@ class Picture:
     @property
     def asked(self) -> Plan | None:
         """What the chosen service asks for the current box; where none is chosen, the cheapest's."""
-        if self.current is None or not self.current.plans:
+        if self.current is None or not (self.current.plans or self.current.others):
             return None
         if self.said.price is None:
-            return self.current.plans[0]
-        return next((plan for plan in self.current.plans if same_service(plan.quote, self.said.price)), None)
+            return self.current.plans[0] if self.current.plans else None
+        every = (*self.current.plans, *self.current.others)
+        return next((plan for plan in every if same_service(plan.quote, self.said.price)), None)
 
     def knots(self) -> tuple[tuple[Knot, ...], str]:
         said, plan = self.said, self.asked
@@ -137,8 +146,44 @@ def _work_out(way: str, load: Load, picture: Picture) -> None:
     except NoAnswer as none:
         picture.cannot.append((way, str(none)))
     else:
-        plans, refused = price(boxed, said.journey, today.services, today.shop.exchange) if said.journey else ([], [])
-        picture.ways.append(PricedWay(boxed, plans, refused))
+        if said.journey is None:
+            picture.ways.append(PricedWay(boxed, [], []))
+            return
+        services, exchange = services_for(picture.job, today), today.shop.exchange
+        plans, refused = price(boxed, said.journey, services, exchange)
+        others, not_so = price_other_ways(boxed, said.journey, services, exchange)
+        by_today = _by_today(boxed, said.journey, kept_service(picture.job, today), today)
+        picture.ways.append(PricedWay(boxed, plans, refused, others, not_so, by_today))
+
+
+def kept_service(job: JobFile, today: Today) -> Service | None:
+    """The chosen service by the version of its tariff that the job keeps, where that is not today's."""
+    was = job.chosen.price
+    if was is None or was.tariff is None or today.versions.get(was.carrier) == was.tariff:
+        return None
+    of = (was.carrier, was.service, was.programme)
+    return next((one for one in today.find_tariff(was.carrier, was.tariff) if _name(one) == of), None)
+
+
+def services_for(job: JobFile, today: Today) -> list[Service]:
+    """Today's, the chosen one as it was when it was chosen."""
+    kept = kept_service(job, today)
+    if kept is None:
+        return list(today.services)
+    return [*(one for one in today.services if _name(one) != _name(kept)), kept]
+
+
+def _by_today(boxed: Boxed, journey: Journey, kept: Service | None, today: Today) -> Quote | None:
+    """What the chosen service asks by its tariff of today, where another version is kept."""
+    if kept is None:
+        return None
+    listed = [one for one in today.services if _name(one) == _name(kept)]
+    quotes, _ = compare(listed, parcel_of(boxed, journey), journey.day, today.shop.exchange)
+    return quotes[0] if quotes else None
+
+
+def _name(service: Service) -> tuple[str, str, str]:
+    return service.carrier, service.name, service.programme
 
 
 def choice_of_box(made: Made) -> BoxChoice:

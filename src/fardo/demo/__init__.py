@@ -1,4 +1,4 @@
-"""The made-up shop: Gannet Row Workshop in the made-up harbour town of Pellmouth, and five made-up carriers."""
+"""The made-up shop: Gannet Row Workshop in the made-up harbour town of Pellmouth, and five made-up carriers and three other ways."""
 
 from __future__ import annotations
 

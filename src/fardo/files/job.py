@@ -103,6 +103,16 @@ class Ship(Strict):
     to: str | None = Field(None, max_length=20)
     residential: bool = False
     signature: bool = Field(False, description="asked for on delivery")
+    distance: str | None = Field(None, max_length=20, description="by road, for one's own delivery: '40 mi'")
+
+
+class BesideEntry(Strict):
+    """Another parcel of the job, closed and measured already, that goes with what is boxed here."""
+
+    name: str = Field("", max_length=80)
+    size: TypedSizes | None = Field(None, description="outside")
+    weight: Measure | None = None
+    value: str | None = Field(None, max_length=20, description="its part of the declared value")
 
 
 class ChosenBox(Strict):
@@ -120,6 +130,7 @@ class ChosenPrice(Strict):
     amount: str
     currency: str
     billed_weight_g: float
+    tariff: int | None = Field(None, ge=1, description="version of the carrier's tariff it was priced by; it keeps it")
 
 
 class Chosen(Strict):
@@ -159,6 +170,7 @@ class JobFile(Strict):
     parts: list[PartEntry] = Field(default_factory=list, max_length=200)
     extras: list[ExtraEntry] = Field(default_factory=list, max_length=40)
     ways: list[_WAY_NAMES] = Field(default_factory=lambda: list(get_args(_WAY_NAMES)), max_length=40)
+    beside: list[BesideEntry] = Field(default_factory=list, max_length=20, description="parcels that go with it")
     parcels_at_most: int = Field(1, ge=1, le=100)
     board: str | None = Field(None, max_length=20, description="code of the board, the shop's usual one unless given")
     school: Literal["exact", "thumb"] = "exact"

@@ -12,7 +12,7 @@ from fardo.core.quantity import Units, show_mass
 from fardo.core.tariff.service import Refused
 from fardo.files.parts_csv import safe_cell
 
-_COLUMNS = ("box", "carrier", "service", "programme", "days", "billed", "what", "amount", "currency", "why")
+_COLUMNS = ("box", "carrier", "service", "programme", "days", "billed", "parcel", "what", "amount", "currency", "why")
 
 
 def prices_csv(plans: Sequence[Plan], refused: Sequence[Refused], units: Units) -> str:
@@ -32,12 +32,13 @@ def prices_csv(plans: Sequence[Plan], refused: Sequence[Refused], units: Units) 
         ]  # fmt: skip
         currency = quote.amount.currency
         for line in quote.lines:
-            rows.writerow([*head, safe_cell(line.what), str(line.amount), currency, safe_cell(line.why)])
+            of = str(line.parcel) if line.parcel else ""
+            rows.writerow([*head, of, safe_cell(line.what), str(line.amount), currency, safe_cell(line.why)])
         for name in ("box", "wrap", "fill", "tape", "labour"):
-            rows.writerow([*head, f"own: {name}", str(getattr(costs, name)), currency, ""])
-        rows.writerow([*head, "all in", str(costs.total), currency, ""])
+            rows.writerow([*head, "", f"own: {name}", str(getattr(costs, name)), currency, ""])
+        rows.writerow([*head, "", "all in", str(costs.total), currency, ""])
     for no in refused:
         rows.writerow(
-            ["", safe_cell(no.carrier), safe_cell(no.service), "", "", "", "not taken", "", "", safe_cell(no.why)]
+            ["", safe_cell(no.carrier), safe_cell(no.service), "", "", "", "", "not taken", "", "", safe_cell(no.why)]
         )
     return out.getvalue()

@@ -21,9 +21,12 @@ from fardo.core.tariff.charges import (
     Charge,
     ContainerPrice,
     Cover,
+    Distance,
+    ForAll,
     Freight,
     Fuel,
     Instead,
+    Packing,
     Residential,
     SoftPackTiers,
     Surcharge,
@@ -97,6 +100,7 @@ class WhenEntry(Strict):
     weight_over: Measure | None = None
     weight_to: Measure | None = None
     billed_over: Measure | None = None
+    linear_over: Measure | None = Field(None, description="length, width and height together")
     value_over: str | None = None
     forms: list[Literal["box", "soft", "not rectangular"]] = Field(default_factory=list, max_length=3)
     to: list[str] = Field(default_factory=list, max_length=2000, description="postcode prefixes or ranges")
@@ -116,7 +120,7 @@ class WhenEntry(Strict):
             length("longest_side_over"), length("second_side_over"), length("length_and_girth_over"),
             length("length_and_girth_to"), mass("weight_over"), mass("weight_to"), mass("billed_over"),
             None if self.value_over is None else _money(self.value_over, currency, "when.value_over"),
-            tuple(self.forms), tuple(self.to), self.home, self.signature,
+            tuple(self.forms), tuple(self.to), self.home, self.signature, length("linear_over"),
         )  # fmt: skip
 
 
@@ -125,6 +129,7 @@ class LimitsEntry(Strict):
     second_side: Measure | None = None
     length_and_girth: Measure | None = None
     weight: Measure | None = None
+    linear: Measure | None = Field(None, description="length, width and height together")
 
 
 class ChargeBase(Strict):
@@ -132,6 +137,7 @@ class ChargeBase(Strict):
 
     when: WhenEntry | None = Field(None, description="it is made only where this holds")
     unless: WhenEntry | None = Field(None, description="it is made only where this does not hold")
+    for_all: bool = Field(False, description="once for all parcels that go together, by what they weigh together")
 
 
 class Rows(ChargeBase):
@@ -289,6 +295,33 @@ class CoverEntry(ChargeBase):
         return Cover(free, step, price, most)
 
 
+class DistanceEntry(ChargeBase):
+    """So much for every mile or kilometre of the road."""
+
+    kind: Literal["distance"]
+    what: str = Field(min_length=1, max_length=120)
+    why: str = Field("", max_length=200)
+    price: str
+    unit: Literal["mi", "km"]
+    both_ways: bool = True
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        return Distance(self.what, self.why, _money(self.price, currency, "price"), self.unit, self.both_ways)
+
+
+class PackingEntry(Rows):
+    """Box and packing by one who packs too: rows of length, width and height together up to so much."""
+
+    kind: Literal["packing"]
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        if self.zones:
+            raise BadInput("zones", read=", ".join(self.zones), allowed="one price for all", field="zones")
+        return Packing(
+            tuple(self.read_rows(lambda text, field: to_length(text, units, field), currency, "lengths")), units
+        )
+
+
 ChargeEntry = Annotated[
     GridEntry
     | VolumeEntry
@@ -298,7 +331,9 @@ ChargeEntry = Annotated[
     | SurchargeEntry
     | ResidentialEntry
     | FuelEntry
-    | CoverEntry,
+    | CoverEntry
+    | DistanceEntry
+    | PackingEntry,
     Field(discriminator="kind"),
 ]
 
@@ -315,6 +350,11 @@ class ServiceEntry(Strict):
     bulky: BulkyEntry | None = None
     valid_from: date | None = None
     valid_to: date | None = None
+    other_way: bool = Field(
+        False, description="no carrier that calls but what else people weigh up; told beside the rest"
+    )
+    packs: bool = Field(False, description="it packs too: no box, wrap, fill, tape or time of the shop's own")
+    note: str = Field("", max_length=300, description="what to know of it")
 
 
 class TariffFile(Strict):
@@ -345,6 +385,9 @@ class TariffFile(Strict):
                 charges=tuple(_charge(c, self.currency, units, n) for n, c in enumerate(entry.charges)),
                 refuses=_refuses(entry.refuses),
                 valid=_valid(entry),
+                other_way=entry.other_way,
+                packs=entry.packs,
+                note=entry.note,
             )
         except BadInput as problem:
             raise problem.under(path) from problem
@@ -428,6 +471,7 @@ def _limits(entry: LimitsEntry, units: Units) -> Limits:
     return Limits(
         length("longest_side"), length("second_side"), length("length_and_girth"),  # type: ignore[arg-type]
         None if entry.weight is None else to_mass(entry.weight, units, "limits.weight"),
+        length("linear"),  # type: ignore[arg-type]
     )  # fmt: skip
 
 
@@ -437,7 +481,7 @@ def _charge(entry: ChargeEntry, currency: str, units: Units, n: int) -> Charge:
         for said, unless in ((entry.when, False), (entry.unless, True)):
             if said is not None:
                 charge = Instead(charge, said.to_core(currency, units), unless)
-        return charge
+        return ForAll(charge) if entry.for_all else charge
     except BadInput as problem:
         raise problem.under(f"charges[{n}]") from problem
 

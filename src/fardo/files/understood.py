@@ -6,7 +6,7 @@ What is not worked out yet is said in a sentence rather than left out.
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, TypeVar
 
 from fardo.core.goods.hazard import NO_HAZARDS, QUESTIONS, Hazards, weigh_answers
@@ -24,16 +24,17 @@ from fardo.core.protect.cushion import read_fragility
 from fardo.core.protect.forms import LINER
 from fardo.core.protect.material import Layer
 from fardo.core.protect.pile import piles_needed
-from fardo.core.quantity import ZERO, Length, Mass, Money, volume_nm3
+from fardo.core.quantity import ZERO, Length, Mass, Money, read_distance, volume_nm3
 from fardo.core.refusal import BadInput, NoAnswer
-from fardo.core.tariff.parcel import read_postcode
+from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.files.arrangement import read_arrangement
-from fardo.files.job import Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
+from fardo.files.job import BesideEntry, Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
 from fardo.files.shapes import MeshFinder, ShapeReader
 from fardo.files.typed import ExtraEntry, to_length, to_mass, to_sizes
 
 T = TypeVar("T")
 _EMPTY_PART = PartEntry()
+_NO_PARCEL = BesideEntry()
 
 
 @dataclass
@@ -250,17 +251,40 @@ class _Reading:
             value = self.attempt(Money.read, job.value, self.shop.currency, under="value")
             if value is None:
                 return None
+        faults = len(self.problems)
+        distance = self.optional(job.ship.distance, None, read_distance, self.shop.units, field="ship.distance")
         if not origin or not destination:
             return None
-        return Journey(
-            origin,
-            destination,
-            job.ship.residential,
-            value,
-            hazards,
-            job.day.isoformat() if job.day else None,
-            job.ship.signature,
-        )
+        ship = job.ship
+        at_door = Parcel((ZERO, ZERO, ZERO), Mass(0), origin, destination, ship.residential, signature=ship.signature)
+        beside = [self.beside(entry, n, at_door) for n, entry in enumerate(job.beside) if entry != _NO_PARCEL]
+        if None in beside or len(self.problems) > faults:
+            return None
+        closed = tuple(parcel for parcel in beside if parcel is not None)
+        theirs = sum(parcel.value.minor for parcel in closed if parcel.value)
+        if theirs > (value.minor if value else 0):
+            self.problems.append(
+                BadInput(
+                    "parcels worth more than all of it", read=str(Money(theirs, self.shop.currency)), field="value",
+                    allowed="at least what the parcels beside it are worth together",
+                )
+            )  # fmt: skip
+            return None
+        day = job.day.isoformat() if job.day else None
+        return Journey(origin, destination, ship.residential, value, hazards, day, ship.signature, closed, distance)
+
+    def beside(self, entry: BesideEntry, n: int, at_door: Parcel) -> Parcel | None:
+        """A closed parcel that goes to the same door; None where something of it is missing or wrong."""
+        units, path, of = self.shop.units, f"beside[{n}]", f"of {entry.name or f'parcel {n + 2}'}"
+        sizes = self.needed(f"size {of}", entry.size, to_sizes, units, f"{path}.size")
+        weight = self.needed(f"weight {of}", entry.weight, to_mass, units, f"{path}.weight")
+        faults = len(self.problems)
+        value: Money | None = None
+        if not _empty(entry.value):
+            value = self.attempt(Money.read, entry.value, self.shop.currency, under=f"{path}.value")
+        if sizes is None or weight is None or len(self.problems) > faults:
+            return None
+        return replace(at_door, sizes=sizes, weight=weight, value=value)
 
     def chosen(self, chosen: Chosen) -> tuple[BoxChoice | None, PriceChoice | None]:
         box: BoxChoice | None = None

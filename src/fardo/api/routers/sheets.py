@@ -9,10 +9,10 @@ from fastapi import APIRouter, Query, Response
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
 from fardo.api.problems import RESPONSES
-from fardo.api.worked import box_for
+from fardo.api.worked import box_for, services_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING
-from fardo.core.plan.search import price
+from fardo.core.plan.search import price, price_other_ways
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput
 from fardo.files.cut_list import cut_list
@@ -86,8 +86,15 @@ def csv_prices(key: str, desk: OpenDesk, way: Way) -> Response:
     boxed = box_for(way, job, said.must_load(), today)
     if said.journey is None:
         raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
-    plans, refused = price(boxed, said.journey, today.services, today.shop.exchange)
-    return download(prices_csv(plans, refused, today.shop.units), "text/csv", job.title, f"-{way}-prices.csv")
+    listed = services_for(job, today)
+    plans, refused = price(boxed, said.journey, listed, today.shop.exchange)
+    others, not_so = price_other_ways(boxed, said.journey, listed, today.shop.exchange)
+    return download(
+        prices_csv([*plans, *others], [*refused, *not_so], today.shop.units),
+        "text/csv",
+        job.title,
+        f"-{way}-prices.csv",
+    )
 
 
 def _must_be_cut(boxed: Boxed) -> None:

@@ -13,7 +13,7 @@ from fardo.api.problems import RESPONSES
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
 from fardo.api.stepped import StepsView, view_steps
-from fardo.api.worked import box_for, draw_up
+from fardo.api.worked import box_for, draw_up, services_for
 from fardo.core.plan.search import parcel_of
 from fardo.core.quantity import show_mass, show_sizes
 from fardo.core.refusal import BadInput
@@ -70,7 +70,8 @@ def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
     said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
     boxed = box_for(request.way, request.job, said.load or said.must_load(), today)
     asked = (request.carrier, request.service, request.programme)
-    service = next((one for one in today.services if (one.carrier, one.name, one.programme) == asked), None)
+    listed = services_for(request.job, today)
+    service = next((one for one in listed if (one.carrier, one.name, one.programme) == asked), None)
     if service is None or not today.shop.exchange.knows(service.currency):
         raise BadInput("not a service here", read=" ".join(asked), allowed="one that quotes", field="service")
     if said.journey is None:
@@ -98,7 +99,9 @@ def bench_line(line: LineText, desk: OpenDesk) -> views.LineAnswer:
             kinds=[row_of(stored) for stored in desk.kinds.find(line.text)][:4],
         )
     units = today.shop.units
-    quotes, refused = compare(today.services, parcel, exchange=today.shop.exchange)
+    quotes, refused = compare(
+        (one for one in today.services if not one.other_way), parcel, exchange=today.shop.exchange
+    )
     home = ", a home" if parcel.residential else ""
     read_as = (
         f"{show_sizes(parcel.sizes, units, 'up')}, {show_mass(parcel.weight, units, 'up')}, "

@@ -11,7 +11,7 @@ from fardo.core.make.stock import Pouch
 from fardo.core.plan.boxed import Boxed, box_up
 from fardo.core.plan.load import Load
 from fardo.core.plan.shop import Shop
-from fardo.core.quantity import Money
+from fardo.core.quantity import Length, Money
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.exchange import Exchange
@@ -21,7 +21,12 @@ from fardo.core.tariff.service import Quote, Refused, Service, compare
 
 @dataclass(frozen=True, slots=True)
 class Journey:
-    """Where a load goes. `value` is declared, or None; `hazards` are what its answers come to; `day` it leaves."""
+    """Where a load goes.
+
+    Args:
+        value: declared of all of it, or None. hazards: what its answers come to. day: it leaves. beside: parcels that
+        are closed already and go with it, each with its own part of the value. distance: by road, where it was said.
+    """
 
     origin: str
     destination: str
@@ -30,6 +35,8 @@ class Journey:
     hazards: Hazards = NO_HAZARDS
     day: str | None = None
     signature: bool = False
+    beside: tuple[Parcel, ...] = ()
+    distance: Length | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,18 +79,33 @@ def parcel_of(boxed: Boxed, journey: Journey) -> Parcel:
     pouch = next((one.item for one in made.taken if isinstance(one.item, Pouch)), None)
     own = next((one.item for one in made.taken if one.item.carrier), None)
     form: Form = "soft" if made.soft else "not rectangular" if made.way == triangle.NAME else "box"
+    value = journey.value
+    for other in journey.beside:
+        value = value - other.value if value and other.value else value
     return Parcel(
         made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential,
-        journey.value, journey.hazards.tags, form,
-        (pouch.length, pouch.width) if made.soft and pouch else None, own.name if own else "", journey.signature,
+        value, journey.hazards.tags, form, (pouch.length, pouch.width) if made.soft and pouch else None,
+        own.name if own else "", journey.signature, journey.beside, journey.distance,
     )  # fmt: skip
 
 
 def price(
     boxed: Boxed, journey: Journey, services: Iterable[Service], exchange: Exchange | None = None
 ) -> tuple[list[Plan], list[Refused]]:
-    """What the box costs by each service, cheapest in all first, and who does not take it."""
-    listed = list(services)
+    """What the box costs by each service that calls for it, cheapest in all first, and who does not take it."""
+    return _priced(boxed, journey, [service for service in services if not service.other_way], exchange)
+
+
+def price_other_ways(
+    boxed: Boxed, journey: Journey, services: Iterable[Service], exchange: Exchange | None = None
+) -> tuple[list[Plan], list[Refused]]:
+    """As `price`, of what else people weigh up: a shop that packs, luggage, their own van."""
+    return _priced(boxed, journey, [service for service in services if service.other_way], exchange)
+
+
+def _priced(
+    boxed: Boxed, journey: Journey, listed: list[Service], exchange: Exchange | None
+) -> tuple[list[Plan], list[Refused]]:
     if journey.hazards.never:
         return [], [Refused(service.carrier, service.name, "this does not ship") for service in listed]
     whose = boxed.made.carrier
@@ -91,7 +113,8 @@ def price(
     into = exchange or Exchange(boxed.box.currency)
     quotes, refused = compare(takers, parcel_of(boxed, journey), journey.day, into)
     refused += [Refused(s.carrier, s.name, f"the container is {whose}'s") for s in listed if s not in takers]
-    return [Plan(boxed, quote, _costs(boxed, quote)) for quote in quotes], refused
+    plans = [Plan(boxed, quote, _costs(boxed, quote)) for quote in quotes]
+    return sorted(plans, key=lambda plan: plan.costs.total.minor), refused
 
 
 def search(
@@ -161,7 +184,11 @@ def _costs(boxed: Boxed, quote: Quote) -> Costs:
         return total([line.amount for line in quote.lines if line.kind in kinds], quote.amount.currency)
 
     postage, cover = of("postage"), of("cover")
+    surcharges = quote.amount - postage - cover
+    if quote.packs:
+        none = Money(0, quote.amount.currency)
+        return Costs(postage, surcharges, cover, box=none, wrap=none, fill=none, tape=none, labour=none)
     return Costs(
-        postage=postage, surcharges=quote.amount - postage - cover, cover=cover, box=boxed.box,
+        postage=postage, surcharges=surcharges, cover=cover, box=boxed.box,
         wrap=boxed.wrap, fill=boxed.fill, tape=boxed.tape, labour=boxed.labour,
     )  # fmt: skip

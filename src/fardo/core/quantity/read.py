@@ -20,6 +20,7 @@ from fardo.core.refusal import BadInput
 LONGEST = Length(10_000 * NM_PER_MM)  # no parcel, and no board, is longer than ten metres
 HEAVIEST = Mass(1_000_000 * NG_PER_GRAM)
 LONGEST_TEXT = 80
+FARTHEST = Length(20_000_000 * 1000 * NM_PER_MM)  # half way round the earth
 
 _Refuse = Callable[[str], BadInput]
 
@@ -41,6 +42,10 @@ _LENGTHS = {
     **dict.fromkeys(["mm"], _Unit("mm", NM_PER_MM, "metric")),
     **dict.fromkeys(["cm"], _Unit("cm", 10 * NM_PER_MM, "metric")),
     **dict.fromkeys(["m", "metre", "metres", "meter", "meters"], _Unit("m", 1000 * NM_PER_MM, "metric")),
+}
+_DISTANCES = {
+    **dict.fromkeys(["mi", "mile", "miles"], _Unit("mi", 63_360 * NM_PER_INCH, "inch")),
+    **dict.fromkeys(["km", "kilometre", "kilometres"], _Unit("km", 1_000_000 * NM_PER_MM, "metric")),
 }
 _MASSES = {
     **dict.fromkeys(["lb", "lbs", "pound", "pounds", "#"], _Unit("lb", NG_PER_POUND, "pound", "oz")),
@@ -93,6 +98,21 @@ def check_length(length: Length, read: object, *, most: Length = LONGEST, zero: 
     _check_range(length.nm, most.nm, zero, read, allowed, field)
 
 
+def read_distance(text: str, units: str = "in", *, field: str = "") -> Length:
+    """How far it is by road: ``40 mi``, ``65 km``; a bare number has the shop's unit, miles beside inches.
+
+    Raises: BadInput, with a sentence.
+
+    >>> read_distance("5 mi") == read_distance("8.04672 km")
+    True
+    """
+    allowed = "a distance such as 40 mi or 65 km"
+    distance = Length(_read(text, _DISTANCES, "mi" if units == "in" else "km", allowed, field))
+    up_to = f"more than nothing, up to {FARTHEST.mm / 1e6:g} km"
+    _check_range(distance.nm, FARTHEST.nm, False, text, up_to, field, "farther than there is road")
+    return distance
+
+
 def read_mass(text: str, bare_unit: str = "lb", *, most: Mass = HEAVIEST, zero: bool = False, field: str = "") -> Mass:
     """The mass that `text` says, to the nanogram; arguments and refusals as `read_length`.
 
@@ -110,13 +130,15 @@ def check_mass(mass: Mass, read: object, *, most: Mass = HEAVIEST, zero: bool = 
     _check_range(mass.ng, most.ng, zero, read, allowed, field)
 
 
-def _check_range(value: int, most: int, zero: bool, read: object, allowed: str, field: str) -> None:
+def _check_range(
+    value: int, most: int, zero: bool, read: object, allowed: str, field: str, over: str = "more than fits any parcel"
+) -> None:
     if value < 0:
         raise BadInput("a measure below zero", read=read, allowed=allowed, field=field)
     if value == 0 and not zero:
         raise BadInput("nothing at all", read=read, allowed=allowed, field=field)
     if value > most:
-        raise BadInput("more than fits any parcel", read=read, allowed=allowed, field=field)
+        raise BadInput(over, read=read, allowed=allowed, field=field)
 
 
 def read_sizes(

@@ -32,6 +32,9 @@ class Exchange:
 
     def declared(self, parcel: Parcel, currency: str) -> Parcel:
         """The parcel with its value in the carrier's currency, a part of the smallest coin going up."""
+        if parcel.beside:
+            beside = tuple(self.declared(one, currency) for one in parcel.beside)
+            return replace(self.declared(replace(parcel, beside=()), currency), beside=beside)
         value = parcel.value
         if value is None or value.currency == currency:
             return parcel

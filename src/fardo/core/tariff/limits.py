@@ -10,12 +10,13 @@ from fardo.core.tariff.parcel import Parcel
 
 @dataclass(frozen=True, slots=True)
 class Limits:
-    """Each None where there is none. `second_side` is the middle one of the three."""
+    """Each None where there is none. `second_side` is the middle one of the three, `linear` all three together."""
 
     longest_side: Length | None = None
     second_side: Length | None = None
     length_and_girth: Length | None = None
     weight: Mass | None = None
+    linear: Length | None = None
 
 
 def over_limit(parcel: Parcel, limits: Limits, units: Units) -> str | None:
@@ -24,6 +25,7 @@ def over_limit(parcel: Parcel, limits: Limits, units: Units) -> str | None:
         ("longest side", parcel.length, limits.longest_side),
         ("second side", parcel.sides[1], limits.second_side),
         ("length and girth", parcel.length + parcel.girth, limits.length_and_girth),
+        ("length, width and height together", parcel.linear, limits.linear),
     ):
         if most is not None and measure > most:
             # The measure goes up and the limit down, so that the two are never shown as equal.

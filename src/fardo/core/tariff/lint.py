@@ -13,7 +13,13 @@ from fardo.core.quantity import Money
 from fardo.core.tariff.charges import (
     Charge,
     ContainerPrice,
+    Cover,
+    Distance,
+    ForAll,
     Freight,
+    Fuel,
+    Packing,
+    Residential,
     SoftPackTiers,
     Surcharge,
     VolumeTiers,
@@ -53,6 +59,9 @@ def look_over(service: Service) -> list[str]:
             found.append(f"{name}: a container is named twice")
         if isinstance(inner, Surcharge) and inner.percent is not None and not inner.percent:
             found.append(f"{name}: {inner.what} is 0 %")
+        if isinstance(inner, Packing):
+            found += _few(_falls(name, inner.rows, columns, lambda key: f"{float(key.inches):g} in"), name)
+    found += _taken_of_one(service)
     if not any(_posts(charge) for charge in service.charges):
         found.append("no charge is postage: it never gives a price")
     return found
@@ -76,11 +85,28 @@ def overlapping(services: Sequence[Service]) -> list[str]:
     return found
 
 
+def _taken_of_one(service: Service) -> Iterator[str]:
+    """A percentage of each parcel by itself does not see a line that is made once for all of them."""
+    once = {_kind(bare(charge)) for charge in service.charges if isinstance(charge, ForAll)}
+    for n, charge in enumerate(service.charges, 1):
+        inner = bare(charge)
+        if isinstance(charge, ForAll) or not isinstance(inner, Fuel | Surcharge):
+            continue
+        for kind in sorted(once & set(inner.on)):
+            yield f"charge {n}: taken of {kind}, which is charged once for all parcels, and not once for all itself"
+
+
+def _kind(charge: Charge) -> str:
+    """The kind of the lines it makes."""
+    named = {Residential: "residential", Fuel: "fuel", Cover: "cover", Packing: "packing"}
+    return charge.code if isinstance(charge, Surcharge) else named.get(type(charge), "postage")
+
+
 def _posts(charge: Charge) -> bool:
     inner = bare(charge)
     if isinstance(inner, Surcharge):
         return inner.code == "postage"
-    return isinstance(inner, WeightGrid | VolumeTiers | SoftPackTiers | ContainerPrice | Freight)
+    return isinstance(inner, WeightGrid | VolumeTiers | SoftPackTiers | ContainerPrice | Freight | Distance)
 
 
 def _falls(

@@ -22,7 +22,8 @@ class Parcel:
         sizes: outside, in any order. weight: actual. origin, destination: postcodes. residential: to a home.
         value: declared, or None. hazards: tags of what services may refuse, see goods/hazard. form: a rectangular box,
         a soft pack, or what is not rectangular. flat: length and width of a soft pack as it lies empty. container: the
-        carrier's own that it is in, by name. signature: whether one is asked for.
+        carrier's own that it is in, by name. signature: whether one is asked for. beside: other parcels that go with
+        it to the same door; a value of theirs is their own. distance: by road to that door, where somebody said.
     """
 
     sizes: tuple[Length, Length, Length]
@@ -36,6 +37,8 @@ class Parcel:
     flat: tuple[Length, Length] | None = None
     container: str = ""
     signature: bool = False
+    beside: tuple[Parcel, ...] = ()
+    distance: Length | None = None
 
     @property
     def sides(self) -> tuple[Length, Length, Length]:
@@ -51,6 +54,12 @@ class Parcel:
     def girth(self) -> Length:
         """All the way round across the length: 2 (width + height)."""
         return (self.sides[1] + self.sides[2]) * 2
+
+    @property
+    def linear(self) -> Length:
+        """Length, width and height together, as luggage is measured."""
+        a, b, c = self.sizes
+        return a + b + c
 
     @property
     def volume_nm3(self) -> int:

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from fardo.core.goods.hazard import IN_WORDS
 from fardo.core.quantity import Money, Units
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges import Charge, Consignment, Line
+from fardo.core.tariff.charges import Charge, Consignment, ForAll, Line
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.limits import Limits, over_limit
 from fardo.core.tariff.measure import Billing, Dimensional, WeightRule, bill_weight
@@ -23,7 +23,9 @@ class Service:
     Args:
         carrier, name, programme: who, which service, at which price (counter, account, ...). units: the carrier's own.
         charges: in the order they are worked out; a percentage sees the lines before it. refuses: tags of hazards.
-        valid: the first and the last day of these prices, as 2026-07-11, each None where it is open.
+        valid: the first and the last day of these prices, as 2026-07-11, each None where it is open. other_way: no
+        carrier that calls, but what else people weigh up: it is told beside the rest and never the cheapest by itself.
+        packs: it packs too, so that the shop has no box, wrap, fill, tape or time in it. note: what to know of it.
     """
 
     carrier: str
@@ -38,11 +40,19 @@ class Service:
     charges: tuple[Charge, ...]
     refuses: frozenset[str] = frozenset()
     valid: tuple[str | None, str | None] = (None, None)
+    other_way: bool = False
+    packs: bool = False
+    note: str = ""
 
 
 @dataclass(frozen=True, slots=True)
 class Quote:
-    """What a service asks. `days` is the least and most it takes."""
+    """What a service asks.
+
+    Args:
+        billing: of the parcel itself. days: the least and most it takes. beside: the billing of those that go with it.
+        packs, note: as the service says.
+    """
 
     carrier: str
     service: str
@@ -51,6 +61,9 @@ class Quote:
     billing: Billing
     lines: tuple[Line, ...]
     days: tuple[int, int]
+    beside: tuple[Billing, ...] = ()
+    packs: bool = False
+    note: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +76,11 @@ class Refused:
 
 
 def quote(service: Service, parcel: Parcel, day: str | None = None) -> Quote | Refused:
-    """What `service` asks for `parcel`, or why it does not take it. `day`: 2026-07-11, or None for any."""
+    """What `service` asks for `parcel` and those beside it, or why it does not take them.
+
+    Args:
+        day: it leaves, 2026-07-11, or None for any.
+    """
 
     def refused(why: str) -> Refused:
         return Refused(service.carrier, service.name, why)
@@ -74,23 +91,61 @@ def quote(service: Service, parcel: Parcel, day: str | None = None) -> Quote | R
     zone = find_zone(service.zones, parcel.origin, parcel.destination)
     if zone is None:
         return refused(f"does not go from {parcel.origin} to {parcel.destination}")
-    if broken := over_limit(parcel, service.limits, service.units):
-        return refused(broken)
-    if not_taken := sorted(parcel.hazards & service.refuses):
-        return refused("does not take " + " or ".join(IN_WORDS[tag] for tag in not_taken))
-    billing = bill_weight(parcel, service.dimensional, service.weights)
-    sent = Consignment(parcel, zone, billing, service.weights, service.currency)
+    parcels = (parcel, *parcel.beside)
+    for n, one in enumerate(parcels, 1):
+        if why := _not_taken(service, one):
+            return refused(why if len(parcels) == 1 else f"parcel {n}: {why}")
+    sent = tuple(
+        Consignment(
+            one, zone, bill_weight(one, service.dimensional, service.weights), service.weights, service.currency
+        )
+        for one in parcels
+    )
     lines: tuple[Line, ...] = ()
     try:
         for charge in service.charges:
-            if line := charge.charge(sent, lines):
-                lines = (*lines, line)
+            lines += _lines(charge, sent, lines)
     except NoAnswer as no:
         return refused(str(no))
     if not any(line.kind == "postage" for line in lines):
         return refused("has no price for such a parcel")
     amount = total([line.amount for line in lines], service.currency)
-    return Quote(service.carrier, service.name, service.programme, amount, billing, lines, zone.days)
+    billing, *beside = (one.billing for one in sent)
+    return Quote(
+        service.carrier, service.name, service.programme, amount, billing, lines, zone.days, tuple(beside),
+        service.packs, service.note,
+    )  # fmt: skip
+
+
+def _not_taken(service: Service, parcel: Parcel) -> str | None:
+    """Why the service does not take this one."""
+    if broken := over_limit(parcel, service.limits, service.units):
+        return broken
+    if hazards := sorted(parcel.hazards & service.refuses):
+        return "does not take " + " or ".join(IN_WORDS[tag] for tag in hazards)
+    return None
+
+
+def _lines(charge: Charge, sent: tuple[Consignment, ...], before: tuple[Line, ...]) -> tuple[Line, ...]:
+    """A charge's lines: one a parcel, each seeing those of its own parcel, or one for all that sees every line."""
+    if len(sent) == 1:
+        line = charge.charge(sent[0], before)
+        return (line,) if line else ()
+    if isinstance(charge, ForAll):
+        for n, one in enumerate(sent):
+            others = tuple((other.parcel, other.billing) for k, other in enumerate(sent) if k != n)
+            if line := charge.charge(replace(one, others=others), before):
+                return (line,)
+        return ()
+    found = []
+    for n, one in enumerate(sent, 1):
+        try:
+            line = charge.charge(one, tuple(line for line in before if line.parcel == n))
+        except NoAnswer as no:
+            raise NoAnswer(f"parcel {n}: {no}") from no
+        if line:
+            found.append(replace(line, parcel=n))
+    return tuple(found)
 
 
 def compare(

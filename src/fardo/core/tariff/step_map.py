@@ -16,7 +16,7 @@ import numpy as np
 import numpy.typing as npt
 
 from fardo.core.quantity import Length, Money
-from fardo.core.tariff.charges import Freight, VolumeTiers, bare
+from fardo.core.tariff.charges import ForAll, Freight, Packing, VolumeTiers, bare
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES, cubic_foot_nm3
 from fardo.core.tariff.measure import Dimensional, SideRounding
 from fardo.core.tariff.parcel import Parcel
@@ -59,8 +59,7 @@ def price_map(
         raise ValueError("sides finer than can be mapped")
     a, b = np.meshgrid([side.nm for side in first], [side.nm for side in second], indexing="ij")
     sides = np.sort(np.stack([a, b, np.full_like(a, third.nm)]), axis=0)[::-1]  # longest first, nanometres
-    marks = np.stack([mark.astype(np.int64).ravel() for mark in _marks(service, parcel, sides, unit)])
-    _, where, back = np.unique(marks, axis=1, return_index=True, return_inverse=True)
+    _, where, back = np.unique(_as_one(_marks(service, parcel, sides, unit)), return_index=True, return_inverse=True)
     prices = []
     for at in where:
         i, j = divmod(int(at), len(second))
@@ -80,6 +79,7 @@ def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator
     """Everything the price hangs on, an array a mark."""
     longest, second = sides[0], sides[1]
     around = longest + 2 * (second + sides[2])
+    linear = longest + second + sides[2]
     volume = np.prod(sides // unit, axis=0)
     if service.dimensional is not None:
         yield _steps(service.dimensional, service, parcel, sides)
@@ -94,12 +94,13 @@ def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator
         (longest, limits.longest_side),
         (second, limits.second_side),
         (around, limits.length_and_girth),
+        (linear, limits.linear),
     ):
         if limit is not None:
             yield measure > limit.nm
     for when in conditions(service):
         for measure, over in ((longest, when.longest_over), (second, when.second_over), (around, when.girth_over),
-                              (around, when.girth_to)):  # fmt: skip
+                              (around, when.girth_to), (linear, when.linear_over)):  # fmt: skip
             if over is not None:
                 yield measure > over.nm
     for charge in service.charges:
@@ -111,11 +112,36 @@ def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator
             yield np.searchsorted(np.array(ends, dtype=np.int64), counts, side="left")
             yield longest > inner.longest.nm
         if isinstance(inner, Freight):
-            # Of a class is what is no larger than so much.
-            pounds = parcel.weight.pounds
-            most = [(pounds / least * cubic_foot_nm3() / unit**3).__floor__() for least, _ in DENSITY_CLASSES if least]
+            # Of a class is what is no larger than so much, with all that is weighed and measured together with it.
+            others = parcel.beside if isinstance(charge, ForAll) else ()
+            pounds = parcel.weight.pounds + sum(other.weight.pounds for other in others)
+            theirs = sum(other.volume_nm3 for other in others)
+            most = [
+                ((pounds / least * cubic_foot_nm3() - theirs) / unit**3).__floor__()
+                for least, _ in DENSITY_CLASSES
+                if least
+            ]
             yield np.searchsorted(np.array(most, dtype=np.int64), volume, side="left")
+        if isinstance(inner, Packing):
+            ends = [row.nm for row, _ in inner.rows]
+            yield np.searchsorted(np.array(ends, dtype=np.int64), linear, side="left")
     yield np.zeros_like(longest)
+
+
+def _as_one(marks: Iterator[Ints]) -> Ints:
+    """A number a cell that differs wherever a mark does."""
+    one, count = np.zeros(1, dtype=np.int64), 1
+    for mark in marks:
+        whole = mark.astype(np.int64).ravel()
+        span = int(whole.max()) + 1
+        if count * span >= 2**62:
+            kept, whole = np.unique(whole, return_inverse=True)
+            span = len(kept)
+        if count * span >= 2**62:
+            kept, one = np.unique(one, return_inverse=True)
+            count = len(kept)
+        one, count = one * span + whole, count * span
+    return one
 
 
 def _unit_nm3(rule: Dimensional) -> int:

@@ -13,7 +13,18 @@ from fractions import Fraction
 from typing import Literal
 
 from fardo.core.quantity import INCH, Length, Mass, Money
-from fardo.core.tariff.charges import ContainerPrice, Instead, SoftPackTiers, Surcharge, VolumeTiers, bare
+from fardo.core.tariff.charges import (
+    ContainerPrice,
+    ForAll,
+    Freight,
+    Instead,
+    Packing,
+    SoftPackTiers,
+    Surcharge,
+    VolumeTiers,
+    bare,
+)
+from fardo.core.tariff.charges.freight import DENSITY_CLASSES, cubic_foot_nm3
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Service, quote
 from fardo.core.tariff.when import When
@@ -115,20 +126,42 @@ def _sides_below(service: Service, parcel: Parcel, n: int, reach: Length) -> Ite
         for around in (when.girth_over, when.girth_to):
             if around is not None:
                 points |= _at_girth(parcel, n, around, rest)
+        points |= {Length(when.linear_over.nm - rest.nm)} if when.linear_over is not None else set()
     for charge in map(bare, service.charges):
         if isinstance(charge, VolumeTiers):
             points.add(charge.longest)
+            step = charge.step.nm  # just below a step it is rounded down to the one before
+            points |= {Length(nm - 1) for nm in range((-(-least // step) + 1) * step, side.nm + 1, step)}
+        if isinstance(charge, Freight):
+            pounds = parcel.weight.pounds
+            points |= {
+                _at_volume(parcel, n, (pounds / dense * cubic_foot_nm3()).__floor__())
+                for dense, _ in DENSITY_CLASSES
+                if dense
+            }
+        if isinstance(charge, Packing):
+            points |= {Length(row.nm - rest.nm) for row, _ in charge.rows}
     limits = service.limits
+    points |= {Length(limits.linear.nm - rest.nm)} if limits.linear is not None else set()
     points |= {point for point in (limits.longest_side, limits.second_side) if point is not None}
     if limits.length_and_girth is not None:
         points |= _at_girth(parcel, n, limits.length_and_girth, rest)
     if service.dimensional is not None:
+        if service.dimensional.threshold is not None:
+            spared = service.dimensional.threshold * service.dimensional.side_unit.nm**3
+            points.add(_at_volume(parcel, n, spared.__floor__()))
         unit = service.dimensional.step or service.dimensional.side_unit
         points |= {Length(nm) for nm in range(-(-least // unit.nm) * unit.nm, side.nm, unit.nm)}
         # Halves are where a side goes to the other whole unit.
         half = unit.half()
-        points |= {Length(nm - 1) for nm in range((least // unit.nm) * unit.nm + half.nm, side.nm, unit.nm)}
+        points |= {Length(nm - 1) for nm in range((least // unit.nm) * unit.nm + half.nm, side.nm + 1, unit.nm)}
     yield from sorted((point for point in points if least <= point.nm < side.nm), reverse=True)
+
+
+def _at_volume(parcel: Parcel, n: int, nm3: int) -> Length:
+    """The largest the side may be for a volume of so much, others staying."""
+    a, b = (side.nm for k, side in enumerate(parcel.sides) if k != n)
+    return Length(nm3 // (a * b))
 
 
 def _at_girth(parcel: Parcel, n: int, around: Length, rest: Length) -> set[Length]:
@@ -156,8 +189,9 @@ def conditions(service: Service) -> Iterator[When]:
     """Every condition of every charge."""
     for charge in service.charges:
         inner = charge
-        while isinstance(inner, Instead):
-            yield inner.when
+        while isinstance(inner, Instead | ForAll):
+            if isinstance(inner, Instead):
+                yield inner.when
             inner = inner.charged
         if isinstance(inner, Surcharge):
             yield inner.when

@@ -18,6 +18,7 @@ class When:
         longest_over, second_over: sides. girth_over, girth_to: of length and girth together. weight_over, weight_to:
         as weighed. billed_over: as billed. value_over: declared. forms: of parcel it is for. to: postcode prefixes or
         ranges it goes to. home: only to one. signature: only where one is asked for.
+        linear_over: length, width and height together.
     """
 
     longest_over: Length | None = None
@@ -32,27 +33,34 @@ class When:
     to: tuple[str, ...] = ()
     home: bool = False
     signature: bool = False
+    linear_over: Length | None = None
 
     def holds(self, parcel: Parcel, billing: Billing) -> bool:
-        around = parcel.length + parcel.girth
-        return (
-            _over(parcel.length, self.longest_over)
-            and _over(parcel.sides[1], self.second_over)
-            and _over(around, self.girth_over)
-            and (self.girth_to is None or around <= self.girth_to)
-            and _over(parcel.weight, self.weight_over)
-            and (self.weight_to is None or parcel.weight <= self.weight_to)
-            and _over(billing.billed, self.billed_over)
-            and (self.value_over is None or (parcel.value is not None and parcel.value > self.value_over))
-            and (not self.forms or parcel.form in self.forms)
-            and (not self.to or any(covers(prefix, parcel.destination) for prefix in self.to))
-            and (not self.home or parcel.residential)
-            and (not self.signature or parcel.signature)
-        )
+        # Asked for by the thousand: what no condition names is not worked out.
+        if (
+            (self.home and not parcel.residential)
+            or (self.signature and not parcel.signature)
+            or (self.forms and parcel.form not in self.forms)
+            or (self.weight_over is not None and parcel.weight.ng <= self.weight_over.ng)
+            or (self.weight_to is not None and parcel.weight.ng > self.weight_to.ng)
+            or (self.billed_over is not None and billing.billed.ng <= self.billed_over.ng)
+            or (self.value_over is not None and (parcel.value is None or parcel.value <= self.value_over))
+            or (self.linear_over is not None and parcel.linear.nm <= self.linear_over.nm)
+        ):
+            return False
+        if self.longest_over is not None or self.second_over is not None:
+            longest, second, _ = parcel.sides
+            if (self.longest_over is not None and longest.nm <= self.longest_over.nm) or (
+                self.second_over is not None and second.nm <= self.second_over.nm
+            ):
+                return False
+        if self.girth_over is not None or self.girth_to is not None:
+            around = (parcel.length + parcel.girth).nm
+            if (self.girth_over is not None and around <= self.girth_over.nm) or (
+                self.girth_to is not None and around > self.girth_to.nm
+            ):
+                return False
+        return not self.to or any(covers(prefix, parcel.destination) for prefix in self.to)
 
 
 ALWAYS = When()
-
-
-def _over(measure: Length | Mass, threshold: Length | Mass | None) -> bool:
-    return threshold is None or measure > threshold  # type: ignore[operator]

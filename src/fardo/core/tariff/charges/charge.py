@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Protocol
 
-from fardo.core.quantity import Money
+from fardo.core.quantity import Mass, Money
+from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.measure import Billing, WeightRule
 from fardo.core.tariff.parcel import Parcel
@@ -18,7 +19,8 @@ class Line:
 
     Args:
         kind: which charge ("postage", "fuel", ...), for percentages and sums. what: as printed. why: a sentence.
-        group: of surcharges of which only one is charged.
+        group: of surcharges of which only one is charged. parcel: the number of the parcel it is for, from 1, where
+        several go together; 0 where it is for all of them, or there is one.
     """
 
     kind: str
@@ -26,17 +28,44 @@ class Line:
     amount: Money
     why: str
     group: str = ""
+    parcel: int = 0
 
 
 @dataclass(frozen=True, slots=True)
 class Consignment:
-    """A parcel with what the service made of it so far."""
+    """A parcel with what the service made of it so far.
+
+    Args:
+        others: of the same consignment, where a charge is made once for all of them: it counts what they weigh, measure
+        and are worth with its own.
+    """
 
     parcel: Parcel
     zone: ZoneRow
     billing: Billing
     weights: WeightRule
     currency: str
+    others: tuple[tuple[Parcel, Billing], ...] = ()
+
+    @property
+    def billed(self) -> Mass:
+        if not self.others:
+            return self.billing.billed
+        return Mass(self.billing.billed.ng + sum(billing.billed.ng for _, billing in self.others))
+
+    @property
+    def weight(self) -> Mass:
+        return Mass(self.parcel.weight.ng + sum(parcel.weight.ng for parcel, _ in self.others))
+
+    @property
+    def volume_nm3(self) -> int:
+        return self.parcel.volume_nm3 + sum(parcel.volume_nm3 for parcel, _ in self.others)
+
+    @property
+    def value(self) -> Money | None:
+        """Declared of all, None where of none."""
+        said = [p.value for p in (self.parcel, *(parcel for parcel, _ in self.others)) if p.value is not None]
+        return total(said, said[0].currency) if said else None
 
     def price(self, zones: tuple[str, ...], prices: tuple[Money, ...]) -> Money:
         """Of a column a zone, or one for all zones. Raises NoAnswer for a zone without a column."""

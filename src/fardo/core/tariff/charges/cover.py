@@ -22,7 +22,7 @@ class Cover:
     most: Money
 
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
-        value = sent.parcel.value
+        value = sent.value
         if value is None or value <= self.free:
             return None
         if value > self.most:

@@ -49,13 +49,13 @@ class Freight:
     minimum: Money
 
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
-        name, density = density_class(sent.parcel.weight.pounds, sent.parcel.volume_nm3)
+        name, density = density_class(sent.weight.pounds, sent.volume_nm3)
         prices = dict(self.rows).get(name)
         if prices is None:
             raise NoAnswer(f"has no price for class {name}")
         each = sent.price(self.zones, prices)
-        amount = each.share(sent.billing.billed.pounds / 100)
-        weighs = weigh(sent.billing.billed, sent.weights)
+        amount = each.share(sent.billed.pounds / 100)
+        weighs = weigh(sent.billed, sent.weights)
         why = f"{float(density):.2f} lb/ft3 is class {name}; {weighs} at {each} a hundred pounds"
         if amount < self.minimum:
             amount, why = self.minimum, f"{why}, at least {self.minimum}"

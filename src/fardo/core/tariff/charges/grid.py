@@ -31,7 +31,7 @@ class WeightGrid:
     tail: Tail | None = None
 
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
-        billed = sent.billing.billed
+        billed = sent.billed
         at = bisect_left(self.rows, billed, key=lambda row: row[0])
         most, last = self.rows[-1]
         if at < len(self.rows):
@@ -49,4 +49,5 @@ class WeightGrid:
         else:
             most_shown = weigh(most, sent.weights)
             raise NoAnswer(f"is billed {weigh(billed, sent.weights)}; the price list ends at {most_shown}")
-        return Line("postage", f"postage, zone {sent.zone.zone}", amount, f"{sent.billing.why}; {why}")
+        by = f"all together billed {weigh(billed, sent.weights)}" if sent.others else sent.billing.why
+        return Line("postage", f"postage, zone {sent.zone.zone}", amount, f"{by}; {why}")

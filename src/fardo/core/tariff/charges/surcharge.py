@@ -48,7 +48,7 @@ class Surcharge:
 
 def bare(charge: Charge) -> Charge:
     """A charge without the conditions it is made under."""
-    while isinstance(charge, Instead):
+    while isinstance(charge, Instead | ForAll):
         charge = charge.charged
     return charge
 
@@ -65,4 +65,15 @@ class Instead:
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
         if self.when.holds(sent.parcel, sent.billing) == self.unless:
             return None
+        return self.charged.charge(sent, before)
+
+
+@dataclass(frozen=True, slots=True)
+class ForAll:
+    """A charge that is made once for all parcels that go together: a lift at the tail, a minimum, a price by what all
+    of them weigh. It sees the lines of all of them."""
+
+    charged: Charge
+
+    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
         return self.charged.charge(sent, before)

@@ -1,0 +1,32 @@
+"""Box and packing by one who packs for you: a price by length, width and height together."""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from dataclasses import dataclass
+
+from fardo.core.quantity import Length, Money, Units, show_length
+from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.charges.charge import Consignment, Line
+
+
+@dataclass(frozen=True, slots=True)
+class Packing:
+    """
+    Args:
+        rows: sides together up to and including, rising, and the price.
+    """
+
+    rows: tuple[tuple[Length, tuple[Money, ...]], ...]
+    units: Units = "in"
+
+    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
+        linear = sent.parcel.linear
+        at = bisect_left(self.rows, linear, key=lambda row: row[0])
+        shown = show_length(linear, self.units, "up").text
+        if at == len(self.rows):
+            most = show_length(self.rows[-1][0], self.units, "down").text
+            raise NoAnswer(f"the sides come to {shown} together; it packs up to {most}")
+        up_to, (price,) = self.rows[at]
+        why = f"the sides come to {shown} together, up to {show_length(up_to, self.units, 'down').text}"
+        return Line("packing", "box and packing", price, why)
