@@ -9,8 +9,10 @@ import sys
 import threading
 from pathlib import Path
 from types import TracebackType
+from typing import Self
 
 import uvicorn
+from fastapi import FastAPI
 
 from fardo.api.app import create_app
 
@@ -53,11 +55,11 @@ class Served:
             self._process.stdout.close()
 
 
-class ServedHere:
-    """A shop served by a thread of this process: quicker to start, for tests that never end it by force."""
+class AppHere:
+    """An application served by a thread of this process, on a free port."""
 
-    def __init__(self, database: Path) -> None:
-        self.app = create_app(database)
+    def __init__(self, app: FastAPI) -> None:
+        self.app = app
         listening = threading.Event()
 
         class Server(uvicorn.Server):
@@ -74,12 +76,22 @@ class ServedHere:
         assert listening.wait(30), "the server did not start"
         self.url = f"http://127.0.0.1:{port}"
 
-    def __enter__(self) -> ServedHere:
+    def __enter__(self) -> Self:
         return self
 
     def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, at: TracebackType | None) -> None:
         self._server.should_exit = self._server.force_exit = True
         self._thread.join()
+
+
+class ServedHere(AppHere):
+    """A shop, quicker to start than in a process of its own, for tests that never end it by force."""
+
+    def __init__(self, database: Path) -> None:
+        super().__init__(create_app(database))
+
+    def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, at: TracebackType | None) -> None:
+        super().__exit__(kind, error, at)
         self.app.state.desk.database.close()
 
 

@@ -6,9 +6,13 @@ Exit codes: 0 done, 1 no answer possible, 2 bad input.
 from __future__ import annotations
 
 import json
+import socket
+import subprocess
 import sys
 import threading
 import time
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import replace
 from datetime import date
 from pathlib import Path
@@ -300,18 +304,23 @@ def demo(
     """Serves the made-up shop; what you change in it is kept."""
     from fardo.demo import open_demo
 
-    open_demo(db, date.today())
-    _serve(db, port, devices=("tape", "scale"))
+    carrier_port = port + 3
+    with _carrier_beside(carrier_port) as address:
+        open_demo(db, date.today(), address)
+        _serve(db, port, devices=("tape", "scale"))
 
 
 @app.command()
 def standin(
-    device: Annotated[str, typer.Argument(help="tape or scale.")],
+    device: Annotated[str, typer.Argument(help="tape, scale or carrier.")],
     port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT + 1,
     shop: Annotated[str, typer.Option(help="Where the shop is served.")] = f"http://127.0.0.1:{DEFAULT_PORT}",
 ) -> None:
-    """A simulated device: a page that sends readings to the shop, with faults on request."""
-    _one_of(device, ("tape", "scale"), "device")
+    """A simulated device, a page that sends readings to the shop, or a simulated carrier; with faults on request."""
+    _one_of(device, ("tape", "scale", "carrier"), "device")
+    if device == "carrier":
+        _be_carrier(port)
+        return
     if not _stand_in(device, port, shop):
         raise BadInput("taken by something else", read=str(port), allowed="another port", field="port")
     threading.Event().wait()
@@ -387,6 +396,49 @@ def _stand_in(device: str, port: int, shop: str) -> bool:
     return True
 
 
+@contextmanager
+def _carrier_beside(port: int) -> Iterator[str]:
+    """A simulated carrier in a process of its own, for as long as this one runs: its address, or nothing where its port
+    is taken."""
+    arguments = [sys.executable, "-m", "fardo.cli", "standin", "carrier", "--port", str(port)]
+    # It ends when its input does, and that is when this process ends, however it ends.
+    carrier = subprocess.Popen(arguments, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+    assert carrier.stdin is not None
+    assert carrier.stdout is not None
+    try:
+        said = carrier.stdout.readline()
+        print(said, end="", flush=True)
+        yield f"http://127.0.0.1:{port}" if said else ""
+    finally:
+        carrier.stdin.close()
+        carrier.wait()
+
+
+def _be_carrier(port: int) -> None:
+    """Raises BadInput where the port is taken."""
+    import uvicorn
+
+    from fardo.demo import CARRIER, TARIFFS
+    from fardo.standins.carrier import create_carrier
+
+    services = [one for one in services_of(read_tariffs(TARIFFS)) if one.carrier == CARRIER]
+    config = uvicorn.Config(create_carrier(CARRIER, services), log_level="warning", timeout_graceful_shutdown=1)
+    try:
+        listening = socket.create_server(("127.0.0.1", port))
+    except (OSError, OverflowError) as taken:
+        raise BadInput("taken by something else", read=str(port), allowed="another port", field="port") from taken
+    server = uvicorn.Server(config)
+
+    def end_with_input() -> None:
+        sys.stdin.read()
+        server.should_exit = True
+
+    if not sys.stdin.isatty():
+        threading.Thread(target=end_with_input, daemon=True).start()
+    print(f"{CARRIER}, simulated: http://127.0.0.1:{port}", flush=True)
+    server.run(sockets=[listening])
+
+
 def _meshes_beside(job: Path) -> MeshFinder:
     """Finds the meshes that a job file names in the folder it lies in."""
 
@@ -398,8 +450,6 @@ def _meshes_beside(job: Path) -> MeshFinder:
 
 
 def _serve(db: Path, port: int, devices: tuple[str, ...] = ()) -> None:
-    import socket
-
     import uvicorn
 
     from fardo.api.app import create_app

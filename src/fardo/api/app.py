@@ -16,10 +16,11 @@ from fardo import __version__
 from fardo.api.desk import Desk
 from fardo.api.guard import Guard
 from fardo.api.problems import answer_with_problems
-from fardo.api.routers import arrange, cutting, devices, jobs, kinds, papers, shapes, sheets, shop, tariffs, work
+from fardo.api.routers import arrange, cutting, devices, jobs, kinds, papers, shapes, sheets, shop, tariffs, wires, work
 from fardo.api.routers import files as sent_files
 from fardo.api.runs import Runs
 from fardo.arranging import Workers
+from fardo.wire.carrier import PATIENCE
 
 _ROOMS = ("/", "/settings", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/jobs/{key}/{station}")
 
@@ -43,6 +44,7 @@ def create_app(database: Path) -> FastAPI:
     app.state.readings = devices.Readings()
     app.state.runs = Runs()
     app.state.workers = Workers()
+    app.state.patience = PATIENCE
     answer_with_problems(app)
     # Kinds go before jobs: /api/jobs/begin is no job's key.
     for router in (
@@ -56,6 +58,7 @@ def create_app(database: Path) -> FastAPI:
         arrange.router,
         shop.router,
         tariffs.router,
+        wires.router,
         sent_files.router,
         shapes.router,
         devices.router,

@@ -1,4 +1,4 @@
-"""The made-up shop: Gannet Row Workshop in the made-up harbour town of Pellmouth, and five made-up carriers and three other ways."""
+"""The made-up shop: Gannet Row Workshop in the made-up harbour town of Pellmouth, five made-up carriers, other ways."""
 
 from __future__ import annotations
 
@@ -7,13 +7,14 @@ from importlib.resources import files
 from pathlib import Path
 
 from fardo.files.job import read_job
-from fardo.files.shop import PouchEntry, starting_shop
+from fardo.files.shop import PouchEntry, WireEntry, starting_shop
 from fardo.files.tariff import read_tariffs
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
 from fardo.store.settings import Settings
 
 TARIFFS = Path(str(files("fardo.demo").joinpath("tariffs")))
+CARRIER = "Oddbarrow"  # the one that can be asked over the network too
 _JOBS = Path(str(files("fardo.demo").joinpath("jobs")))
 # Given out at the made-up carrier's counter.
 _COUNTER_ENVELOPE = PouchEntry(
@@ -22,11 +23,11 @@ _COUNTER_ENVELOPE = PouchEntry(
 )  # fmt: skip
 
 
-def open_demo(path: Path, today: date) -> None:
+def open_demo(path: Path, today: date, carrier_at: str = "") -> None:
     """Fills a new database with the made-up shop; one that has a shop already is left as it is.
 
     Args:
-        today: the days of the jobs are counted from it.
+        today: the days of the jobs are counted from it. carrier_at: where the simulated carrier answers, if it does.
     """
     database = Database(path)
     settings, jobs = Settings(database), Jobs(database)
@@ -44,4 +45,16 @@ def open_demo(path: Path, today: date) -> None:
             update={"name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440", "mailers": mailers}
         )
         settings.change_shop(0, shop)
+    if carrier_at:
+        _wire(settings, carrier_at)
     database.close()
+
+
+def _wire(settings: Settings, address: str) -> None:
+    """The simulated carrier is asked where it answers today; one that was taken off the list stays off it."""
+    revision, shop = settings.shop()
+    ours = [wire for wire in shop.wires if wire.carrier == CARRIER]
+    if (ours or revision == 1) and [wire.address for wire in ours] != [address]:
+        others = [wire for wire in shop.wires if wire.carrier != CARRIER]
+        wires = [*others, WireEntry(carrier=CARRIER, address=address)]
+        settings.change_shop(revision, shop.model_copy(update={"wires": wires}))

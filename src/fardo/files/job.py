@@ -133,11 +133,23 @@ class ChosenPrice(Strict):
     tariff: int | None = Field(None, ge=1, description="version of the carrier's tariff it was priced by; it keeps it")
 
 
+class LabelBought(Strict):
+    """A label that a carrier sold over the network."""
+
+    carrier: str = Field(max_length=80)
+    service: str = Field(max_length=80)
+    programme: str = Field("", max_length=40)
+    amount: str = Field(max_length=20)
+    currency: str = Field(max_length=3)
+    tracking: str = Field(max_length=40)
+
+
 class Chosen(Strict):
     """What was settled on, and for which figures; a figure that changed since makes the knot loose."""
 
     box: ChosenBox | None = None
     price: ChosenPrice | None = None
+    label: LabelBought | None = None
 
 
 EXAMPLE: dict[str, Any] = {

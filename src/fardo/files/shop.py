@@ -7,6 +7,7 @@ from collections.abc import Callable
 from fractions import Fraction
 from importlib.resources import files
 from typing import Any, Literal
+from urllib.parse import urlsplit
 
 from pydantic import Field
 
@@ -142,6 +143,13 @@ class DesignEntry(Strict):
     lines: list[DesignLine] = Field(min_length=3, max_length=400)
 
 
+class WireEntry(Strict):
+    """A carrier that is asked over the network too, beside its tariff."""
+
+    carrier: str = Field(min_length=1, max_length=80, description="as its tariff has it")
+    address: str = Field(min_length=1, max_length=200, description="https, or http on this machine")
+
+
 class GapEntry(Strict):
     bears: int = Field(ge=1, le=1000, description="what bears no more than so many g")
     gap: Measure
@@ -200,6 +208,7 @@ class ShopFile(Strict):
         description="mailers and bags that are there",
     )  # fmt: skip
     designs: list[DesignEntry] = Field(default_factory=list, max_length=100, description="blanks of the shop's own")
+    wires: list[WireEntry] = Field(default_factory=list, max_length=12, description="carriers asked over the network")
     habits: list[ExtraEntry] = Field(
         default_factory=_from_start("habits"), max_length=20, validate_default=True,
         description="what goes into every parcel unless it is taken off the list",
@@ -218,6 +227,8 @@ class ShopFile(Strict):
             raise BadInput(
                 "not a board of this shop", read=self.default_board, allowed=", ".join(grades), field="default_board"
             )
+        for n, wire in enumerate(self.wires):
+            _check_address(wire.address, f"wires[{n}].address")
         for n, habit in enumerate(self.habits):
             if habit.size is not None:
                 to_sizes(habit.size, units, f"habits[{n}].size")
@@ -278,6 +289,15 @@ def starting_shop() -> ShopFile:
 
 def _start() -> str:
     return files("fardo.files").joinpath("start/shop.toml").read_text("utf-8")
+
+
+def _check_address(address: str, field: str) -> None:
+    """What is declared and bought does not go over a network in clear, except inside this machine."""
+    parts = urlsplit(address)
+    here = parts.hostname in ("127.0.0.1", "localhost", "::1")
+    if not parts.hostname or parts.scheme not in ("https", "http") or (parts.scheme == "http" and not here):
+        allowed = "https://..., or http:// on this machine"
+        raise BadInput("not an address a carrier is asked at", read=address, allowed=allowed, field=field)
 
 
 def _money(currency: str) -> Callable[[str, str], Money]:

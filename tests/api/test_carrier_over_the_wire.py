@@ -1,0 +1,217 @@
+"""A carrier asked over the network: its answers beside our own, each of its faults, a label bought once, tracking."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterator
+from decimal import Decimal
+from typing import Any
+
+import httpx
+import pytest
+from fastapi.testclient import TestClient
+
+from fardo.demo import CARRIER
+from fardo.standins.carrier import create_carrier
+from fardo.wire.carrier import Patience
+from tests.made_up import job, services
+from tests.served import AppHere, free_port
+
+BRIEF = Patience(connect=0.5, read=0.3, tries=3, in_all=5)
+
+
+@pytest.fixture(scope="module")
+def carrier() -> Iterator[str]:
+    """The stand-in on a port of its own: its address."""
+    tariff = [one for one in services() if one.carrier == CARRIER]
+    with AppHere(create_carrier(CARRIER, tariff, slow_seconds=30)) as served:
+        yield served.url
+
+
+@pytest.fixture
+def asking(client: TestClient, carrier: str) -> TestClient:
+    """A shop that asks the stand-in, which has no fault."""
+    fault(carrier, "")
+    client.app.state.patience = BRIEF  # type: ignore[attr-defined]
+    wired(client, carrier)
+    return client
+
+
+def wired(client: TestClient, *addresses: str) -> Any:
+    view = client.get("/api/shop").json()
+    shop = {**view["shop"], "wires": [{"carrier": CARRIER, "address": one} for one in addresses]}
+    return client.put("/api/shop", json={"revision": view["revision"], "shop": shop})
+
+
+def fault(carrier: str, name: str, times: int = 0) -> None:
+    httpx.post(f"{carrier}/fault", json={"fault": name, "times": times}, trust_env=False).raise_for_status()
+
+
+def ask(client: TestClient, **changes: Any) -> Any:
+    answer = client.post("/api/ask", json={"job": job(**changes), "way": "tray"})
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def ground(told: Any) -> Any:
+    return next(q for q in told["quotes"] if (q["service"], q["programme"]) == ("Ground", "account"))
+
+
+def test_what_the_carrier_asks_stands_beside_our_own_line_by_line(asking: TestClient) -> None:
+    (told,) = ask(asking)
+    assert (told["carrier"], told["state"], told["tries"]) == (CARRIER, "answered", 1)
+    work = asking.post("/api/work-out", json={"job": job(), "in_hand": "tray"}).json()
+    (way,) = [one for one in work["ways"] if one["way"] == "tray"]
+    ours = {(q["service"], q["programme"]): q["amount"] for q in way["quotes"] if q["carrier"] == CARRIER}
+    assert {(q["service"], q["programme"]): q["ours"] for q in told["quotes"]} == ours
+    for quote in told["quotes"]:
+        # Its fuel is a point and a quarter above the tariff's: that line differs, and no other does.
+        assert [line["what"] for line in quote["lines"] if line["differs"]] == ["fuel"]
+        (fuel,) = [line for line in quote["lines"] if line["differs"]]
+        more = Decimal(fuel["theirs"]) - Decimal(fuel["ours"])
+        assert quote["more"] == f"+{more}"
+        assert Decimal(quote["amount"]) - Decimal(quote["ours"]) == more
+        assert sum(Decimal(line["theirs"]) for line in quote["lines"]) == Decimal(quote["amount"])
+
+
+def test_parcels_beside_and_value_go_over_the_wire_too(asking: TestClient) -> None:
+    beside = [{"name": "stand", "size": "20 x 14 x 9 in", "weight": "21 lb", "value": "300.00"}]
+    (alone,), (both,) = ask(asking), ask(asking, beside=beside, value="640.00")
+    assert Decimal(ground(both)["amount"]) > Decimal(ground(alone)["amount"])
+    assert [line["what"] for line in ground(both)["lines"] if line["differs"]] == ["fuel"]
+
+
+def test_what_it_refuses_it_says_and_what_we_reckoned_stands_beside_it(asking: TestClient) -> None:
+    (told,) = ask(asking, ship={"from": "20440", "to": "73120"})
+    assert told["state"] == "answered"
+    assert {no["why"] for no in told["refused"]} == {"does not go from 20440 to 73120"}
+
+
+@pytest.mark.parametrize(
+    ("name", "state", "tries", "says"),
+    [
+        ("slow", "slow", 3, "does not answer in time"),
+        ("error", "trouble", 3, "has trouble of its own (status 503)"),
+        ("nonsense", "nonsense", 1, "answers what cannot be read"),
+        ("wrong sum", "nonsense", 1, "its lines for Ground come to"),
+        ("drops", "away", 3, "cannot be reached"),
+    ],
+)
+def test_no_fault_of_the_carriers_costs_more_than_a_sentence(
+    asking: TestClient, carrier: str, name: str, state: str, tries: int, says: str
+) -> None:
+    fault(carrier, name)
+    (told,) = ask(asking)
+    assert (told["state"], told["tries"], told["quotes"]) == (state, tries, [])
+    assert told["says"].startswith(says)
+    assert told["seconds"] <= BRIEF.in_all + BRIEF.read
+    # All else is as it was.
+    work = asking.post("/api/work-out", json={"job": job(), "in_hand": "tray"}).json()
+    assert [q for way in work["ways"] if way["way"] == "tray" for q in way["quotes"] if q["carrier"] == CARRIER]
+
+
+@pytest.mark.parametrize("name", ["slow", "error", "drops"])
+def test_a_fault_that_passes_is_got_over(asking: TestClient, carrier: str, name: str) -> None:
+    fault(carrier, name, times=2)
+    (told,) = ask(asking)
+    assert (told["state"], told["tries"]) == ("answered", 3)
+
+
+def test_a_carrier_that_is_not_there_does_not_hold_up_one_that_is(asking: TestClient, carrier: str) -> None:
+    wired(asking, f"http://127.0.0.1:{free_port()}", carrier)
+    gone, there = ask(asking)
+    assert (gone["state"], there["state"]) == ("away", "answered")
+
+
+def test_none_is_asked_where_none_is_set_or_where_it_does_not_ship(asking: TestClient) -> None:
+    assert asking.post("/api/ask", json={"job": job(ship={}), "way": "tray"}).json()["field"] == "ship.to"
+    wired(asking)
+    assert ask(asking) == []
+
+
+@pytest.mark.parametrize(
+    "address", ["ftp://127.0.0.1", "http://carrier.invalid/", "carrier", "file:///etc/passwd", "https://"]
+)
+def test_an_address_in_clear_or_none_at_all_is_refused(client: TestClient, address: str) -> None:
+    refused = wired(client, address)
+    assert (refused.status_code, refused.json()["field"]) == (422, "wires[0].address")
+
+
+def buy(client: TestClient, key: str, quote: Any, **changes: Any) -> Any:
+    body = {"carrier": CARRIER, "service": quote["service"], "programme": quote["programme"], "quote": quote["quote"],
+            "amount": quote["asks"], "currency": quote["currency"]}  # fmt: skip
+    return client.post(f"/api/jobs/{key}/label", json={**body, **changes})
+
+
+def test_a_label_is_bought_once_and_tracked(asking: TestClient, carrier: str) -> None:
+    key = asking.post("/api/jobs", json=job()).json()["id"]
+    assert asking.get(f"/api/jobs/{key}/tracking").status_code == 422
+    quote = ground(ask(asking)[0])
+    # Twice it has trouble; the third try sells one, and only one.
+    fault(carrier, "error", times=2)
+    answer = buy(asking, key, quote)
+    assert answer.status_code == 200, answer.text
+    label = answer.json()["job"]["chosen"]["label"]
+    assert (label["amount"], label["service"]) == (quote["asks"], "Ground")
+    assert label["tracking"] in httpx.get(carrier, trust_env=False).text
+    again = buy(asking, key, quote)
+    assert again.status_code == 422
+    assert label["tracking"] in again.json()["detail"]
+    told = asking.get(f"/api/jobs/{key}/tracking").json()
+    assert (told["tracking"], told["state"]) == (label["tracking"], "label sold")
+    assert asking.get(f"/api/jobs/{key}").json()["job"]["chosen"]["label"] == label
+
+
+@pytest.mark.parametrize(
+    ("name", "says"),
+    [
+        ("changed", "by now: the price has changed"),
+        ("slow", "does not answer in time"),
+        ("nonsense", "answers what cannot be read"),
+        ("error", "has trouble of its own"),
+    ],
+)
+def test_a_label_that_costs_more_by_now_or_cannot_be_had_is_not_bought(
+    asking: TestClient, carrier: str, name: str, says: str
+) -> None:
+    key = asking.post("/api/jobs", json=job()).json()["id"]
+    quote = ground(ask(asking)[0])
+    fault(carrier, name)
+    refused = buy(asking, key, quote)
+    assert refused.status_code == 422
+    assert refused.json()["detail"].startswith(f"No label was bought: {CARRIER} ")
+    assert says in refused.json()["detail"]
+    assert asking.get(f"/api/jobs/{key}").json()["job"]["chosen"]["label"] is None
+
+
+def test_a_label_of_a_carrier_that_is_not_asked_or_of_a_quote_there_is_not_is_refused(asking: TestClient) -> None:
+    key = asking.post("/api/jobs", json=job()).json()["id"]
+    quote = ground(ask(asking)[0])
+    assert buy(asking, key, quote, carrier="Wendlefirth Post").json()["field"] == "carrier"
+    assert "status 404" in buy(asking, key, {**quote, "quote": "none"}).json()["detail"]
+    assert buy(asking, key, quote, amount="much").status_code == 422
+
+
+def test_an_answer_larger_than_any_is_not_read_to_its_end() -> None:
+    """A body without an end: it stops at the limit."""
+    import asyncio
+
+    from fardo.wire.carrier import LARGEST_ANSWER, Wire, ask_all, message_of
+    from tests.core.test_going_together import parcel
+
+    sent = 0
+
+    class Endless(httpx.AsyncByteStream):
+        async def __aiter__(self) -> Any:
+            nonlocal sent
+            while True:
+                sent += 100_000
+                yield b" " * 100_000
+
+    transport = httpx.MockTransport(lambda _: httpx.Response(200, stream=Endless()))
+    question = message_of(parcel("10x10x10", "5 lb"), "USD")
+    begun = time.monotonic()
+    (told,) = asyncio.run(ask_all([(Wire("x", "https://carrier.invalid"), question)], BRIEF, transport))
+    assert (told.state, told.tries) == ("nonsense", 1)
+    assert sent <= LARGEST_ANSWER + 200_000
+    assert told.seconds <= time.monotonic() - begun
