@@ -79,11 +79,21 @@ class Settings:
             raise Gone("version")
         return TariffFile.model_validate_json(row["content"])
 
-    def keep_tariff(self, tariff: TariffFile) -> None:
-        """Adds a carrier's tariff, or takes the place of the one it had, which is kept as a version."""
+    def keep_tariff(self, tariff: TariffFile, made_from: int | None = None) -> None:
+        """Adds a carrier's tariff, or takes the place of the one it had, which is kept as a version.
+
+        Args:
+            made_from: the version that was changed; None where it does not matter.
+
+        Raises: Conflict where `made_from` is not the newest.
+        """
         content = json.dumps(tariff.model_dump(mode="json", by_alias=True, exclude_none=True))
         now = _now()
         with self._database.writing() as connection:
+            if made_from is not None:
+                row = connection.execute("SELECT revision FROM tariff WHERE carrier = ?", (tariff.carrier,)).fetchone()
+                if row is None or row["revision"] != made_from:
+                    raise Conflict(row["revision"] if row else 0)
             connection.execute(
                 "INSERT INTO tariff (carrier, revision, content, saved_at) VALUES (?, 1, ?, ?)"
                 " ON CONFLICT (carrier) DO UPDATE SET revision = revision + 1, content = excluded.content,"

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import json
-from typing import Annotated
+from typing import Annotated, Any, cast
 
 from fastapi import APIRouter, Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
+from pydantic.config import JsonDict
 
 from fardo.api import views
 from fardo.api.desk import Desk, OpenDesk
@@ -19,7 +20,8 @@ from fardo.core.refusal import BadInput
 from fardo.core.tariff.lint import look_over, overlapping
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.core.tariff.service import compare
-from fardo.files.tariff import EXAMPLE, LARGEST_TARIFF, read_tariff
+from fardo.files.grid_csv import LARGEST_TABLE, grid_csv, in_the_table, read_grid
+from fardo.files.tariff import EXAMPLE, LARGEST_TARIFF, ChargeEntry, Rows, TariffFile, read_tariff
 from fardo.store.settings import StoredTariff
 
 router = APIRouter(prefix="/api/tariffs", tags=["tariffs"], responses=RESPONSES)
@@ -36,6 +38,8 @@ class ServiceRow(BaseModel):
     charges: list[str]
     valid: str
     findings: list[str]
+    other_way: bool
+    note: str
 
 
 class TariffRow(BaseModel):
@@ -47,8 +51,15 @@ class TariffRow(BaseModel):
     saved_at: str
     put_away: bool
     services: list[ServiceRow]
+    over_the_wire: bool = Field(description="whether it is asked over the network too")
     findings: list[str]
     versions: list[tuple[int, str]] = Field(description="revision and when it was saved, newest first")
+
+
+class LookedOver(BaseModel):
+    problem: str = Field(description="why it cannot be kept as it is, for beside the field; else nothing")
+    field: str
+    findings: list[str]
 
 
 @router.get("")
@@ -68,10 +79,7 @@ _BODY = {
 @router.post("/file", status_code=201, openapi_extra=_BODY)
 async def read_in(request: Request, desk: OpenDesk) -> TariffRow:
     """Takes a tariff file as it is, in the place of the carrier's own. Nothing is kept of one with a fault."""
-    content = await request.body()
-    if len(content) > LARGEST_TARIFF:
-        allowed = f"at most {LARGEST_TARIFF} bytes"
-        raise BadInput("too large", read=f"{len(content)} bytes", allowed=allowed, field="tariff file")
+    content = await _body(request, LARGEST_TARIFF, "tariff file")
     return await run_in_threadpool(_keep, content, desk)
 
 
@@ -87,6 +95,111 @@ def write_out(carrier: Carrier, desk: OpenDesk) -> Response:
     tariff = desk.settings.tariff(carrier).tariff
     content = json.dumps(tariff.model_dump(mode="json", by_alias=True, exclude_none=True), indent=1, ensure_ascii=False)
     return download(content + "\n", "application/json", carrier, ".tariff.json")
+
+
+_OTHER: JsonDict = cast(JsonDict, EXAMPLE) | {"carrier": "Oddbarrow"}
+_CHANGED: JsonDict = {"revision": 1, "tariff": _OTHER}
+
+
+class TariffChange(BaseModel):
+    """A tariff as it should be, and the version it was changed from."""
+
+    model_config = ConfigDict(
+        json_schema_extra={"examples": [{"revision": 1, "tariff": {**EXAMPLE, "carrier": "Oddbarrow"}}]}
+    )
+    revision: int = Field(ge=1)
+    tariff: dict[str, Any] = Field(description="a tariff file; read whole or not at all")
+
+
+class TariffWhole(BaseModel):
+    revision: int
+    tariff: TariffFile
+
+
+@router.get("/{carrier}")
+def whole(carrier: Carrier, desk: OpenDesk) -> TariffWhole:
+    """The tariff as it is changed on the screen."""
+    stored = desk.settings.tariff(carrier)
+    return TariffWhole(revision=stored.revision, tariff=stored.tariff)
+
+
+@router.put("/{carrier}")
+def change(carrier: Carrier, change: TariffChange, desk: OpenDesk) -> TariffRow:
+    """Keeps a changed tariff as the newest version; answers 409 where it was changed since the one named."""
+    tariff = read_tariff(json.dumps(change.tariff))
+    if tariff.carrier != carrier:
+        raise BadInput("another carrier", read=tariff.carrier, allowed=carrier, field="carrier")
+    desk.settings.keep_tariff(tariff, change.revision)
+    return _row(desk.settings.tariff(carrier), desk)
+
+
+@router.post("/look-over", openapi_extra=_BODY)
+async def look(request: Request) -> LookedOver:
+    """What is wrong or worth a second look in a tariff that is being changed; keeps nothing."""
+    content = await _body(request, LARGEST_TARIFF, "tariff file")
+    return await run_in_threadpool(_look, content)
+
+
+def _look(content: bytes) -> LookedOver:
+    try:
+        services = read_tariff(content).to_core()
+    except BadInput as problem:
+        return LookedOver(problem=problem.plain, field=problem.field, findings=[])
+    found = [f"{service.name}, {finding}" for service in services for finding in look_over(service)]
+    return LookedOver(problem="", field="", findings=[*found, *overlapping(services)])
+
+
+_TABLE = {"requestBody": {"required": True, "content": {"text/csv": {"schema": {"type": "string"}}}}}
+Number = Annotated[int, Path(ge=0, le=1000)]
+
+
+@router.get("/{carrier}/services/{service}/charges/{charge}/table.csv", response_class=Response)
+def table_out(carrier: Carrier, service: Number, charge: Number, desk: OpenDesk) -> Response:
+    """The table of a charge, a column a zone. Services and charges are counted from 0."""
+    tariff = desk.settings.tariff(carrier).tariff
+    table = _table(tariff, service, charge)
+    return download(grid_csv(table), "text/csv", f"{carrier} {tariff.services[service].name}", "-table.csv")
+
+
+@router.put("/{carrier}/services/{service}/charges/{charge}/table", openapi_extra=_TABLE)
+async def table_in(carrier: Carrier, service: Number, charge: Number, request: Request, desk: OpenDesk) -> TariffRow:
+    """Takes a table from CSV in the place of the charge's own. Nothing is kept of one with a fault."""
+    content = await _body(request, LARGEST_TABLE, "table")
+    return await run_in_threadpool(_take_table, carrier, service, charge, content, desk)
+
+
+def _take_table(carrier: str, service: int, charge: int, content: bytes, desk: Desk) -> TariffRow:
+    stored = desk.settings.tariff(carrier)
+    read = read_grid(content, _table(stored.tariff, service, charge))
+    tariff = stored.tariff.model_copy(deep=True)
+    tariff.services[service].charges[charge] = cast(ChargeEntry, read)
+    try:
+        tariff.to_core()
+    except BadInput as problem:
+        raise in_the_table(problem) from problem
+    desk.settings.keep_tariff(tariff, stored.revision)
+    return _row(desk.settings.tariff(carrier), desk)
+
+
+def _table(tariff: TariffFile, service: int, charge: int) -> Rows:
+    """Raises BadInput where there is none at that place."""
+    try:
+        found = tariff.services[service].charges[charge]
+    except IndexError:
+        found = None
+    if not isinstance(found, Rows):
+        raise BadInput("no table", read=f"{service}, {charge}", allowed="a charge with rows", field="charge")
+    return found
+
+
+async def _body(request: Request, most: int, field: str) -> bytes:
+    """Read no further than it may be. Raises BadInput."""
+    content = b""
+    async for piece in request.stream():
+        content += piece
+        if len(content) > most:
+            raise BadInput("too large", read=f"over {most} bytes", allowed=f"at most {most} bytes", field=field)
+    return content
 
 
 @router.delete("/{carrier}")
@@ -149,6 +262,7 @@ def _row(stored: StoredTariff, desk: Desk) -> TariffRow:
         known=exchange.knows(tariff.currency), revision=stored.revision, saved_at=stored.saved_at,
         put_away=stored.put_away_at is not None, findings=overlapping(services),
         versions=desk.settings.tariff_versions(tariff.carrier),
+        over_the_wire=any(wire.carrier == tariff.carrier for wire in desk.today.file.wires),
         services=[
             ServiceRow(
                 name=entry.name, programme=entry.programme, zones=sorted({zone.zone for zone in entry.zones}),
@@ -156,6 +270,8 @@ def _row(stored: StoredTariff, desk: Desk) -> TariffRow:
                 valid=f"{entry.valid_from or ''} to {entry.valid_to or ''}".strip()
                 if entry.valid_from or entry.valid_to else "",
                 findings=look_over(service),
+                other_way=entry.other_way,
+                note=entry.note,
             )
             for entry, service in zip(tariff.services, services, strict=True)
         ],
