@@ -104,9 +104,7 @@ _CHANGED: JsonDict = {"revision": 1, "tariff": _OTHER}
 class TariffChange(BaseModel):
     """A tariff as it should be, and the version it was changed from."""
 
-    model_config = ConfigDict(
-        json_schema_extra={"examples": [{"revision": 1, "tariff": {**EXAMPLE, "carrier": "Oddbarrow"}}]}
-    )
+    model_config = ConfigDict(json_schema_extra={"examples": [_CHANGED]})
     revision: int = Field(ge=1)
     tariff: dict[str, Any] = Field(description="a tariff file; read whole or not at all")
 
