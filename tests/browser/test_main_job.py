@@ -51,11 +51,11 @@ def test_from_an_empty_bench_to_a_printed_cut_sheet(empty_page: Page, empty_serv
     # The price: two carriers, cheapest first, each line with its why.
     page.one(".twine a[href$='/price']").click()
     page.until(lambda: len(page.all("article")) > 2)
-    sums = [float(element.text) for element in page.all("article .sum")]
+    sums = [float(element.text) for element in page.all(".head + .quotes article .sum")]
     assert sums == sorted(sums)
     assert {e.get_attribute("aria-label") for e in page.all("article")} >= {
-        "Wendlefirth Post Parcel",
-        "Oddbarrow Ground",
+        "Wendlefirth Post Parcel, counter",
+        "Oddbarrow Ground, account",
     }
     page.all("article")[0].find_element("css selector", "button").click()
     page.until(lambda: page.all("article.chosen"))

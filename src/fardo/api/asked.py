@@ -44,7 +44,7 @@ class AskedRefusal(BaseModel):
     ours: str | None = Field(description="what the tariff comes to all the same")
 
 
-class AskedView(BaseModel):
+class CarrierSays(BaseModel):
     carrier: str
     state: State
     says: str
@@ -54,13 +54,13 @@ class AskedView(BaseModel):
     refused: list[AskedRefusal]
 
 
-def view_asked(answer: Asked, ours: Sequence[Quote], exchange: Exchange) -> AskedView:
+def view_said(answer: Asked, ours: Sequence[Quote], exchange: Exchange) -> CarrierSays:
     """Args: ours: quotes by the shop's tariffs, in its currency."""
     of_carrier = [quote for quote in ours if quote.carrier == answer.carrier]
     quotes = [_view(said, of_carrier, exchange) for said in answer.quotes if exchange.knows(said.currency)]
     foreign = sorted({said.currency for said in answer.quotes if not exchange.knows(said.currency)})
     says = answer.says or (f"asks in {', '.join(foreign)}, for which the shop has no rate" if foreign else "")
-    return AskedView(
+    return CarrierSays(
         carrier=answer.carrier, state=answer.state, says=says, tries=answer.tries, seconds=round(answer.seconds, 1),
         quotes=sorted(quotes, key=lambda one: float(one.amount)),
         refused=[

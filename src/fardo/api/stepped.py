@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Literal
 
 from pydantic import BaseModel, Field
 
@@ -11,11 +12,15 @@ from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Service
 from fardo.core.tariff.step_map import price_map
-from fardo.core.tariff.steps import Cheaper, cheaper_points
+from fardo.core.tariff.steps import REACH, SIDES, Cheaper, cheaper_points
 
-_AROUND = 5  # so many steps of an inch or of 2 cm are shown on both sides
 _FINE = {"in": Length(INCH.nm // 8), "cm": Length.of_mm(5)}
-_SPAN = {"in": INCH * _AROUND, "cm": Length.of_mm(20 * _AROUND)}
+_SPAN = {"in": INCH * 5, "cm": Length.of_mm(100)}  # shown on both sides of the box, unless said
+FARTHEST = INCH * 12
+Sides = Literal["longest and second", "longest and third", "second and third"]
+_AXES: dict[Sides, tuple[int, int]] = {
+    "longest and second": (0, 1), "longest and third": (0, 2), "second and third": (1, 2),
+}  # fmt: skip
 
 
 class CheaperView(BaseModel):
@@ -38,12 +43,13 @@ class Band(BaseModel):
 
 
 class MapView(BaseModel):
-    """Price over the two longest sides. `here` is the cell of the box; sides are millimetres, and in words."""
+    """Price over two sides. `here` is the cell of the box; sides are millimetres, and in words."""
 
     first_mm: list[float]
     second_mm: list[float]
     first: list[str]
     second: list[str]
+    sides: tuple[str, str] = Field(description="what they are called")
     here: tuple[int, int]
     bands: list[Band]
     prices: list[str] = Field(description="every price there is, cheapest first")
@@ -54,12 +60,15 @@ class StepsView(BaseModel):
     map: MapView
 
 
-def view_steps(service: Service, parcel: Parcel, units: Units, exchange: Exchange) -> StepsView:
-    """In the shop's units and its currency."""
+def view_steps(
+    service: Service, parcel: Parcel, units: Units, exchange: Exchange, sides: Sides = "longest and second",
+    reach: Length | None = None,
+) -> StepsView:  # fmt: skip
+    """In the shop's units and its currency. Args: reach: how far from the box is looked, a few inches unless said."""
     declared = exchange.declared(parcel, service.currency)
     return StepsView(
-        points=[_view(one, units, exchange) for one in cheaper_points(service, declared)],
-        map=_map(service, declared, units, exchange),
+        points=[_view(one, units, exchange) for one in cheaper_points(service, declared, reach or REACH)],
+        map=_map(service, declared, units, exchange, _AXES[sides], reach or _SPAN[units]),
     )
 
 
@@ -76,9 +85,12 @@ def _view(one: Cheaper, units: Units, exchange: Exchange) -> CheaperView:
     )  # fmt: skip
 
 
-def _map(service: Service, parcel: Parcel, units: Units, exchange: Exchange) -> MapView:
-    first, second = (_around(side, units) for side in parcel.sides[:2])
-    seen = price_map(service, replace(parcel, sizes=parcel.sides), first, second)
+def _map(
+    service: Service, parcel: Parcel, units: Units, exchange: Exchange, axes: tuple[int, int], reach: Length
+) -> MapView:
+    sides = parcel.sides
+    first, second = (_around(sides[axis], units, reach) for axis in axes)
+    seen = price_map(service, replace(parcel, sizes=sides), first, second, axes)
     bands = []
     for row in range(len(second)):
         start = 0
@@ -94,13 +106,14 @@ def _map(service: Service, parcel: Parcel, units: Units, exchange: Exchange) -> 
         first_mm=[side.mm for side in first], second_mm=[side.mm for side in second],
         first=[show_length(side, units, "nearest").text for side in first],
         second=[show_length(side, units, "nearest").text for side in second],
-        here=(first.index(parcel.sides[0]), second.index(parcel.sides[1])), bands=bands, prices=prices,
+        sides=(SIDES[axes[0]], SIDES[axes[1]]),
+        here=(first.index(sides[axes[0]]), second.index(sides[axes[1]])), bands=bands, prices=prices,
     )  # fmt: skip
 
 
-def _around(side: Length, units: Units) -> list[Length]:
+def _around(side: Length, units: Units, reach: Length) -> list[Length]:
     """Even steps either way with the side itself among them."""
-    fine, span = _FINE[units].nm, _SPAN[units].nm
+    fine, span = _FINE[units].nm, reach.nm
     least = max(side.nm - span, fine)
     points = {Length(nm) for nm in range(-(-least // fine) * fine, side.nm + span, fine)}
     return sorted(points | {side}, key=lambda one: one.nm)

@@ -75,8 +75,10 @@ class ZoneEntry(Strict):
 class DimensionalEntry(Strict):
     divisor: str
     unit: Literal["in3/lb", "cm3/kg"]
-    sides: Literal["exact", "up", "down", "nearest-half-up", "nearest-half-down"]
-    threshold: str | None = None
+    sides: Literal["exact", "up", "down", "nearest-half-up", "nearest-half-down"] = Field(
+        description="how each is rounded before they are multiplied"
+    )
+    threshold: str | None = Field(None, description="in in3 or cm3: a volume that is not over it is spared")
     step: Measure | None = Field(None, description="sides are rounded to it; a whole inch or centimetre unless said")
     odd: str = Field("1", description="what counts of the volume of what is not rectangular: 0.785, say")
 
@@ -248,11 +250,13 @@ class SurchargeEntry(ChargeBase):
     code: str = Field(min_length=1, max_length=40, description="names its line, for percentages")
     what: str = Field(min_length=1, max_length=120)
     why: str = Field(max_length=200)
-    zones: list[str] = Field(default_factory=list, max_length=60)
+    zones: list[str] = Field(default_factory=list, max_length=60, description="of the prices, one each; none: for all")
     prices: list[str] | None = Field(None, max_length=60)
-    percent: str | None = None
-    on: list[str] = Field(default_factory=lambda: ["postage"], max_length=20)
-    group: str = Field("", max_length=40)
+    percent: str | None = Field(None, description="in the place of prices")
+    on: list[str] = Field(
+        default_factory=lambda: ["postage"], max_length=20, description="lines the percentage is taken of"
+    )
+    group: str = Field("", max_length=40, description="of one group only the first that holds is charged")
 
     def to_core(self, currency: str, units: Units) -> Charge:
         if (self.prices is None) == (self.percent is None):
@@ -340,9 +344,9 @@ ChargeEntry = Annotated[
 
 class ServiceEntry(Strict):
     name: str = Field(min_length=1, max_length=80)
-    programme: str = Field("counter", max_length=40)
+    programme: str = Field("counter", max_length=40, description="counter, account, marketplace, negotiated")
     zones: list[ZoneEntry] = Field(min_length=1, max_length=2000)
-    weight_step: Measure
+    weight_step: Measure = Field(description="weights are billed in whole steps of it")
     dimensional: DimensionalEntry | None = None
     limits: LimitsEntry = Field(default_factory=LimitsEntry)
     charges: list[ChargeEntry] = Field(min_length=1, max_length=40)

@@ -65,6 +65,10 @@
               <Changed text={quote.billed}><Measured text={quote.billed} /></Changed>
             </Why>
           </dd>
+          {#if quote.beside.length}
+            <dt>and beside it</dt>
+            <dd class="figure">{quote.beside.join(' + ')}</dd>
+          {/if}
           {#if beyond}
             <dt>Paid for size, not weight</dt>
             <dd class="figure amber">{beyond} %</dd>

@@ -9,6 +9,7 @@ import {
   sentence,
   type JobFile,
   type JobView,
+  type LabelRequest,
   type QuoteView,
   type WayView,
   type WorkOut,
@@ -35,6 +36,8 @@ export class JobDesk {
   inHand = $state('');
   /** The number of the part whose row was entered last. */
   chosen = $state(0);
+  /** Goes up with every label bought. */
+  bought = $state(0);
 
   readonly id: string;
   #base: JobFile;
@@ -49,7 +52,8 @@ export class JobDesk {
     this.#base = view.job;
     this.#revision = view.revision;
     const note = notes.find(view.id);
-    this.typed = note?.typed ?? toTyped(view.job, shop.units);
+    // What was noted before there was such a field has it from the job.
+    this.typed = { ...toTyped(view.job, shop.units), ...note?.typed };
     this.restored = note !== null;
     if (note)
       this.#base = {
@@ -275,11 +279,49 @@ export class JobDesk {
       amount: quote.amount,
       currency: quote.currency,
       billed_weight_g: quote.billed_weight_g,
+      tariff: quote.tariff,
     };
     const kept = this.#base.chosen?.box;
     const box = way.chosen && kept ? kept : this.#boxOf(way);
-    this.#base = { ...this.#base, chosen: { box, price } };
+    this.#base = { ...this.#base, chosen: { ...this.#base.chosen, box, price } };
     this.touch();
+  }
+
+  /** The chosen service by its tariff of today from now on; the job kept the one it was priced by. */
+  async priceByToday(quote: QuoteView): Promise<() => void> {
+    const before = this.#base.chosen;
+    const was = before?.price;
+    if (!was) return () => undefined;
+    this.#base = { ...this.#base, chosen: { ...before, price: { ...was, tariff: null } } };
+    await this.workOut();
+    const same = (one: QuoteView) =>
+      one.carrier === quote.carrier && one.service === quote.service && one.programme === quote.programme;
+    const way = this.ways.find((one) => one.chosen) ?? this.way;
+    const found = way && [...way.quotes, ...way.others].find(same);
+    if (way && found) this.choosePrice(way, found);
+    else this.touch();
+    return () => {
+      this.#base = { ...this.#base, chosen: before };
+      this.touch();
+    };
+  }
+
+  /** A label that was bought over the network, if one was. */
+  get label(): NonNullable<JobFile['chosen']>['label'] {
+    return this.#base.chosen?.label;
+  }
+
+  /** Buys a label for what is saved. Throws a Refusal where none is sold. */
+  async buyLabel(body: LabelRequest): Promise<void> {
+    if (!(await this.settle()))
+      throw new Refusal(
+        0,
+        'This job is not saved yet, and a label is bought for what is saved: see Measure.',
+      );
+    const view = await calls.buyLabel(this.id, body);
+    this.#keep(view);
+    this.#base = { ...this.#base, chosen: { ...this.#base.chosen, label: view.job.chosen?.label } };
+    this.bought += 1;
   }
 
   /** How it was arranged, if it was. */

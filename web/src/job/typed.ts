@@ -10,6 +10,11 @@ export interface TypedExtra {
   weight: string;
 }
 
+/** A parcel of the job that is closed already and goes with it. */
+export interface TypedBeside extends TypedExtra {
+  value: string;
+}
+
 export interface TypedLayer {
   material: string;
   layers: string;
@@ -63,6 +68,7 @@ export interface Typed {
   title: string;
   parts: TypedPart[];
   extras: TypedExtra[];
+  beside: TypedBeside[];
   steps: StepEntry[];
   answers: Record<string, string>;
   liner: TypedLayer | null;
@@ -72,6 +78,7 @@ export interface Typed {
   from: string;
   residential: boolean;
   signature: boolean;
+  distance: string;
   value: string;
   day: string;
   board: string;
@@ -192,6 +199,12 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       size: sizes(extra.size as string | Said[] | null | undefined),
       weight: mass(extra.weight),
     })),
+    beside: (job.beside ?? []).map((parcel) => ({
+      name: parcel.name ?? '',
+      size: sizes(parcel.size as string | Said[] | null | undefined),
+      weight: mass(parcel.weight),
+      value: parcel.value ?? '',
+    })),
     steps: job.take_apart ?? [],
     answers: job.answers ?? {},
     liner: job.liner ? layer(job.liner) : null,
@@ -210,6 +223,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     from: job.ship?.from ?? '',
     residential: job.ship?.residential ?? false,
     signature: job.ship?.signature ?? false,
+    distance: job.ship?.distance ?? '',
     value: job.value ?? '',
     day: job.day ?? '',
     board: job.board ?? '',
@@ -322,6 +336,7 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
       to: orNothing(typed.to),
       residential: typed.residential,
       signature: typed.signature,
+      distance: orNothing(typed.distance ?? ''),
     },
     value: orNothing(typed.value),
     board: orNothing(typed.board),
@@ -330,6 +345,12 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     extras: typed.extras
       .filter((extra) => extra.name || extra.size || extra.weight)
       .map((extra) => ({ name: extra.name, size: orNothing(extra.size), weight: orNothing(extra.weight) })),
+    beside: (typed.beside ?? []).map((parcel) => ({
+      name: parcel.name,
+      size: orNothing(parcel.size),
+      weight: orNothing(parcel.weight),
+      value: orNothing(parcel.value),
+    })),
     take_apart: typed.steps,
     answers: typed.answers,
     liner: typed.liner ? toLayer(typed.liner) : null,

@@ -114,6 +114,12 @@ class TariffWhole(BaseModel):
     tariff: TariffFile
 
 
+@router.get("/-/form")
+def form() -> dict[str, Any]:
+    """What a tariff may hold, as a JSON Schema: the screen that changes one is drawn from it."""
+    return TariffFile.model_json_schema(by_alias=True)
+
+
 @router.get("/{carrier}")
 def whole(carrier: Carrier, desk: OpenDesk) -> TariffWhole:
     """The tariff as it is changed on the screen."""

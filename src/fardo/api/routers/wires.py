@@ -9,7 +9,7 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
-from fardo.api.asked import AskedView, view_asked
+from fardo.api.asked import CarrierSays, view_said
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.problems import RESPONSES
 from fardo.api.routers.jobs import view
@@ -44,13 +44,13 @@ class AskRequest(BaseModel):
 
 
 @router.post("/ask")
-async def ask(request: AskRequest, desk: OpenDesk, patience: HasPatience) -> list[AskedView]:
+async def ask(request: AskRequest, desk: OpenDesk, patience: HasPatience) -> list[CarrierSays]:
     """What every carrier that can be asked says itself, each beside what its tariff comes to. One that does not answer
     is told as such after a few seconds; nothing else waits for it."""
     questions, ours = await run_in_threadpool(_questions, request, desk)
     answers = await ask_all(questions, patience)
     exchange = desk.today.shop.exchange
-    return [view_asked(answer, ours, exchange) for answer in answers]
+    return [view_said(answer, ours, exchange) for answer in answers]
 
 
 def _questions(request: AskRequest, desk: Desk) -> tuple[list[tuple[Wire, QuotesAsked]], list[Quote]]:

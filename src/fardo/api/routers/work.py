@@ -12,10 +12,10 @@ from fardo.api.picture import view_picture, view_quote, view_refused
 from fardo.api.problems import RESPONSES
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
-from fardo.api.stepped import StepsView, view_steps
+from fardo.api.stepped import FARTHEST, Sides, StepsView, view_steps
 from fardo.api.worked import box_for, draw_up, services_for
 from fardo.core.plan.search import parcel_of
-from fardo.core.quantity import show_mass, show_sizes
+from fardo.core.quantity import read_length, show_mass, show_sizes
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.line import read_line
 from fardo.core.tariff.service import compare
@@ -61,11 +61,13 @@ class StepsRequest(BaseModel):
     carrier: str = Field(max_length=80)
     service: str = Field(max_length=80)
     programme: str = Field(max_length=40)
+    sides: Sides = Field("longest and second", description="over which the price is mapped")
+    reach: str | None = Field(None, max_length=20, description="how far is looked: 5 in; a foot at most")
 
 
 @router.post("/steps")
 def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
-    """What to trim for the nearest cheaper price of that service, and its price over the two longest sides."""
+    """What to trim for the nearest cheaper price of that service, and its price over two sides."""
     today = desk.today
     said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
     boxed = box_for(request.way, request.job, said.load or said.must_load(), today)
@@ -76,7 +78,10 @@ def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
         raise BadInput("not a service here", read=" ".join(asked), allowed="one that quotes", field="service")
     if said.journey is None:
         raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
-    return view_steps(service, parcel_of(boxed, said.journey), today.shop.units, today.shop.exchange)
+    units = today.shop.units
+    reach = read_length(request.reach, units, most=FARTHEST, field="reach") if request.reach else None
+    parcel = parcel_of(boxed, said.journey)
+    return view_steps(service, parcel, units, today.shop.exchange, request.sides, reach)
 
 
 class LineText(BaseModel):

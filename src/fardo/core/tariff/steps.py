@@ -30,7 +30,7 @@ from fardo.core.tariff.service import Quote, Service, quote
 from fardo.core.tariff.when import When
 
 What = Literal["longest side", "second side", "third side", "weight"]
-_SIDES: tuple[What, What, What] = ("longest side", "second side", "third side")
+SIDES: tuple[What, What, What] = ("longest side", "second side", "third side")
 _TRIM = {"in": Length(INCH.nm // 4), "cm": Length.of_mm(5)}
 REACH = INCH * 3  # how much of a side is looked at unless said: starting value
 REACH_WEIGHT = Mass.of_pounds(Fraction(2))
@@ -63,7 +63,7 @@ def cheaper_points(
     if not isinstance(now, Quote):
         return []
     found = []
-    for n, what in enumerate(_SIDES):
+    for n, what in enumerate(SIDES):
         if n and parcel.sides[n] == parcel.sides[n - 1]:
             continue
         best = _nearest(service, parcel, now, what, _sides_below(service, parcel, n, reach), _with_side(parcel, n))
@@ -103,7 +103,7 @@ def _less(parcel: Parcel, what: What, point: Length | Mass) -> Length | Mass:
     """How much is to come off."""
     if isinstance(point, Mass):
         return Mass(parcel.weight.ng - point.ng)
-    return parcel.sides[_SIDES.index(what)] - point
+    return parcel.sides[SIDES.index(what)] - point
 
 
 def _why(now: Quote, then: Quote) -> str:

@@ -38,7 +38,15 @@ export type TakenIn = Schemas['TakenIn'];
 export type ShapeKind = Schemas['ShapeKind'];
 export type FoldView = Schemas['FoldView'];
 export type FoldedBlank = Schemas['FoldedBlank'];
+export type StepsRequest = Schemas['StepsRequest'];
 export type StepsView = Schemas['StepsView'];
+export type CarrierSays = Schemas['CarrierSays'];
+export type AskedQuote = Schemas['AskedQuote'];
+export type LabelRequest = Schemas['LabelRequest'];
+export type TrackingSaid = Schemas['TrackingSaid'];
+export type TariffFile = Schemas['TariffFile'];
+export type TariffWhole = Schemas['TariffWhole'];
+export type LookedOver = Schemas['LookedOver'];
 export type TariffRow = Schemas['TariffRow'];
 export type CuttingView = Schemas['CuttingView'];
 export type WrapList = Schemas['WrapList'];
@@ -171,6 +179,33 @@ export const calls = {
     ),
   tryTariff: (carrier: string, body: Schemas['Trial']) =>
     answer<LineAnswer>(api.POST('/api/tariffs/{carrier}/try', { params: { path: { carrier } }, body })),
+  tariff: (carrier: string) =>
+    answer<TariffWhole>(api.GET('/api/tariffs/{carrier}', { params: { path: { carrier } } })),
+  tariffForm: () => answer<object>(api.GET('/api/tariffs/-/form')),
+  changeTariff: (carrier: string, revision: number, tariff: object) =>
+    answer<TariffRow>(
+      api.PUT('/api/tariffs/{carrier}', {
+        params: { path: { carrier } },
+        body: { revision, tariff: tariff as Record<string, never> },
+      }),
+    ),
+  lookOverTariff: (tariff: object, signal: AbortSignal) =>
+    answer<LookedOver>(api.POST('/api/tariffs/look-over', { body: tariff as Record<string, never>, signal })),
+  readTable: (carrier: string, service: number, charge: number, text: string) =>
+    answer<TariffRow>(
+      api.PUT('/api/tariffs/{carrier}/services/{service}/charges/{charge}/table', {
+        params: { path: { carrier, service, charge } },
+        body: text as never,
+        bodySerializer: (raw: unknown) => raw as string,
+        headers: { 'Content-Type': 'text/csv' },
+      }),
+    ),
+  ask: (body: Schemas['AskRequest'], signal: AbortSignal) =>
+    answer<CarrierSays[]>(api.POST('/api/ask', { body, signal })),
+  buyLabel: (key: string, body: LabelRequest) =>
+    answer<JobView>(api.POST('/api/jobs/{key}/label', { params: { path: { key } }, body })),
+  tracking: (key: string) =>
+    answer<TrackingSaid>(api.GET('/api/jobs/{key}/tracking', { params: { path: { key } } })),
   steps: (body: Schemas['StepsRequest'], signal: AbortSignal) =>
     answer<StepsView>(api.POST('/api/steps', { body, signal })),
   cutting: (query: { jobs?: string[]; tool: CuttingView['tool'] }, signal: AbortSignal) =>

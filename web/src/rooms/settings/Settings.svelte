@@ -8,6 +8,7 @@
   import Boxes from './Boxes.svelte';
   import Designs from './Designs.svelte';
   import Mailers from './Mailers.svelte';
+  import Wires from './Wires.svelte';
   import Wraps from './Wraps.svelte';
 
   const HABITS = [
@@ -158,6 +159,7 @@
       <Wraps {d} {wrong} {touched} />
       <Boxes {d} {wrong} {touched} />
       <Mailers {d} {wrong} {touched} />
+      <Wires {d} {wrong} {touched} />
       <Boards {d} {wrong} {touched} />
       <Designs {d} {wrong} {touched} />
       <div class="end">

@@ -1,10 +1,14 @@
 <script lang="ts">
   // The carriers' tariffs: what each service is made of and what to look at again, tried with a size, versions kept.
+  import { shop } from '../../lib/shop.svelte';
   import { calls, sentence, type LineAnswer, type TariffRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
+  import ChangeTariff from './ChangeTariff.svelte';
 
   let rows = $state.raw<TariffRow[] | null>(null);
   let open = $state('');
+  let changing = $state(false);
+  let begun = $state('');
   let trouble = $state('');
   let file: HTMLInputElement;
   let trial = $state({ size: '24 x 12 x 8 in', weight: '9 lb', from: '', to: '73120', home: false });
@@ -26,6 +30,7 @@
 
   function show(carrier: string): void {
     open = carrier;
+    changing = false;
     answer = null;
     wrong = '';
   }
@@ -41,6 +46,39 @@
       trouble = `${chosen.name}: ${sentence(fault)}`;
     }
     file.value = '';
+  }
+
+  /** A carrier that is not there yet begins with one small service, to be changed. */
+  async function begin(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const name = begun.trim();
+    if (!name) return;
+    if (rows?.some((one) => one.carrier === name)) {
+      trouble = `There is a tariff of ${name} already.`;
+      return;
+    }
+    const service = {
+      name: 'Parcel',
+      zones: [{ from: '', to: ['0-9', 'A-Z'], zone: 'all', days: [2, 5] }],
+      weight_step: shop.units === 'in' ? '1 lb' : '0.5 kg',
+      charges: [{ kind: 'grid', zones: [], rows: [[shop.units === 'in' ? '5 lb' : '2 kg', '10.00']] }],
+    };
+    const currency = shop.view?.shop.currency ?? 'USD';
+    const file = {
+      format: 'fardo-tariff/1',
+      carrier: name,
+      currency,
+      units: shop.units,
+      services: [service],
+    };
+    try {
+      await calls.readTariff(JSON.stringify(file));
+      await load(name);
+      begun = '';
+      changing = true;
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
   }
 
   async function putAway(one: TariffRow): Promise<void> {
@@ -85,6 +123,11 @@
   <div class="head">
     <h1>Tariffs</h1>
     <button class="btn" onclick={() => file.click()}>Read in a tariff file</button>
+    <form class="new" onsubmit={(event) => void begin(event)}>
+      <label for="new-carrier" class="sr-only">Name of a new carrier</label>
+      <input id="new-carrier" class="field" maxlength="80" placeholder="a new carrier" bind:value={begun} />
+      <button class="btn" disabled={!begun.trim()}>Begin its tariff</button>
+    </form>
     <input
       bind:this={file}
       id="tariff-file"
@@ -114,85 +157,100 @@
         {/each}
       </ul>
       <div class="sheet one">
-        <div class="bar">
-          <h2>{row.carrier}</h2>
-          <span class="soft"
-            >version {row.revision}, prices in {row.currency}{row.rate
-              ? `, at ${row.rate}`
-              : row.known
-                ? ''
-                : ': no rate is set, so it is not asked'}</span
-          >
-          <a class="link" href="/api/tariffs/{encodeURIComponent(row.carrier)}/file" download>Tariff file</a>
-          <button class="link" onclick={() => void putAway(row)}
-            >{row.put_away ? 'Bring back' : 'Put away'}</button
-          >
-        </div>
-        {#each row.findings as finding (finding)}<p class="no">{finding}</p>{/each}
-        <table>
-          <thead><tr><th>Service</th><th>Zones</th><th>Made of</th><th>Look at again</th></tr></thead>
-          <tbody>
-            {#each row.services as service (service.name + service.programme + service.valid)}
-              <tr>
-                <td
-                  ><b>{service.name}</b><br /><span class="soft">{service.programme} {service.valid}</span
-                  ></td
+        {#if changing}
+          {#key row.carrier}
+            <ChangeTariff
+              carrier={row.carrier}
+              kept={(found) => {
+                void load(found.carrier);
+                changing = false;
+              }}
+              close={() => (changing = false)}
+            />
+          {/key}
+        {:else}
+          <div class="bar">
+            <h2>{row.carrier}</h2>
+            <span class="soft"
+              >version {row.revision}, prices in {row.currency}{row.rate
+                ? `, at ${row.rate}`
+                : row.known
+                  ? ''
+                  : ': no rate is set, so it is not asked'}</span
+            >
+            {#if row.over_the_wire}<span class="soft">asked over the network too</span>{/if}
+            <button class="btn" onclick={() => (changing = true)}>Change it</button>
+            <a class="link" href="/api/tariffs/{encodeURIComponent(row.carrier)}/file" download>Tariff file</a
+            >
+            <button class="link" onclick={() => void putAway(row)}
+              >{row.put_away ? 'Bring back' : 'Put away'}</button
+            >
+          </div>
+          {#each row.findings as finding (finding)}<p class="no">{finding}</p>{/each}
+          <table>
+            <thead><tr><th>Service</th><th>Zones</th><th>Made of</th><th>Look at again</th></tr></thead>
+            <tbody>
+              {#each row.services as service (service.name + service.programme + service.valid)}
+                <tr>
+                  <td
+                    ><b>{service.name}</b><br /><span class="soft"
+                      >{service.programme} {service.valid}{service.other_way ? ', another way' : ''}</span
+                    ></td
+                  >
+                  <td>{service.zones.join(', ')}</td>
+                  <td>{service.charges.join(', ')}</td>
+                  <td
+                    >{#each service.findings as finding (finding)}<span class="no">{finding}<br /></span
+                      >{:else}<span class="soft">nothing</span>{/each}</td
+                  >
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+          <form onsubmit={(event) => void tryOut(event)} aria-label="Try a size">
+            <label
+              >Try a size <input
+                id="try-size"
+                class="field figure"
+                maxlength="80"
+                bind:value={trial.size}
+              /></label
+            >
+            <label
+              >weight <input
+                id="try-weight"
+                class="field figure"
+                maxlength="40"
+                bind:value={trial.weight}
+              /></label
+            >
+            <label>to <input id="try-to" class="field figure" maxlength="20" bind:value={trial.to} /></label>
+            <label class="home"><input type="checkbox" bind:checked={trial.home} /> a home</label>
+            <button class="btn btn-main" type="submit">Ask</button>
+          </form>
+          <div class="tried" role="status">
+            {#if wrong}<p class="no">{wrong}</p>{/if}
+            {#each answer?.quotes ?? [] as quote (quote.service + quote.programme)}
+              <p>
+                <b class="figure">{quote.amount}</b>
+                {quote.service}, {quote.programme}, billed as {quote.billed}:
+                <span class="soft"
+                  >{quote.charges.map((charge) => `${charge.what} ${charge.amount}`).join(', ')}</span
                 >
-                <td>{service.zones.join(', ')}</td>
-                <td>{service.charges.join(', ')}</td>
-                <td
-                  >{#each service.findings as finding (finding)}<span class="no">{finding}<br /></span
-                    >{:else}<span class="soft">nothing</span>{/each}</td
-                >
-              </tr>
+              </p>
             {/each}
-          </tbody>
-        </table>
-        <form onsubmit={(event) => void tryOut(event)} aria-label="Try a size">
-          <label
-            >Try a size <input
-              id="try-size"
-              class="field figure"
-              maxlength="80"
-              bind:value={trial.size}
-            /></label
-          >
-          <label
-            >weight <input
-              id="try-weight"
-              class="field figure"
-              maxlength="40"
-              bind:value={trial.weight}
-            /></label
-          >
-          <label>to <input id="try-to" class="field figure" maxlength="20" bind:value={trial.to} /></label>
-          <label class="home"><input type="checkbox" bind:checked={trial.home} /> a home</label>
-          <button class="btn btn-main" type="submit">Ask</button>
-        </form>
-        <div class="tried" role="status">
-          {#if wrong}<p class="no">{wrong}</p>{/if}
-          {#each answer?.quotes ?? [] as quote (quote.service + quote.programme)}
-            <p>
-              <b class="figure">{quote.amount}</b>
-              {quote.service}, {quote.programme}, billed as {quote.billed}:
-              <span class="soft"
-                >{quote.charges.map((charge) => `${charge.what} ${charge.amount}`).join(', ')}</span
-              >
+            {#each answer?.refused ?? [] as no, n (n)}<p class="soft">{no.service}: {no.why}</p>{/each}
+          </div>
+          {#if row.versions.length > 1}
+            <p class="soft">
+              Versions:
+              {#each row.versions as [revision, saved] (revision)}
+                {#if revision === row.revision}<b>{revision}</b> of {saved.slice(0, 10)}{:else}
+                  <button class="link" onclick={() => void backTo(row, revision)}>back to {revision}</button>
+                  of {saved.slice(0, 10)}{/if}
+              {/each}
             </p>
-          {/each}
-          {#each answer?.refused ?? [] as no, n (n)}<p class="soft">{no.service}: {no.why}</p>{/each}
-        </div>
-        {#if row.versions.length > 1}
-          <p class="soft">
-            Versions:
-            {#each row.versions as [revision, saved] (revision)}
-              {#if revision === row.revision}<b>{revision}</b> of {saved.slice(0, 10)}{:else}
-                <button class="link" onclick={() => void backTo(row, revision)}>back to {revision}</button> of {saved.slice(
-                  0,
-                  10,
-                )}{/if}
-            {/each}
-          </p>
+          {/if}
         {/if}
       </div>
     </div>
@@ -271,6 +329,14 @@
     font-size: 13.5px;
     color: var(--soft);
     font-weight: 450;
+  }
+  .new {
+    border: 0;
+    padding: 0;
+    align-items: center;
+  }
+  .new .field {
+    height: 38px;
   }
   form {
     display: flex;

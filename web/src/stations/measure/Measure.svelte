@@ -4,7 +4,6 @@
   import { tick } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { isBlank } from '../../job/typed';
-  import Extras from './Extras.svelte';
   import FilesIn from './FilesIn.svelte';
   import InsideSize from './InsideSize.svelte';
   import KeepKind from './KeepKind.svelte';
@@ -12,6 +11,7 @@
   import PartSide from './PartSide.svelte';
   import PartsTable from './PartsTable.svelte';
   import Questions from './Questions.svelte';
+  import SizedRows from './SizedRows.svelte';
   import TakeApart from './TakeApart.svelte';
   import WhereTo from './WhereTo.svelte';
 
@@ -39,6 +39,12 @@
     desk.typed.extras.push({ name: '', size: '', weight: '' });
     await tick();
     document.getElementById(`extra-${desk.typed.extras.length - 1}-name`)?.focus();
+  }
+
+  async function addParcel(): Promise<void> {
+    desk.typed.beside.push({ name: '', size: '', weight: '', value: '' });
+    await tick();
+    document.getElementById(`parcel-${desk.typed.beside.length - 1}-name`)?.focus();
   }
 
   /** The next row is opened by the last field of the last part; an empty name there says that there are no more. */
@@ -91,8 +97,26 @@
       <PartsTable {desk} />
       <FilesIn {desk} add={addPart} keep={() => (keeping = true)} />
       <div class="after">
-        <Extras {desk} add={addExtra} />
+        <SizedRows
+          {desk}
+          rows={desk.typed.extras}
+          field="extras"
+          one="extra"
+          title="What must go in with it"
+          such={{ name: 'oil bottle', size: '4 x 3 x 2', weight: '6 oz' }}
+          add={addExtra}
+        />
         <WhereTo {desk} />
+        <SizedRows
+          {desk}
+          rows={desk.typed.beside}
+          field="beside"
+          one="parcel"
+          title="Parcels that go with it, closed already"
+          such={{ name: 'stand', size: '20 x 14 x 9', weight: '21 lb' }}
+          valued
+          add={addParcel}
+        />
       </div>
     {/if}
   </div>

@@ -57,12 +57,26 @@
     <input type="checkbox" id="signature" bind:checked={desk.typed.signature} onchange={touch} />
     It is signed for
   </label>
+  <label class="home" for="distance">
+    By road
+    <input
+      id="distance"
+      class="field figure"
+      maxlength="20"
+      placeholder={shop.units === 'in' ? '40 mi' : '65 km'}
+      aria-invalid={desk.problem('ship.distance') !== ''}
+      aria-describedby="ship-faults"
+      bind:value={desk.typed.distance}
+      oninput={touch}
+    />
+  </label>
   <Faults
     id="ship-faults"
     faults={[
       { field: 'to', label: 'To postcode', sentence: desk.problem('ship.to') },
       { field: 'from', label: 'From', sentence: desk.problem('ship.from') },
       { field: 'value', label: 'Value', sentence: desk.problem('value') },
+      { field: 'distance', label: 'By road', sentence: desk.problem('ship.distance') },
     ]}
   />
 </section>
@@ -81,7 +95,11 @@
     cursor: pointer;
     margin-right: 22px;
   }
-  .home input {
+  .home #distance {
+    width: 90px;
+    height: 34px;
+  }
+  .home input[type='checkbox'] {
     width: 18px;
     height: 18px;
     accent-color: var(--twine);

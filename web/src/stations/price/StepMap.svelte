@@ -1,8 +1,9 @@
 <script lang="ts">
-  // Where the nearest cheaper point is: what to trim and what it saves, and the price over the two longest sides as plain
-  // bands, lighter where it is cheaper, the box a mark among them.
+  // Where the nearest cheaper point is: what to trim and what it saves, and the price over two sides as plain bands,
+  // lighter where it is cheaper, the box a mark among them.
   import type { JobDesk } from '../../job/job.svelte';
-  import { calls, sentence, type QuoteView, type StepsView } from '../../lib/api/client';
+  import { calls, sentence, type QuoteView, type StepsRequest, type StepsView } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
 
   interface Props {
@@ -19,13 +20,18 @@
 
   let view = $state.raw<StepsView | null>(null);
   let trouble = $state('');
+  let sides = $state<StepsRequest['sides']>('longest and second');
+  let reach = $state('');
+  const reaches = $derived(
+    shop.units === 'in' ? ['3 in', '5 in', '8 in', '12 in'] : ['5 cm', '10 cm', '20 cm', '30 cm'],
+  );
 
   $effect(() => {
     const asked = new AbortController();
     void desk.work; // anew whenever the job was worked out anew
     const { carrier, service, programme } = quote;
     calls
-      .steps({ job: desk.job, way, carrier, service, programme }, asked.signal)
+      .steps({ job: desk.job, way, carrier, service, programme, sides, reach: reach || null }, asked.signal)
       .then((found) => {
         view = found;
         trouble = '';
@@ -75,8 +81,9 @@
       if (clear && sum.area > 900) words.push(at);
     }
     const arrows = view.points.flatMap(({ what, to_mm, saves }) => {
-      if (to_mm === null || to_mm === undefined || what === 'third side') return [];
-      const to = what === 'longest side' ? { x: x(to_mm), y: mark.y } : { x: mark.x, y: y(to_mm) };
+      const axis = view?.map.sides.indexOf(what) ?? -1;
+      if (to_mm === null || to_mm === undefined || axis < 0) return [];
+      const to = axis === 0 ? { x: x(to_mm), y: mark.y } : { x: mark.x, y: y(to_mm) };
       return [{ ...to, saves, what }];
     });
     return {
@@ -86,6 +93,7 @@
       mark,
       first: [first[0], first.at(-1)],
       second: [second[0], second.at(-1)],
+      sides: view.map.sides,
     };
   });
 </script>
@@ -103,16 +111,33 @@
             <small>{point.why}</small>
           </li>
         {:else}
-          <li>Nothing within three inches of a side, or two pounds, makes it cheaper.</li>
+          <li>Nothing within {reach || 'a few inches'} of a side, or two pounds, makes it cheaper.</li>
         {/each}
       </ul>
     {/if}
+    <div class="asks">
+      <label
+        >Look as far as
+        <select class="field" bind:value={reach}>
+          <option value="">a few inches</option>
+          {#each reaches as one (one)}<option value={one}>{one}</option>{/each}
+        </select></label
+      >
+      <label
+        >map the
+        <select class="field" bind:value={sides}>
+          <option>longest and second</option><option>longest and third</option><option
+            >second and third</option
+          >
+        </select> side</label
+      >
+    </div>
   </div>
   {#if drawn}
     <svg
       viewBox="0 0 {WIDTH} {HEIGHT}"
       role="img"
-      aria-label="Price over the two longest sides, your box the mark, arrows the trims that pay; lighter is cheaper, hatched is not taken"
+      aria-label="Price over the {sides} side, your box the mark, arrows the trims that pay; lighter is cheaper, hatched is not taken"
     >
       <defs>
         <pattern
@@ -163,10 +188,10 @@
       <circle cx={drawn.mark.x} cy={drawn.mark.y} r="5" class="mark" />
       <text x={LEFT} y={HEIGHT - FOOT + 18} class="side">{drawn.first[0]}</text>
       <text x={WIDTH - 8} y={HEIGHT - FOOT + 18} class="side end">{drawn.first[1]}</text>
-      <text x={(WIDTH + LEFT) / 2} y={HEIGHT - 6} class="side middle">longest side</text>
+      <text x={(WIDTH + LEFT) / 2} y={HEIGHT - 6} class="side middle">{drawn.sides[0]}</text>
       <text x={LEFT - 6} y={HEIGHT - FOOT} class="side end">{drawn.second[0]}</text>
       <text x={LEFT - 6} y="18" class="side end">{drawn.second[1]}</text>
-      <text x={LEFT - 6} y={(HEIGHT - FOOT) / 2} class="side end">second</text>
+      <text x={LEFT - 6} y={(HEIGHT - FOOT) / 2} class="side end">{drawn.sides[1].split(' ')[0]}</text>
     </svg>
   {/if}
 </section>
@@ -182,6 +207,19 @@
   }
   h3 {
     font-weight: 650;
+  }
+  .asks {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 16px;
+    margin-top: 10px;
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .asks select {
+    width: auto;
+    height: 34px;
+    color: var(--ink);
   }
   li {
     padding: 6px 0;

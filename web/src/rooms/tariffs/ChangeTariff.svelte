@@ -1,0 +1,236 @@
+<script lang="ts">
+  // A carrier's tariff, changed on the screen: a service at a time, its charges in order, its tables cell by cell. What is
+  // typed is looked over at once; only what can be priced by is kept, whole, as a new version.
+  import { onDestroy } from 'svelte';
+  import { calls, sentence, type TariffRow } from '../../lib/api/client';
+  import { toast } from '../../lib/toast.svelte';
+  import { TariffDraft } from './draft.svelte';
+  import Entry from './Entry.svelte';
+  import { Schema, type Json, type JsonObject, type Node } from './schema';
+
+  interface Props {
+    carrier: string;
+    kept: (row: TariffRow) => void;
+    close: () => void;
+  }
+  let { carrier, kept, close }: Props = $props();
+
+  let draft = $state.raw<TariffDraft | null>(null);
+  let schema = $state.raw<Schema | null>(null);
+  let trouble = $state('');
+  let at = $state(0);
+
+  async function begin(): Promise<void> {
+    try {
+      const [form, opened] = await Promise.all([calls.tariffForm(), TariffDraft.open(carrier)]);
+      schema = new Schema(form as Node);
+      draft = opened;
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
+  }
+  void begin();
+  onDestroy(() => draft?.leave());
+
+  const services = $derived((draft?.file.services ?? []) as JsonObject[]);
+  const serviceNode = $derived(schema?.root.properties?.services?.items ?? {});
+  const wrong = (path: string) => draft?.field === path;
+  /** The service that the problem is in. */
+  const faulty = $derived(Number(/^services\[(\d+)\]/.exec(draft?.field ?? '')?.[1] ?? -1));
+
+  function addService(): void {
+    if (!schema || !draft) return;
+    const fresh = schema.fresh(serviceNode) as JsonObject;
+    const like = services[at];
+    services.push({
+      ...fresh,
+      ...(like ? ($state.snapshot(like as unknown) as JsonObject) : {}),
+      name: `${String(like?.name ?? 'Service')} 2`,
+    });
+    at = services.length - 1;
+    draft.touch();
+  }
+  function dropService(): void {
+    const [gone] = services.splice(at, 1);
+    const was = at;
+    at = Math.max(0, at - 1);
+    draft?.touch();
+    toast.show(`${String(gone?.name)} is taken away.`, () => {
+      if (gone) services.splice(was, 0, gone);
+      at = was;
+      draft?.touch();
+    });
+  }
+
+  async function keep(over = false): Promise<void> {
+    const row = await (over ? draft?.keepOver() : draft?.keep());
+    if (!row) return;
+    toast.show(`${carrier} is kept as version ${row.revision}.`);
+    kept(row);
+  }
+  function leave(): void {
+    if (draft?.changed) {
+      const again = draft.drop();
+      toast.show('What was changed is left out.', () => {
+        again();
+        void begin();
+      });
+    }
+    close();
+  }
+  function go(): void {
+    if (faulty >= 0) at = faulty;
+    requestAnimationFrame(() => {
+      const exact = document.getElementById(`t-${draft?.field}`);
+      const row = document.getElementById(`t-${draft?.field}[0]`);
+      (exact ?? row)?.focus();
+    });
+  }
+
+  /** A table of the kept tariff as CSV; of one that is being changed only once that is kept. */
+  function table(path: string): { out: string; read: (text: string) => void } | null {
+    const found = /^services\[(\d+)\]\.charges\[(\d+)\]$/.exec(path);
+    if (!found || !draft || draft.changed) return null;
+    const [service, charge] = [Number(found[1]), Number(found[2])];
+    return {
+      out: `/api/tariffs/${encodeURIComponent(carrier)}/services/${service}/charges/${charge}/table.csv`,
+      read: (text) => {
+        calls
+          .readTable(carrier, service, charge, text)
+          .then((row) => {
+            toast.show(`The table is read in; ${carrier} is version ${row.revision}.`);
+            kept(row);
+          })
+          .catch((fault: unknown) => (trouble = sentence(fault)));
+      },
+    };
+  }
+</script>
+
+{#if draft && schema}
+  <div class="bar">
+    <h2>{carrier}, changed from version {draft.revision}</h2>
+    <button class="btn btn-main" disabled={draft.problem !== '' || !draft.changed} onclick={() => void keep()}
+      >Keep as a new version</button
+    >
+    <button class="btn" onclick={leave}>{draft.changed ? 'Leave it as it was' : 'Done'}</button>
+  </div>
+  <div class="says" role="status">
+    {#if draft.newest !== null}
+      <p class="no">
+        Version {draft.newest} was kept meanwhile.
+        <button class="link" onclick={() => void keep(true)}>Keep this over it</button>
+      </p>
+    {:else if trouble || draft.trouble}<p class="no">{trouble || draft.trouble}</p>
+    {:else if draft.problem}
+      <p class="no">
+        {draft.field}: {draft.problem} <button class="link" onclick={go}>Go there</button>
+      </p>
+    {:else if draft.findings.length}
+      <p class="look">
+        Look again: {draft.findings.slice(0, 2).join('; ')}{draft.findings.length > 2
+          ? `, and ${draft.findings.length - 2} more`
+          : ''}
+      </p>
+    {:else if draft.restored}<p>What was typed before is here again; it is not kept yet.</p>
+    {:else}<p>Nothing wrong is found in it.</p>{/if}
+  </div>
+  <div class="fields">
+    {#each ['currency', 'units'] as name (name)}
+      {@const node = schema.root.properties?.[name]}
+      {#if node}
+        <Entry
+          {schema}
+          {node}
+          owner={draft.file}
+          {name}
+          path={name}
+          label={name}
+          {wrong}
+          touch={() => draft?.touch()}
+        />
+      {/if}
+    {/each}
+  </div>
+  <div class="tabs" role="group" aria-label="Services">
+    {#each services as service, n (n)}
+      <button aria-pressed={n === at} class:faulty={n === faulty} onclick={() => (at = n)}
+        >{String(service.name)} <small>{String(service.programme ?? '')}</small></button
+      >
+    {/each}
+    <button class="link" onclick={addService}>Add one like it</button>
+    {#if services.length > 1}<button class="link" onclick={dropService}>Take it away</button>{/if}
+  </div>
+  {#key at}
+    {#if services[at]}
+      <Entry
+        {schema}
+        node={serviceNode}
+        owner={services as unknown as Json[]}
+        name={at}
+        path="services[{at}]"
+        label="service"
+        {wrong}
+        touch={() => draft?.touch()}
+        {table}
+        open
+      />
+    {/if}
+  {/key}
+{:else}
+  <p class="no" role="status">{trouble}</p>
+{/if}
+
+<style>
+  .bar {
+    display: flex;
+    gap: 12px;
+    align-items: center;
+    position: sticky;
+    top: 0;
+    z-index: 3;
+    background: var(--sheet);
+    padding: 4px 0;
+  }
+  h2 {
+    margin-right: auto;
+  }
+  .says {
+    min-height: 24px;
+    font-size: 14px;
+    color: var(--soft);
+  }
+  .no {
+    color: var(--stop);
+    font-weight: 550;
+  }
+  .look {
+    color: var(--amber);
+  }
+  .fields {
+    display: flex;
+    gap: 14px;
+    margin: 6px 0;
+  }
+  .tabs {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 4px;
+    border-bottom: 1px solid var(--hair2);
+    margin-bottom: 8px;
+  }
+  .tabs button {
+    padding: 6px 12px 7px;
+  }
+  .tabs button[aria-pressed='true'] {
+    font-weight: 650;
+    box-shadow: inset 0 -3px 0 var(--twine);
+  }
+  .tabs .faulty {
+    color: var(--stop);
+  }
+  small {
+    color: var(--soft);
+    font-weight: 450;
+  }
+</style>

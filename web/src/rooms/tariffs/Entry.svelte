@@ -1,0 +1,418 @@
+<script lang="ts">
+  // One value of a tariff, and whatever is in it: drawn from what the file's schema says of it.
+  import Self from './Entry.svelte';
+  import PriceTable from './PriceTable.svelte';
+  import { inWords, type Json, type JsonObject, type Node, type Schema } from './schema';
+
+  interface Props {
+    schema: Schema;
+    node: Node;
+    /** What holds the value, and where in it. */
+    owner: JsonObject | Json[];
+    name: string | number;
+    path: string;
+    label: string;
+    wrong: (path: string) => boolean;
+    touch: () => void;
+    /** Of a group: what is not shown in it. */
+    without?: string[];
+    /** Of a group: its own frame and heading are left out. */
+    open?: boolean;
+    /** The CSV of a table, where the charge is one that is kept. */
+    table?: (path: string) => { out: string; read: (text: string) => void } | null;
+  }
+  let {
+    schema, node, owner, name, path, label, wrong, touch, without = [], open = false, table,
+  }: Props = $props(); // prettier-ignore
+
+  const look = $derived(schema.look(node));
+  const says = $derived(schema.says(node));
+  const holder = $derived(owner as Record<string | number, Json>);
+  const value = $derived(holder[name]);
+  const id = $derived(`t-${path}`);
+
+  function put(next: Json): void {
+    holder[name] = next;
+    touch();
+  }
+  const text = (given: Json | undefined) => (given === null || given === undefined ? '' : String(given));
+  const number = (typed: string): Json => (/^\d+$/.test(typed.trim()) ? Number(typed) : typed);
+  const list = (given: Json | undefined) => (Array.isArray(given) ? given : []);
+  const words = (typed: string): Json => typed.split(',').map((one) => one.trim()).filter(Boolean); // prettier-ignore
+
+  /** The fields of an object, those of a table taken together. */
+  const fields = $derived.by(() => {
+    if (look.as !== 'group') return [];
+    const every = Object.entries(look.of.properties ?? {});
+    const tabled = every.some(([field, of]) => field === 'rows' && schema.look(of).as === 'table');
+    return every.filter(([field]) => !without.includes(field) && !(tabled && field === 'zones'));
+  });
+  const small = (of: Node) =>
+    ['text', 'date', 'whole', 'tick', 'one of', 'words', 'pair'].includes(schema.look(of).as);
+
+  function move(n: number, by: number): void {
+    const items = list(value);
+    const [item] = items.splice(n, 1);
+    if (item !== undefined) items.splice(n + by, 0, item);
+    touch();
+  }
+  function dropAt(n: number): void {
+    list(value).splice(n, 1);
+    touch();
+  }
+  function addTo(of: Node): void {
+    list(value).push(schema.fresh(of));
+    touch();
+  }
+  let kind = $state('');
+  let file = $state<HTMLInputElement>();
+  const titled = (item: Json) => {
+    const of = item as JsonObject;
+    return `${String(of.kind)}${of.what ? `: ${String(of.what)}` : ''}`;
+  };
+</script>
+
+{#if look.as === 'text' || look.as === 'date' || look.as === 'whole' || look.as === 'words'}
+  <label class="one" class:long={look.as === 'words' || name === 'why' || name === 'what' || name === 'note'}
+    ><span>{label}</span>
+    <input
+      {id}
+      class="field"
+      type={look.as === 'date' ? 'date' : 'text'}
+      aria-invalid={wrong(path)}
+      title={says}
+      value={look.as === 'words' ? list(value).join(', ') : text(value)}
+      onchange={(event) => {
+        if (look.as === 'words') put(words(event.currentTarget.value));
+      }}
+      oninput={(event) => {
+        const typed = event.currentTarget.value;
+        if (look.as === 'whole') put(number(typed));
+        else if (look.as === 'date') put(typed || null);
+        else if (look.as === 'text') put(look.optional && !typed.trim() ? null : typed);
+      }}
+    />
+    {#if says}<small>{says}</small>{/if}
+  </label>
+{:else if look.as === 'tick'}
+  <label class="tick"
+    ><input
+      {id}
+      type="checkbox"
+      checked={value === true}
+      onchange={(event) => put(event.currentTarget.checked)}
+    />
+    <span
+      >{label}{#if says}<small>{says}</small>{/if}</span
+    ></label
+  >
+{:else if look.as === 'one of'}
+  <label class="one"
+    ><span>{label}</span>
+    <select
+      {id}
+      class="field"
+      value={text(value)}
+      onchange={(event) => put(event.currentTarget.value === '' ? null : event.currentTarget.value)}
+    >
+      {#if look.optional}<option value="">–</option>{/if}
+      {#each look.choices as choice (choice)}<option>{choice}</option>{/each}
+    </select></label
+  >
+{:else if look.as === 'pair'}
+  <span class="one pair"
+    ><span>{label}</span>
+    {#each [0, 1] as n (n)}
+      <input
+        id="{id}[{n}]"
+        class="field figure"
+        aria-label="{label}, {n ? 'most' : 'least'}"
+        aria-invalid={wrong(path) || wrong(`${path}[${n}]`)}
+        value={text(list(value)[n])}
+        oninput={(event) => {
+          list(value)[n] = number(event.currentTarget.value);
+          touch();
+        }}
+      />
+    {/each}</span
+  >
+{:else if look.as === 'table'}
+  {@const csv = table?.(path.slice(0, -'.rows'.length))}
+  <div class="wide">
+    <PriceTable of={owner as JsonObject} path={path.slice(0, -'.rows'.length)} {label} {wrong} {touch} />
+    {#if csv}
+      <span class="csv">
+        <a class="link" href={csv.out} download>This table as CSV</a>
+        <button type="button" class="link" onclick={() => file?.click()}>Read it in from CSV</button>
+        <input
+          bind:this={file}
+          type="file"
+          accept=".csv,text/csv"
+          hidden
+          aria-label="Table as CSV"
+          onchange={async (event) => {
+            const chosen = event.currentTarget.files?.[0];
+            if (chosen) csv.read(await chosen.text());
+            event.currentTarget.value = '';
+          }}
+        />
+      </span>
+    {/if}
+  </div>
+{:else if look.as === 'rows'}
+  <fieldset class="wide">
+    <legend>{label}</legend>
+    {#each { length: list(value).length }, n}
+      <div class="row" class:first={n === 0}>
+        <Self
+          {schema}
+          node={look.of}
+          owner={list(value)}
+          name={n}
+          path="{path}[{n}]"
+          label="{label} {n + 1}"
+          {wrong}
+          {touch}
+          open
+        />
+        <button type="button" class="off" aria-label="Take {label} {n + 1} away" onclick={() => dropAt(n)}
+          >×</button
+        >
+      </div>
+    {/each}
+    <button type="button" class="link" onclick={() => addTo(look.of)}>Add one of {label}</button>
+  </fieldset>
+{:else if look.as === 'kinds'}
+  <div class="wide">
+    {#each list(value) as item, n (n)}
+      {@const of = look.kinds[String((item as JsonObject).kind)]}
+      {#if of}
+        <fieldset>
+          <legend>{n + 1}. {titled(item)}</legend>
+          <div class="moves">
+            <button type="button" class="link" disabled={n === 0} onclick={() => move(n, -1)}
+              >Earlier<span class="sr-only">, charge {n + 1}</span></button
+            >
+            <button
+              type="button"
+              class="link"
+              disabled={n === list(value).length - 1}
+              onclick={() => move(n, 1)}>Later<span class="sr-only">, charge {n + 1}</span></button
+            >
+            <button type="button" class="link" onclick={() => dropAt(n)}
+              >Take away<span class="sr-only"> charge {n + 1}</span></button
+            >
+          </div>
+          <Self
+            {schema}
+            node={of}
+            owner={list(value)}
+            name={n}
+            path="{path}[{n}]"
+            label="charge {n + 1}"
+            {wrong}
+            {touch}
+            {table}
+            without={['kind']}
+            open
+          />
+        </fieldset>
+      {/if}
+    {/each}
+    <label class="one add"
+      ><span>Add a charge</span>
+      <select
+        class="field"
+        bind:value={kind}
+        onchange={() => {
+          const of = look.kinds[kind];
+          if (of) addTo(of);
+          kind = '';
+        }}
+      >
+        <option value="">of a kind…</option>
+        {#each Object.keys(look.kinds) as one (one)}<option>{one}</option>{/each}
+      </select></label
+    >
+  </div>
+{:else if look.as === 'group'}
+  {#if look.optional && !open}
+    <fieldset class="wide optional">
+      <legend
+        ><label class="tick"
+          ><input
+            {id}
+            type="checkbox"
+            checked={value !== null && value !== undefined}
+            onchange={(event) => put(event.currentTarget.checked ? schema.fresh(look.of) : null)}
+          />
+          <span
+            >{label}{#if says}<small>{says}</small>{/if}</span
+          ></label
+        ></legend
+      >
+      {#if value !== null && value !== undefined}
+        <Self {schema} node={look.of} {owner} {name} {path} {label} {wrong} {touch} {table} open />
+      {/if}
+    </fieldset>
+  {:else if value !== null && typeof value === 'object'}
+    {#snippet inside()}
+      {#each fields as [field, of] (field)}
+        {#if small(of)}
+          <Self
+            {schema}
+            node={of}
+            owner={value as JsonObject}
+            name={field}
+            path="{path}.{field}"
+            label={inWords(field)}
+            {wrong}
+            {touch}
+          />
+        {/if}
+      {/each}
+    {/snippet}
+    {#if open}
+      <div class="fields" class:flat={fields.every(([, of]) => small(of))}>{@render inside()}</div>
+    {:else}
+      <fieldset class="wide">
+        <legend>{label}</legend>
+        <div class="fields">{@render inside()}</div>
+      </fieldset>
+    {/if}
+    {#each fields as [field, of] (field)}
+      {#if !small(of) && schema.look(of).as !== 'fixed'}
+        <Self
+          {schema}
+          node={of}
+          owner={value as JsonObject}
+          name={field}
+          path="{path}.{field}"
+          label={inWords(field)}
+          {wrong}
+          {touch}
+          {table}
+        />
+      {/if}
+    {/each}
+  {/if}
+{/if}
+
+<style>
+  .fields {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 14px;
+    align-items: start;
+    margin: 4px 0;
+  }
+  .row {
+    display: flex;
+    align-items: end;
+    gap: 6px;
+  }
+  .row :global(.fields) {
+    flex-wrap: nowrap;
+    margin: 2px 0;
+  }
+  .row :global(.one) {
+    width: 110px;
+  }
+  .row :global(.one.pair) {
+    width: 126px;
+  }
+  .row :global(.one.long) {
+    width: 330px;
+  }
+  /* A table in all but name: its heads stand over the first row, and are read out with every other. */
+  .row:not(.first) :global(.one > span) {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .row :global(small) {
+    display: none;
+  }
+  .one {
+    display: block;
+    width: 168px;
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .long {
+    width: 350px;
+  }
+  .one .field {
+    height: 34px;
+    color: var(--ink);
+  }
+  .pair {
+    width: 130px;
+  }
+  .pair > span {
+    display: block;
+  }
+  .pair .field {
+    width: 58px;
+  }
+  small {
+    display: block;
+    font-size: 12.5px;
+    line-height: 16px;
+  }
+  .tick {
+    display: flex;
+    gap: 8px;
+    align-items: start;
+    max-width: 350px;
+    font-size: 14px;
+    min-height: 30px;
+  }
+  .tick input {
+    width: 18px;
+    height: 18px;
+    accent-color: var(--twine);
+    flex: none;
+  }
+  .tick small {
+    color: var(--soft);
+  }
+  fieldset {
+    border-top: 1px solid var(--hair2);
+    padding: 2px 0 8px;
+    margin-top: 10px;
+    min-width: 0;
+  }
+  legend {
+    font-weight: 650;
+    padding-right: 10px;
+  }
+  .optional {
+    border-top-style: dotted;
+    margin-top: 4px;
+  }
+  .optional legend {
+    font-weight: 500;
+  }
+  .wide {
+    width: 100%;
+    min-width: 0;
+  }
+  .moves,
+  .csv {
+    display: flex;
+    gap: 14px;
+    font-size: 14px;
+  }
+  .off {
+    font-size: 20px;
+    color: var(--soft);
+    min-width: 28px;
+    min-height: 34px;
+  }
+  .add {
+    margin-top: 10px;
+  }
+</style>

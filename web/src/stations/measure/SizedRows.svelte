@@ -1,0 +1,162 @@
+<script lang="ts">
+  // Rows of things that have a name, a size and a weight, and a value where that is asked for. A row may be taken off and
+  // brought back.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { shop } from '../../lib/shop.svelte';
+  import { toast } from '../../lib/toast.svelte';
+  import Faults from '../../lib/ui/Faults.svelte';
+  import Field from '../../lib/ui/Field.svelte';
+
+  interface Row {
+    name: string;
+    size: string;
+    weight: string;
+    value?: string;
+  }
+  interface Props {
+    desk: JobDesk;
+    /** As they stand in the job; they are changed in place. */
+    rows: Row[];
+    /** The field of the job that they are, and what one of them is called. */
+    field: 'extras' | 'beside';
+    one: 'extra' | 'parcel';
+    title: string;
+    /** What a first row might say. */
+    such: { name: string; size: string; weight: string };
+    valued?: boolean;
+    add: () => void;
+  }
+  let { desk, rows, field, one, title, such, valued = false, add }: Props = $props();
+
+  const touch = () => desk.touch();
+  const called = $derived(one === 'extra' ? 'extra' : 'parcel beside');
+
+  function remove(n: number): void {
+    const [gone] = rows.splice(n, 1);
+    if (!gone) return;
+    touch();
+    toast.show(`${gone.name || `The ${called}`} is off the list.`, () => {
+      rows.splice(n, 0, gone);
+      touch();
+    });
+  }
+
+  const faultsOf = (n: number) =>
+    [
+      { field: `${one}-${n}-size`, label: 'Size', sentence: desk.problem(`${field}[${n}].size`) },
+      { field: `${one}-${n}-weight`, label: 'Weight', sentence: desk.problem(`${field}[${n}].weight`) },
+      { field: `${one}-${n}-value`, label: 'Value', sentence: desk.problem(`${field}[${n}].value`) },
+    ].map((fault) => ({ ...fault, label: `${fault.label} of ${rows[n]?.name || `${called} ${n + 1}`}` }));
+</script>
+
+<section class="rows" class:valued>
+  <h2>{title}</h2>
+  {#if rows.length}
+    <div class="row heads" aria-hidden="true">
+      <span>{one === 'extra' ? 'Extra' : 'Parcel'}</span><span
+        >{one === 'extra' ? 'Size' : 'Outside size'}, {shop.units}</span
+      ><span>Weight, {shop.massUnit}</span>{#if valued}<span>Its value</span>{/if}
+    </div>
+  {/if}
+  {#each rows as row, n (row)}
+    {@const found = faultsOf(n)}
+    {@const faults = found.some((fault) => fault.sentence) ? `${one}-${n}-faults` : ''}
+    <div class="row">
+      <Field
+        id="{one}-{n}-name"
+        label="{called[0]?.toUpperCase()}{called.slice(1)} {n + 1}"
+        hideLabel
+        note={false}
+        bind:value={row.name}
+        oninput={touch}
+        placeholder={such.name}
+      />
+      <Field
+        id="{one}-{n}-size"
+        label="Size of {called} {n + 1}"
+        hideLabel
+        measure
+        note={false}
+        bind:value={row.size}
+        oninput={touch}
+        placeholder={such.size}
+        problem={found[0]?.sentence ?? ''}
+        {faults}
+      />
+      <Field
+        id="{one}-{n}-weight"
+        label="Weight of {called} {n + 1}"
+        hideLabel
+        measure
+        takes="mass"
+        note={false}
+        bind:value={row.weight}
+        oninput={touch}
+        placeholder={such.weight}
+        problem={found[1]?.sentence ?? ''}
+        {faults}
+      />
+      {#if valued}
+        <Field
+          id="{one}-{n}-value"
+          label="Value of {called} {n + 1}"
+          hideLabel
+          measure
+          note={false}
+          bind:value={() => row.value ?? '', (said) => (row.value = said)}
+          oninput={touch}
+          placeholder="150.00"
+          problem={found[2]?.sentence ?? ''}
+          {faults}
+        />
+      {/if}
+      <button
+        type="button"
+        class="off"
+        onclick={() => remove(n)}
+        aria-label="Take {row.name || `${called} ${n + 1}`} off the list">×</button
+      >
+      {#if faults}<div class="wide"><Faults id={faults} faults={found} /></div>{/if}
+    </div>
+  {/each}
+  <button type="button" class="btn add" id="add-{one}" onclick={add}
+    >{one === 'extra' ? 'Add an extra' : 'Add a parcel'}</button
+  >
+</section>
+
+<style>
+  .rows {
+    display: grid;
+    gap: 6px;
+    justify-items: start;
+  }
+  .row {
+    display: grid;
+    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 34px;
+    gap: 8px;
+    width: 100%;
+  }
+  .valued .row {
+    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 100px 34px;
+  }
+  .heads {
+    font-size: 13px;
+    color: var(--soft);
+  }
+  .off {
+    font-size: 21px;
+    color: var(--soft);
+  }
+  .off:hover {
+    color: var(--stop);
+  }
+  .wide {
+    grid-column: 1 / -1;
+  }
+  @media (max-width: 620px) {
+    .row,
+    .valued .row {
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 34px;
+    }
+  }
+</style>

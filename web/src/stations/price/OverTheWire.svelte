@@ -1,0 +1,231 @@
+<script lang="ts">
+  // Carriers asked over the network, each beside what its tariff comes to, line by line. Whatever a carrier does, the rest
+  // of the screen does not wait for it.
+  import type { JobDesk } from '../../job/job.svelte';
+  import {
+    calls,
+    sentence,
+    type AskedQuote,
+    type CarrierSays,
+    type TrackingSaid,
+  } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
+  import { toast } from '../../lib/toast.svelte';
+
+  interface Props {
+    desk: JobDesk;
+    way: string;
+  }
+  let { desk, way }: Props = $props();
+
+  let said = $state.raw<CarrierSays[] | null>(null);
+  let asking = $state(false);
+  let trouble = $state('');
+  let askedAbout = $state('');
+  let buying = $state('');
+  let where = $state.raw<TrackingSaid | null>(null);
+  let asked: AbortController | null = null;
+
+  const wires = $derived(shop.view?.shop.wires ?? []);
+  /** What the answers hang on: when it changes, they are old. */
+  const about = $derived(
+    JSON.stringify([
+      way,
+      desk.ways.find((one) => one.way === way)?.outside.mm,
+      desk.job.ship,
+      desk.job.value,
+      desk.job.beside,
+    ]),
+  );
+  const old = $derived(said !== null && askedAbout !== about);
+
+  async function ask(): Promise<void> {
+    asked?.abort();
+    const now = (asked = new AbortController());
+    asking = true;
+    const question = about;
+    try {
+      const found = await calls.ask({ job: desk.job, way }, now.signal);
+      if (now.signal.aborted) return;
+      said = found;
+      askedAbout = question;
+      trouble = '';
+    } catch (fault) {
+      if (now.signal.aborted) return;
+      trouble = sentence(fault);
+    }
+    asking = false;
+  }
+  $effect(() => () => asked?.abort());
+
+  async function buy(carrier: string, quote: AskedQuote): Promise<void> {
+    buying = quote.quote;
+    try {
+      const { service, programme, asks, currency } = quote;
+      await desk.buyLabel({ carrier, service, programme, quote: quote.quote, amount: asks, currency });
+      toast.show(`A label of ${carrier} ${service} is bought for ${asks} ${currency}.`);
+      trouble = '';
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
+    buying = '';
+  }
+
+  async function track(): Promise<void> {
+    try {
+      where = await calls.tracking(desk.id);
+      trouble = '';
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
+  }
+  const last = $derived(where?.events?.at(-1));
+  const label = $derived(desk.bought >= 0 ? desk.label : null);
+</script>
+
+{#if wires.length}
+  <section class="sheet" aria-label="What carriers say themselves">
+    <div class="head">
+      <h2>
+        What {wires.map((wire) => wire.carrier).join(' and ')}
+        {wires.length > 1 ? 'say themselves' : 'says itself'}
+      </h2>
+      <button class="btn" disabled={asking} onclick={() => void ask()}
+        >{asking ? 'Asking…' : said ? 'Ask again' : 'Ask over the network'}</button
+      >
+    </div>
+    <div role="status" class="status" class:no={trouble !== ''}>
+      {#if trouble}{trouble}{:else if old}The parcel has changed since it was asked.{/if}
+    </div>
+    {#if label}
+      <p class="label">
+        Label bought: <b class="figure">{label.tracking}</b>, {label.carrier}
+        {label.service}, <span class="figure">{label.amount} {label.currency}</span>
+        <button class="link" onclick={() => void track()}>Where is it?</button>
+        {#if where}<span role="status"
+            >{where.state}{last ? `: ${last.what}, ${last.at.slice(0, 16).replace('T', ' ')}` : ''}</span
+          >{/if}
+      </p>
+    {/if}
+    {#each said ?? [] as one (one.carrier)}
+      {#if one.state !== 'answered'}
+        <p class="no">
+          {one.carrier}
+          {one.says}{one.tries > 1 ? `, asked ${one.tries} times` : ''}. Its prices above are by its tariff.
+        </p>
+      {:else}
+        {#if one.says}<p class="no">{one.carrier} {one.says}.</p>{/if}
+        <div class="answers" class:old>
+          {#each one.quotes as quote (quote.quote)}
+            <article aria-label="{one.carrier} {quote.service}, {quote.programme}, over the network">
+              <h3>{quote.service} <span class="soft">{quote.programme}</span></h3>
+              <table>
+                <thead><tr><td></td><th scope="col">it asks</th><th scope="col">its tariff</th></tr></thead>
+                <tbody>
+                  {#each quote.lines as line (line.what)}
+                    <tr class:differs={line.differs}>
+                      <th scope="row">{line.what}</th><td class="figure">{line.theirs ?? '–'}</td><td
+                        class="figure">{line.ours ?? '–'}</td
+                      >
+                    </tr>
+                  {/each}
+                  <tr class="sum" class:differs={quote.more !== ''}
+                    ><th scope="row">{quote.more ? `in all, ${quote.more}` : 'in all, the same'}</th><td
+                      class="figure">{quote.amount}</td
+                    ><td class="figure">{quote.ours ?? '–'}</td></tr
+                  >
+                </tbody>
+              </table>
+              {#if !label}
+                <button
+                  class="btn"
+                  disabled={buying !== '' || old}
+                  onclick={() => void buy(one.carrier, quote)}
+                  >{buying === quote.quote
+                    ? 'Buying…'
+                    : `Buy its label, ${quote.asks} ${quote.currency}`}</button
+                >
+              {/if}
+            </article>
+          {/each}
+        </div>
+        {#each one.refused as no (no.service + no.why)}
+          <p class="soft">
+            {no.service}: {no.why}{no.ours ? `; its tariff comes to ${no.ours}` : ''}
+          </p>
+        {/each}
+      {/if}
+    {/each}
+  </section>
+{/if}
+
+<style>
+  section {
+    padding: 10px 16px 14px;
+    margin: 16px 0;
+  }
+  .head {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    gap: 16px;
+  }
+  .status {
+    min-height: 22px;
+    font-size: 14px;
+  }
+  .no {
+    color: var(--stop);
+  }
+  .soft {
+    color: var(--soft);
+    font-size: 14px;
+  }
+  .label {
+    border-left: 4px solid var(--twine);
+    padding-left: 10px;
+    margin-bottom: 10px;
+  }
+  .answers {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
+    gap: 12px 26px;
+  }
+  .old {
+    opacity: 0.75;
+  }
+  article {
+    display: grid;
+    gap: 8px;
+    align-content: start;
+    justify-items: start;
+  }
+  h3 {
+    font-weight: 650;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+  }
+  th,
+  td {
+    padding: 2px 0 2px 10px;
+    border-top: 1px solid var(--hair);
+    text-align: right;
+  }
+  thead th,
+  thead td {
+    border: 0;
+  }
+  th[scope='row'] {
+    text-align: left;
+    padding-left: 0;
+    color: var(--ink);
+  }
+  .sum > * {
+    font-weight: 650;
+  }
+  .differs {
+    background: color-mix(in srgb, var(--amber) 16%, transparent);
+  }
+</style>
