@@ -18,6 +18,10 @@ def asked(client: TestClient, **changes: Any) -> Any:
     return client.post("/api/steps", json={**body, **changes})
 
 
+def bands_of(seen: Any, row: int) -> list[Any]:
+    return [band for band in seen["bands"] if band["row"] <= row <= band["last"]]
+
+
 def test_trims_and_map_are_of_the_box_in_hand(client: TestClient) -> None:
     told = asked(client).json()
     work = client.post("/api/work-out", json={"job": job(), "in_hand": "slotted"}).json()
@@ -27,14 +31,14 @@ def test_trims_and_map_are_of_the_box_in_hand(client: TestClient) -> None:
     i, j = seen["here"]
     longest, second, _ = sorted(way["outside"]["mm"], reverse=True)
     assert (seen["first_mm"][i], seen["second_mm"][j]) == (longest, second)
-    here = [band for band in seen["bands"] if band["row"] == j and band["start"] <= i <= band["end"]]
+    here = [band for band in bands_of(seen, j) if band["start"] <= i <= band["end"]]
     assert [band["price"] for band in here] == [quote["amount"]]
     assert seen["prices"] == sorted(seen["prices"], key=float)
     for point in told["points"]:
         assert float(point["amount"]) + float(point["saves"]) == pytest.approx(float(quote["amount"]))
     # Every row is covered once, from its first cell to its last.
     for row in range(len(seen["second_mm"])):
-        bands = [band for band in seen["bands"] if band["row"] == row]
+        bands = sorted(bands_of(seen, row), key=lambda band: band["start"])
         assert [band["start"] for band in bands] == [0, *(band["end"] + 1 for band in bands[:-1])]
         assert bands[-1]["end"] == len(seen["first_mm"]) - 1
 
@@ -54,7 +58,7 @@ def test_a_carrier_of_another_currency_is_mapped_in_the_shops(client: TestClient
     way = next(one for one in work["ways"] if one["way"] == "slotted")
     quote = next(one for one in way["quotes"] if one["carrier"] == "Quillmere Courier")
     i, j = told["map"]["here"]
-    (band,) = [b for b in told["map"]["bands"] if b["row"] == j and b["start"] <= i <= b["end"]]
+    (band,) = [b for b in bands_of(told["map"], j) if b["start"] <= i <= b["end"]]
     # Its lines are turned one by one, the sum here as a whole: a cent a line at most.
     assert float(band["price"]) == pytest.approx(float(quote["amount"]), abs=0.03)
 
@@ -81,3 +85,21 @@ def test_a_comparison_as_csv_adds_up_row_by_row(client: TestClient) -> None:
     assert all(row["why"] for row in refused)
     bare = client.post("/api/jobs", json=job(ship={})).json()["id"]
     assert client.get(f"/api/jobs/{bare}/prices.csv?way=slotted").json()["field"] == "ship.to"
+
+
+def test_the_map_is_of_the_sides_and_the_reach_that_are_asked_for(client: TestClient) -> None:
+    near = asked(client).json()["map"]
+    assert near["sides"] == ["longest side", "second side"]
+    far = asked(client, sides="longest and third", reach="8 in").json()
+    seen = far["map"]
+    assert seen["sides"] == ["longest side", "third side"]
+    i, j = seen["here"]
+    assert seen["first_mm"][i] == near["first_mm"][near["here"][0]]
+    assert seen["first_mm"][-1] - seen["first_mm"][i] == pytest.approx(8 * 25.4, abs=3.2)
+    (here,) = [band["price"] for band in bands_of(seen, j) if band["start"] <= i <= band["end"]]
+    i, j = near["here"]
+    assert [here] == [band["price"] for band in bands_of(near, j) if band["start"] <= i <= band["end"]]
+    # Farther is looked, more or as much is found.
+    assert {point["what"] for point in asked(client).json()["points"]} <= {point["what"] for point in far["points"]}
+    for reach in ("far", "13 in", "0 in"):
+        assert asked(client, reach=reach).json()["field"] == "reach"

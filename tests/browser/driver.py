@@ -92,7 +92,7 @@ class Page:
         self.until(lambda: words in self.text(selector), f"{selector} does not say {words!r}")
 
     def button(self, words: str) -> WebElement:
-        path = f"//*[self::button or self::a][normalize-space()={json.dumps(words)}]"
+        path = f"//*[self::button or self::a][normalize-space()={json.dumps(words, ensure_ascii=False)}]"
         return self.until(lambda: self.driver.find_element(By.XPATH, path), f"no button {words!r}")
 
     def fill(self, field: str, words: str) -> None:

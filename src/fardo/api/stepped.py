@@ -34,9 +34,11 @@ class CheaperView(BaseModel):
 
 
 class Band(BaseModel):
-    """Cells of one price that lie side by side in a row: along the first side from `start` to `end`, both with it."""
+    """Cells of one price that lie side by side: along the first side from `start` to `end`, along the second from `row`
+    to `last`, all four with it."""
 
     row: int
+    last: int
     start: int
     end: int
     price: str | None
@@ -91,16 +93,24 @@ def _map(
     sides = parcel.sides
     first, second = (_around(sides[axis], units, reach) for axis in axes)
     seen = price_map(service, replace(parcel, sizes=sides), first, second, axes)
-    bands = []
+    bands: list[Band] = []
+    above: dict[tuple[int, int, int], Band] = {}
     for row in range(len(second)):
+        here: dict[tuple[int, int, int], Band] = {}
         start = 0
         for k in range(1, len(first) + 1):
             if k == len(first) or seen.minor[k, row] != seen.minor[start, row]:
-                price = seen.at(start, row)
-                bands.append(
-                    Band(row=row, start=start, end=k - 1, price=None if price is None else str(exchange.into(price)))
-                )
+                key = (start, k - 1, int(seen.minor[start, row]))
+                band = above.get(key)
+                if band is None:
+                    price = seen.at(start, row)
+                    said = None if price is None else str(exchange.into(price))
+                    band = Band(row=row, last=row, start=start, end=k - 1, price=said)
+                    bands.append(band)
+                band.last = row
+                here[key] = band
                 start = k
+        above = here
     prices = sorted({band.price for band in bands if band.price is not None}, key=float)
     return MapView(
         first_mm=[side.mm for side in first], second_mm=[side.mm for side in second],

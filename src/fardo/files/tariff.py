@@ -273,7 +273,7 @@ class ResidentialEntry(ChargeBase):
     amount: str
 
     def to_core(self, currency: str, units: Units) -> Charge:
-        return Residential(Money.read(self.amount, currency))
+        return Residential(_money(self.amount, currency, "amount"))
 
 
 class FuelEntry(ChargeBase):
@@ -293,7 +293,9 @@ class CoverEntry(ChargeBase):
     most: str
 
     def to_core(self, currency: str, units: Units) -> Charge:
-        free, step, price, most = (Money.read(text, currency) for text in (self.free, self.step, self.price, self.most))
+        free, step, price, most = (
+            _money(getattr(self, name), currency, name) for name in ("free", "step", "price", "most")
+        )
         if step.minor <= 0:
             raise BadInput("no step at all", read=self.step, allowed="more than nothing", field="step")
         return Cover(free, step, price, most)

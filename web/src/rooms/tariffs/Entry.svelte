@@ -64,6 +64,8 @@
     list(value).push(schema.fresh(of));
     touch();
   }
+  /** A list as it is typed, with its commas, until the field is left. */
+  let listed = $state<string | null>(null);
   let kind = $state('');
   let file = $state<HTMLInputElement>();
   const titled = (item: Json) => {
@@ -81,13 +83,14 @@
       type={look.as === 'date' ? 'date' : 'text'}
       aria-invalid={wrong(path)}
       title={says}
-      value={look.as === 'words' ? list(value).join(', ') : text(value)}
-      onchange={(event) => {
-        if (look.as === 'words') put(words(event.currentTarget.value));
-      }}
+      value={look.as === 'words' ? (listed ?? list(value).join(', ')) : text(value)}
+      onblur={() => (listed = null)}
       oninput={(event) => {
         const typed = event.currentTarget.value;
-        if (look.as === 'whole') put(number(typed));
+        if (look.as === 'words') {
+          listed = typed;
+          put(words(typed));
+        } else if (look.as === 'whole') put(number(typed));
         else if (look.as === 'date') put(typed || null);
         else if (look.as === 'text') put(look.optional && !typed.trim() ? null : typed);
       }}
@@ -150,10 +153,10 @@
           accept=".csv,text/csv"
           hidden
           aria-label="Table as CSV"
-          onchange={async (event) => {
-            const chosen = event.currentTarget.files?.[0];
+          onchange={async ({ currentTarget: input }) => {
+            const chosen = input.files?.[0];
             if (chosen) csv.read(await chosen.text());
-            event.currentTarget.value = '';
+            input.value = '';
           }}
         />
       </span>
@@ -180,7 +183,7 @@
         >
       </div>
     {/each}
-    <button type="button" class="link" onclick={() => addTo(look.of)}>Add one of {label}</button>
+    <button type="button" class="link" onclick={() => addTo(look.of)}>Add a row</button>
   </fieldset>
 {:else if look.as === 'kinds'}
   <div class="wide">

@@ -57,7 +57,7 @@
           : ((sides[n - 1] ?? 0) + (sides[n] ?? 0)) / 2;
     const cells = bands.map((band) => {
       const [a, b] = [x(edge(first_mm, band.start)), x(edge(first_mm, band.end + 1))];
-      const [top, foot] = [y(edge(second_mm, band.row + 1)), y(edge(second_mm, band.row))];
+      const [top, foot] = [y(edge(second_mm, band.last + 1)), y(edge(second_mm, band.row))];
       const rank = band.price === null ? -1 : prices.indexOf(band.price) / Math.max(1, prices.length - 1);
       return { x: a, y: top, width: b - a, height: foot - top + 0.4, price: band.price, rank };
     });

@@ -1,0 +1,281 @@
+"""Prices on the screen: side by side, other ways, parcels beside, a kept tariff, a carrier asked, a tariff changed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import httpx
+import pytest
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.select import Select
+
+from fardo.demo import CARRIER
+from fardo.standins.carrier import create_carrier
+from tests.browser.driver import Page
+from tests.browser.test_making import job_of
+from tests.made_up import services
+from tests.served import AppHere
+
+
+def priced(page: Page, title: str = "Concertina for Ostwick") -> str:
+    page.open("/", ".bench li")
+    job = job_of(page, title)
+    page.open(f"{job}/price", ".steps svg")
+    return job
+
+
+def slip(page: Page, label: str) -> Any:
+    return page.one(f'article[aria-label="{label}"]')
+
+
+def beside(page: Page, label: str) -> None:
+    box = slip(page, label).find_element("css selector", ".beside input")
+    page.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", box)
+    box.send_keys(Keys.SPACE)
+
+
+def test_up_to_four_ways_are_laid_side_by_side_and_one_taken_away(page: Page) -> None:
+    priced(page)
+    for label in ("Wendlefirth Post Parcel, counter", "Oddbarrow Ground, account"):
+        beside(page, label)
+    page.shows("[aria-label='Side by side'] h2", "2 of at most 4")
+    table = "[aria-label='Side by side'] table"
+    sums = [float(slip(page, label).find_element("css selector", ".sum").text)
+            for label in ("Wendlefirth Post Parcel, counter", "Oddbarrow Ground, account")]  # fmt: skip
+    page.shows(table, f"{abs(sums[0] - sums[1]):.2f} more")
+    assert "the least" in page.text(table)
+    assert page.axe() == []
+    beside(page, "Oddbarrow Ground, marketplace")
+    beside(page, "Passenger's luggage, one checked bag, counter")
+    page.shows("[aria-label='Side by side'] h2", "4 of at most 4")
+    fifth = slip(page, "Oddbarrow Express, account").find_element("css selector", ".beside input")
+    assert not fifth.is_enabled()
+    page.one("[aria-label='Take Oddbarrow Ground, marketplace, away']").send_keys(Keys.ENTER)
+    page.until(lambda: fifth.is_enabled())
+    page.one("[aria-label='Side by side'] .open").send_keys(Keys.ENTER)
+    page.until(lambda: not page.all(table))
+
+
+def test_another_way_and_a_parcel_beside_are_typed_and_chosen(page: Page) -> None:
+    page.open("/", ".bench li")
+    job = job_of(page, "Concertina for Ostwick")
+    page.open(f"{job}/measure", "#distance")
+    page.fill("distance", "12 mls")
+    page.until(lambda: page.one("#distance").get_attribute("aria-invalid") == "true")
+    page.fill("distance", "12 mi")
+    page.one("#add-parcel").send_keys(Keys.ENTER)
+    page.until(lambda: page.focus == "parcel-0-name")
+    for name, said in (("name", "stand"), ("size", "20 x 14 x 9"), ("weight", "21 lb"), ("value", "900")):
+        page.fill(f"parcel-0-{name}", said)
+    page.shows("#ship-faults", "parcels worth more than all of it")
+    page.fill("parcel-0-value", "150")
+    page.saved()
+    assert page.axe() == []
+    page.one(".twine a[href$='/price']").click()
+    label = "The workshop's own van, there and back, own"
+    van = slip(page, label)
+    # 2 x 12 miles at 0.68 and at 0.45, once for both parcels.
+    assert "16.32" in van.text
+    assert "10.80" in van.text
+    assert "2 parcels" in van.text
+    parcel = slip(page, "Wendlefirth Post Parcel, counter").text
+    assert "1: postage" in parcel
+    assert "2: postage" in parcel
+    choose = van.find_element("css selector", "button")
+    page.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", choose)
+    choose.send_keys(Keys.ENTER)
+    page.shows("aside", "The workshop's own van")
+    page.saved()
+    chosen = page.api(f"/api{job}")["job"]["chosen"]["price"]
+    assert (chosen["carrier"], chosen["tariff"]) == ("The workshop's own van", 1)
+
+
+def test_the_map_is_of_the_sides_and_the_reach_that_are_asked_for(page: Page) -> None:
+    priced(page)
+    Select(page.one(".asks label:nth-child(2) select")).select_by_visible_text("second and third")
+    page.shows(".steps svg", "second side")
+    before = page.text(".steps svg")
+    Select(page.one(".asks select")).select_by_visible_text("12 in")
+    page.until(lambda: page.text(".steps svg") != before)
+    assert page.axe() == []
+
+
+def test_a_chosen_price_keeps_its_tariff_until_todays_is_asked_for(page: Page) -> None:
+    job = priced(page)
+    first = page.one("article.sheet")
+    label = str(first.get_attribute("aria-label"))
+    first.find_element("css selector", "button").send_keys(Keys.ENTER)
+    page.until(lambda: page.all("article.chosen"))
+    page.saved()
+    asked = page.one("article.chosen .carrier .figure").text
+    carrier = "Wendlefirth Post"
+    assert label.startswith(carrier)
+    whole = httpx.get(f"{page.url}/api/tariffs/{carrier}").json()
+    for service in whole["tariff"]["services"]:
+        for charge in service["charges"]:
+            for row in charge.get("rows", []) if charge["kind"] == "grid" else []:
+                row[1:] = [f"{float(price) + 3:.2f}" for price in row[1:]]
+    assert httpx.put(f"{page.url}/api/tariffs/{carrier}", json=whole).status_code == 200
+    page.open(f"{job}/price", "article.chosen .kept")
+    page.shows("article.chosen .kept", f"Today's asks {float(asked) + 3:.2f}, not {asked}.")
+    assert page.one("article.chosen .carrier .figure").text == asked
+    assert page.axe() == []
+    page.button("Price by today's").send_keys(Keys.ENTER)
+    page.until(lambda: not page.all(".kept"))
+    page.saved()
+    assert page.api(f"/api{job}")["job"]["chosen"]["price"]["tariff"] == 2
+    page.button("Undo").send_keys(Keys.ENTER)
+    page.one("article.chosen .kept")
+
+
+@pytest.fixture(scope="module")
+def carrier() -> Iterator[str]:
+    tariff = [one for one in services() if one.carrier == CARRIER]
+    with AppHere(create_carrier(CARRIER, tariff, slow_seconds=60)) as served:
+        yield served.url
+
+
+def fault(carrier: str, name: str) -> None:
+    httpx.post(f"{carrier}/fault", json={"fault": name}).raise_for_status()
+
+
+def test_a_carrier_is_asked_beside_its_tariff_and_its_faults_leave_the_screen_alone(page: Page, carrier: str) -> None:
+    view = httpx.get(f"{page.url}/api/shop").json()
+    view["shop"]["wires"] = [{"carrier": CARRIER, "address": carrier}]
+    assert httpx.put(f"{page.url}/api/shop", json={"revision": view["revision"], "shop": view["shop"]}).is_success
+    fault(carrier, "slow")
+    job = priced(page)
+    section = "[aria-label='What carriers say themselves']"
+    page.button("Ask over the network").send_keys(Keys.ENTER)
+    page.button("Asking…")
+    # While it is slow, all else goes on.
+    beside(page, "Oddbarrow Ground, account")
+    page.one("article .beside input:checked")
+    page.shows(section, f"{CARRIER} does not answer in time, asked")
+    for name, says in (("error", "has trouble of its own"), ("nonsense", "answers what cannot be read"),
+                       ("wrong sum", "its lines for Ground come to"), ("drops", "cannot be reached")):  # fmt: skip
+        fault(carrier, name)
+        page.button("Ask again").send_keys(Keys.ENTER)
+        page.shows(section, f"{CARRIER} {says}")
+        assert slip(page, "Oddbarrow Ground, account").is_displayed()
+    fault(carrier, "")
+    page.button("Ask again").send_keys(Keys.ENTER)
+    account = f"[aria-label='{CARRIER} Ground, account, over the network']"
+    page.one(account)
+    assert page.one(f"{account} .differs th").text == "fuel"
+    assert page.axe() == []
+    # A price that has changed buys nothing; as quoted, it buys one label, and the job keeps it.
+    fault(carrier, "changed")
+    page.one(f"{account} button").send_keys(Keys.ENTER)
+    page.shows(f"{section} .status", "No label was bought")
+    fault(carrier, "")
+    page.one(f"{account} button").send_keys(Keys.ENTER)
+    page.shows(f"{section} .label", "Label bought: T")
+    page.button("Where is it?").send_keys(Keys.ENTER)
+    page.shows(f"{section} .label", "label sold")
+    assert not page.all(f"{account} button")
+    page.open(f"{job}/price", ".label")
+    page.shows(".label", "Label bought: T")
+
+
+def changing(page: Page) -> None:
+    page.open("/tariffs", ".carriers")
+    next(one for one in page.all(".carrier") if CARRIER in one.text).click()
+    page.button("Change it").send_keys(Keys.ENTER)
+    page.one(".tabs")
+
+
+CELL = "t-services[0].charges[0].rows[7][5]"
+
+
+def cell(page: Page, name: str, words: str) -> None:
+    element = page.driver.find_element("id", name)
+    element.send_keys(Keys.CONTROL, "a")
+    element.send_keys(words)
+
+
+def test_a_tariff_is_changed_looked_over_and_kept_as_a_version(page: Page) -> None:
+    changing(page)
+    assert page.axe() == []
+    cell(page, CELL, "dear")
+    page.shows(".one .says", "services[0].charges[0].rows[7][5]")
+    assert not page.button("Keep as a new version").is_enabled()
+    page.button("Go there").send_keys(Keys.ENTER)
+    page.until(lambda: page.focus == CELL)
+    # Closed and opened again, what was typed is there still.
+    changing(page)
+    assert page.driver.find_element("id", CELL).get_attribute("value") == "dear"
+    cell(page, CELL, "1.99")
+    page.shows(".one .says", "Look again: Ground, charge 1: the row up to 8 lb costs 1.99")
+    cell(page, CELL, "16.15")
+    page.until(lambda: "Look again" not in page.text(".one .says"))
+    page.driver.find_element("id", CELL).send_keys(Keys.ARROW_DOWN)
+    page.until(lambda: page.focus == "t-services[0].charges[0].rows[8][5]")
+    keep = page.button("Keep as a new version")
+    page.until(lambda: keep.is_enabled())
+    keep.send_keys(Keys.ENTER)
+    page.shows(".toast", f"{CARRIER} is kept as version 2.")
+    page.shows(".bar", "version 2")
+    page.fill("try-size", "10 x 10 x 10")
+    page.fill("try-weight", "2 lb")
+    page.press(Keys.ENTER)
+    page.shows(".tried", "postage, zone 6 16.15")
+
+
+def test_charges_are_added_moved_and_taken_away_and_what_is_left_out_comes_back(page: Page) -> None:
+    changing(page)
+    kind = Select(page.one(".add select"))
+    kind.select_by_visible_text("residential")
+    charges = page.until(lambda: [one.text for one in page.all("legend") if "residential" in one.text])
+    last = len(page.all("legend"))
+    page.shows(".one .says", ".amount")
+    number = charges[-1].split(".")[0]
+    cell(page, f"t-services[0].charges[{int(number) - 1}].amount", "2.00")
+    page.shows(".one .says", "Nothing wrong is found in it.")
+    page.all(".moves")[-1].find_elements("css selector", "button")[2].send_keys(Keys.ENTER)
+    page.until(lambda: len(page.all("legend")) < last)
+    page.button("Add one like it").send_keys(Keys.ENTER)
+    page.shows(".one .tabs", "Ground 2")
+    page.button("Leave it as it was").send_keys(Keys.ENTER)
+    page.shows(".toast", "What was changed is left out.")
+    page.button("Undo").send_keys(Keys.ENTER)
+    page.button("Change it").send_keys(Keys.ENTER)
+    page.shows(".one .tabs", "Ground 2")
+
+
+def test_a_table_comes_in_from_a_spreadsheet_or_by_pasting(page: Page, tmp_path: Path) -> None:
+    changing(page)
+    file = tmp_path / "ground.csv"
+    file.write_text("up to,2,3,4,5,6\n5 lb,1.00,1.00,1.00,1.00,oops\n")
+    page.one("input[aria-label='Table as CSV']").send_keys(str(file))
+    page.shows(".one .says", "row 2, column 6")
+    file.write_text("up to,2,3,4,5,6\n5 lb,1.00,1.00,1.00,1.00,1.25\n9 lb,2.00,2.00,2.00,2.00,2.25\n")
+    page.one("input[aria-label='Table as CSV']").send_keys(str(file))
+    page.shows(".toast", "version 2")
+    changing(page)
+    assert page.driver.find_element("id", "t-services[0].charges[0].rows[1][5]").get_attribute("value") == "2.25"
+    page.driver.execute_script(
+        "const data = new DataTransfer(); data.setData('text', arguments[1]);"
+        "const paste = {clipboardData: data, bubbles: true, cancelable: true};"
+        "arguments[0].dispatchEvent(new ClipboardEvent('paste', paste))",
+        page.driver.find_element("id", "t-services[0].charges[0].rows[1][0]"),
+        "9 lb\t2\t2\t2\t2\t2.75\n20 lb\t3\t3\t3\t3\t3.50\n",
+    )
+    pasted = "t-services[0].charges[0].rows[2][5]"
+    page.until(lambda: page.driver.find_element("id", pasted).get_attribute("value") == "3.50")
+
+
+def test_a_carrier_is_begun_on_the_screen(page: Page) -> None:
+    page.open("/tariffs", ".carriers")
+    page.fill("new-carrier", "Mossgate Carts")
+    page.press(Keys.ENTER)
+    page.shows(".one .tabs", "Parcel")
+    cell(page, "t-services[0].charges[0].rows[0][1]", "7.77")
+    page.until(lambda: page.button("Keep as a new version").is_enabled())
+    page.button("Keep as a new version").send_keys(Keys.ENTER)
+    page.shows(".toast", "Mossgate Carts is kept as version 2.")
+    page.fill("try-weight", "2 lb")
+    page.press(Keys.ENTER)
+    page.shows(".tried", "7.77")
