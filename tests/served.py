@@ -36,6 +36,11 @@ class Served:
         assert found, "the server did not start"
         self.url = found[0]
 
+    def line(self) -> str:
+        """The next line it says."""
+        assert self._process.stdout is not None
+        return self._process.stdout.readline()
+
     def kill(self) -> None:
         """At once, in the middle of whatever it does."""
         self._process.kill()

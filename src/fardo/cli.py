@@ -305,9 +305,9 @@ def demo(
     from fardo.demo import open_demo
 
     carrier_port = port + 3
-    with _carrier_beside(carrier_port) as address:
+    with _carrier_beside(carrier_port) as (address, says):
         open_demo(db, date.today(), address)
-        _serve(db, port, devices=("tape", "scale"))
+        _serve(db, port, devices=("tape", "scale"), says=says)
 
 
 @app.command()
@@ -397,18 +397,17 @@ def _stand_in(device: str, port: int, shop: str) -> bool:
 
 
 @contextmanager
-def _carrier_beside(port: int) -> Iterator[str]:
-    """A simulated carrier in a process of its own, for as long as this one runs: its address, or nothing where its port
-    is taken."""
+def _carrier_beside(port: int) -> Iterator[tuple[str, str]]:
+    """A simulated carrier in a process of its own, for as long as this one runs: its address, and what it says of it.
+    Nothing where its port is taken."""
     arguments = [sys.executable, "-m", "fardo.cli", "standin", "carrier", "--port", str(port)]
     # It ends when its input does, and that is when this process ends, however it ends.
     carrier = subprocess.Popen(arguments, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
     assert carrier.stdin is not None
     assert carrier.stdout is not None
     try:
-        said = carrier.stdout.readline()
-        print(said, end="", flush=True)
-        yield f"http://127.0.0.1:{port}" if said else ""
+        said = carrier.stdout.readline().strip()
+        yield f"http://127.0.0.1:{port}" if said else "", said
     finally:
         carrier.stdin.close()
         carrier.wait()
@@ -449,7 +448,7 @@ def _meshes_beside(job: Path) -> MeshFinder:
     return find
 
 
-def _serve(db: Path, port: int, devices: tuple[str, ...] = ()) -> None:
+def _serve(db: Path, port: int, devices: tuple[str, ...] = (), says: str = "") -> None:
     import uvicorn
 
     from fardo.api.app import create_app
@@ -461,6 +460,8 @@ def _serve(db: Path, port: int, devices: tuple[str, ...] = ()) -> None:
             await super().startup(sockets)
             if self.started:
                 print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)", flush=True)
+                if says:
+                    print(says, flush=True)
                 for n, device in enumerate(devices, 1):
                     _stand_in(device, port + n, f"http://127.0.0.1:{port}")
 

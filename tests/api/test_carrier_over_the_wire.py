@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
+import re
+import socket
+import subprocess
+import sys
 import time
 from collections.abc import Iterator
 from decimal import Decimal
+from pathlib import Path
 from typing import Any
 
 import httpx
@@ -15,7 +20,7 @@ from fardo.demo import CARRIER
 from fardo.standins.carrier import create_carrier
 from fardo.wire.carrier import Patience
 from tests.made_up import job, services
-from tests.served import AppHere, free_port
+from tests.served import AppHere, Served, free_port
 
 BRIEF = Patience(connect=0.5, read=0.3, tries=3, in_all=5)
 
@@ -215,3 +220,34 @@ def test_an_answer_larger_than_any_is_not_read_to_its_end() -> None:
     assert (told.state, told.tries) == ("nonsense", 1)
     assert sent <= LARGEST_ANSWER + 200_000
     assert told.seconds <= time.monotonic() - begun
+
+
+def test_the_demo_serves_its_carrier_in_a_process_of_its_own_that_ends_with_it(tmp_path: Path) -> None:
+    with Served(tmp_path / "demo.db", "demo") as served:
+        said = served.line()
+        carrier = re.search(rf"{CARRIER}, simulated: (http://\S+)", said)
+        assert carrier, said
+        with httpx.Client(trust_env=False) as client:
+            (wire,) = client.get(f"{served.url}/api/shop").json()["shop"]["wires"]
+            assert wire == {"carrier": CARRIER, "address": carrier[1]}
+            (told,) = client.post(f"{served.url}/api/ask", json={"job": job(), "way": "tray"}).json()
+            assert told["state"] == "answered"
+            # Killed, it leaves nothing running behind it.
+            with client.stream("GET", carrier[1]):
+                pass
+            served.kill()
+            address = httpx.URL(carrier[1])
+            while True:
+                try:
+                    socket.create_connection((address.host, address.port or 0)).close()
+                except OSError:
+                    break
+
+
+def test_a_port_that_is_taken_is_said_and_nothing_is_served() -> None:
+    with socket.create_server(("127.0.0.1", 0)) as taken:
+        port = str(taken.getsockname()[1])
+        command = [sys.executable, "-m", "fardo.cli", "standin", "carrier", "--port", port]
+        done = subprocess.run(command, capture_output=True, text=True, stdin=subprocess.DEVNULL)
+    assert (done.returncode, done.stdout) == (2, "")
+    assert f"port: read '{port}', taken by something else" in done.stderr

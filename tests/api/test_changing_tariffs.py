@@ -117,6 +117,7 @@ def test_a_table_from_a_spreadsheet_takes_the_place_of_the_old(client: TestClien
         ("up to,2,3,4,5,2\n1 lb,1,1,1,1,1\n", "row 1"),
         ("up to,2,3,,5,6\n1 lb,1,1,1,1,1\n", "row 1"),
         ("up to\n1 lb\n", "row 1"),
+        ("up to,2,3,4,5\n1 lb,1,1,1,1\n", "row 1"),  # zone 6 has no column
         ("up to,2,3,4,5,6\n1 lb,1,1,1,1,1\n2 lb,1,1,1,1\n", "row 3"),
         ("up to,2,3,4,5,6\n1 lb,1,1,1,1,1\n2 lb,1,1,x,1,1\n", "row 3, column 4"),
         ("up to,2,3,4,5,6\n1 lb,1,1,1,1,1\n2 lb,1,1,-1,1,1\n", "row 3, column 4"),

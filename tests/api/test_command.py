@@ -9,6 +9,7 @@ import sys
 from collections import Counter
 from contextlib import redirect_stderr, redirect_stdout
 from dataclasses import dataclass
+from decimal import Decimal
 from pathlib import Path
 
 import pytest
@@ -227,3 +228,15 @@ def test_a_stack_is_worked_out_from_the_shell() -> None:
     assert len(told["steps"]) > 4
     assert fardo("stack", "--box", "14x14x12in", "--goods", "13x13x29in").stdout.startswith("2 boxes, from 24 in to 29")
     assert "thicker" in fardo("stack", "--box", "10x10x12in", "--goods", "13x13x29in", code=1).stderr
+
+
+def test_several_parcels_are_priced_together_and_other_ways_stand_apart() -> None:
+    sent = ["--size", "24x12x8in", "--weight", "9lb", "--size", "10x10x10in", "--weight", "5lb"]
+    told = answer("price", *sent, "--from", "10440", "--to", "73120", "--distance", "40mi")
+    for quote in (*told["quotes"], *told["others"]):
+        assert sum(Decimal(charge["amount"]) for charge in quote["charges"]) == Decimal(quote["amount"])
+        assert len(quote["beside_billed_weight_g"]) == 1
+    assert {quote["carrier"] for quote in told["others"]} >= {"Passenger's luggage", "The workshop's own van"}
+    assert not {quote["carrier"] for quote in told["others"]} & {quote["carrier"] for quote in told["quotes"]}
+    wrong = fardo("price", *sent, "--size", "9x9x9in", "--from", "10440", "--to", "73120", code=2)
+    assert "one for each size" in wrong.stderr

@@ -42,7 +42,7 @@ def test_a_sound_tariff_has_nothing_to_look_at() -> None:
 @pytest.mark.parametrize(
     ("charge", "says"),
     [
-        (grid(["1 lb", "4.00"], zones=("near",)), "no column for zone far"),
+        (grid(["1 lb", "4.00"], zones=("near",), when={"to": ["1-4"]}), "no column for zone far"),
         (grid(["1 lb", "4.00", "5.00", "6.00"], zones=("near", "far", "moon")), "the column moon is no zone"),
         (grid(["1 lb", "4.00", "5.00"], ["2 lb", "4.50", "4.80"]), "costs 4.80, less than the row before it, 5.00"),
         (grid(["1 lb", "4.00", "5.00"], ["2 lb", "4.50", "5.80"], ["4 lb", "5.50", "6.90"]), "no row between 2 lb"),
@@ -99,6 +99,17 @@ def test_price_lists_of_one_service_may_not_hold_on_the_same_day(first, second, 
         ({"charges": [GOOD], "valid_from": "2026-02-01", "valid_to": "2026-01-01"}, "valid_to"),
         ({"charges": [GOOD], "bulky": {"length_and_girth_over": "84", "length_and_girth_to": "x",
                                        "weight_under": "20 lb", "billed": "20 lb"}}, "bulky.length_and_girth_to"),
+        ({"charges": [GOOD, grid(["1 lb", "4.00"], zones=("near",))]}, "charges[1].zones"),
+        ({"charges": [GOOD, {"kind": "surcharge", "code": "x", "what": "x", "why": "x", "zones": ["far"],
+                             "prices": ["1.00"]}]}, "charges[1].zones"),
+        ({"charges": [{"kind": "residential", "amount": "some"}]}, "charges[0].amount"),
+        *(
+            ({"charges": [GOOD], "zones": [{"from": "1", "to": ["1-9"], "zone": "near", "days": [1, 2], **wrong}]},
+             f"zones[0].{field}")
+            for wrong, field in (({"days": [3, 2]}, "days"), ({"days": [-1, 2]}, "days"), ({"to": ["9-1"]}, "to[0]"),
+                                 ({"to": ["1", "73-7"]}, "to[1]"), ({"to": [""]}, "to[0]"))
+        ),
+        ({"charges": [{"kind": "cover", "free": "1", "step": "1", "price": "-1", "most": "9"}]}, "charges[0].price"),
         ({"charges": [GOOD], "dimensional": {"divisor": "0", "unit": "in3/lb", "sides": "up"}}, "dimensional.divisor"),
     ],
 )  # fmt: skip
@@ -107,3 +118,25 @@ def test_what_is_broken_is_refused_by_row_and_column(change: dict[str, Any], fie
     with pytest.raises(BadInput) as refused:
         tariff(*charges, **change)
     assert refused.value.field == f"services[0].{field}"
+
+
+@pytest.mark.parametrize(
+    ("first", "second", "taken"),
+    [
+        (("2026-01-01", "2026-06-30"), ("2026-07-01", "2026-12-31"), True),
+        (("2026-01-01", "2026-07-01"), ("2026-07-01", "2026-12-31"), False),
+    ],
+)
+def test_a_tariff_with_two_prices_for_one_day_is_refused(first, second, taken: bool) -> None:
+    lists = [
+        {"name": "Cart", "weight_step": "1 lb", "charges": [GOOD], "valid_from": a, "valid_to": b,
+         "zones": [{"from": "1", "to": ["1-4"], "zone": "near", "days": [1, 2]}]}
+        for a, b in (first, second)
+    ]  # fmt: skip
+    file = {"format": "fardo-tariff/1", "carrier": "Fennick Carts", "currency": "USD", "services": lists}
+    if taken:
+        assert len(read_tariff(json.dumps(file)).services) == 2
+        return
+    with pytest.raises(BadInput, match="two price lists hold on the same day") as refused:
+        read_tariff(json.dumps(file))
+    assert refused.value.field == "services[1].valid_from"

@@ -87,6 +87,8 @@ def read_grid(content: bytes, table: Rows) -> Rows:
 
 def in_the_table(problem: BadInput) -> BadInput:
     """A refusal of a row in the words of the file: ``row 5, column 3``, its first line being row 1."""
+    if problem.field.endswith("].zones"):
+        return BadInput(problem.why, read=problem.read, allowed=problem.allowed, field="row 1")
     found = re.search(r"(?:rows\[(\d+)\]|tail\.prices)(?:\[(\d+)\])?$", problem.field)
     if found is None:
         return problem

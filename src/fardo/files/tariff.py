@@ -36,6 +36,7 @@ from fardo.core.tariff.charges import (
 )
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES
 from fardo.core.tariff.limits import Limits
+from fardo.core.tariff.lint import overlapping
 from fardo.core.tariff.measure import Bulky, Dimensional, WeightRule
 from fardo.core.tariff.service import Service
 from fardo.core.tariff.when import ALWAYS, When
@@ -409,8 +410,47 @@ def read_tariff(text: bytes | str) -> TariffFile:
         raise BadInput(
             f"not JSON ({error})", read="the file", allowed=f"a file of format {FORMAT}", field="tariff file"
         ) from error
-    tariff.to_core()
+    check_tariff(tariff)
     return tariff
+
+
+def check_tariff(tariff: TariffFile) -> None:
+    """Raises BadInput, naming the field, for a tariff that some parcel could not be priced by, or twice: what cannot be
+    read, a table without a column for a zone the service goes to, two price lists of one service on the same day."""
+    services = tariff.to_core()
+    for n, (entry, service) in enumerate(zip(tariff.services, services, strict=True)):
+        for z, row in enumerate(entry.zones):
+            _check_zone(row, f"services[{n}].zones[{z}]")
+        zones = sorted({row.zone for row in service.zones})
+        for c, charge in enumerate(entry.charges):
+            columns = getattr(charge, "zones", None)
+            # What is asked only under a condition may leave out the zones that are never under it.
+            if not columns or charge.when or charge.unless or (isinstance(charge, SurchargeEntry) and charge.percent):
+                continue
+            if missing := [zone for zone in zones if zone not in columns]:
+                raise BadInput(
+                    f"no column for zone {', '.join(missing)}", read=", ".join(columns),
+                    allowed="every zone it goes to", field=f"services[{n}].charges[{c}].zones",
+                )  # fmt: skip
+        if overlap := overlapping(services[: n + 1], of=service):
+            raise BadInput(
+                overlap[0], read=f"{entry.valid_from or 'any day'} to {entry.valid_to or 'any day'}",
+                allowed="days of its own", field=f"services[{n}].valid_from",
+            )  # fmt: skip
+
+
+def _check_zone(row: ZoneEntry, field: str) -> None:
+    least, most = row.days
+    if not 0 <= least <= most <= 365:
+        raise BadInput(
+            "not days in order", read=f"{least}, {most}", allowed="the least, then the most", field=f"{field}.days"
+        )
+    for k, prefix in enumerate(row.to):
+        low, dash, high = prefix.partition("-")
+        if not low or (dash and (len(low) != len(high) or low > high)):
+            raise BadInput(
+                "neither a prefix nor a range", read=prefix, allowed="73, or 730-739", field=f"{field}.to[{k}]"
+            )
 
 
 def read_tariffs(folder: Path) -> list[TariffFile]:

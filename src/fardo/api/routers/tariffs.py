@@ -21,7 +21,7 @@ from fardo.core.tariff.lint import look_over, overlapping
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.core.tariff.service import compare
 from fardo.files.grid_csv import LARGEST_TABLE, grid_csv, in_the_table, read_grid
-from fardo.files.tariff import EXAMPLE, LARGEST_TARIFF, ChargeEntry, Rows, TariffFile, read_tariff
+from fardo.files.tariff import EXAMPLE, LARGEST_TARIFF, ChargeEntry, Rows, TariffFile, check_tariff, read_tariff
 from fardo.store.settings import StoredTariff
 
 router = APIRouter(prefix="/api/tariffs", tags=["tariffs"], responses=RESPONSES)
@@ -178,7 +178,7 @@ def _take_table(carrier: str, service: int, charge: int, content: bytes, desk: D
     tariff = stored.tariff.model_copy(deep=True)
     tariff.services[service].charges[charge] = cast(ChargeEntry, read)
     try:
-        tariff.to_core()
+        check_tariff(tariff)
     except BadInput as problem:
         raise in_the_table(problem) from problem
     desk.settings.keep_tariff(tariff, stored.revision)

@@ -67,10 +67,12 @@ def look_over(service: Service) -> list[str]:
     return found
 
 
-def overlapping(services: Sequence[Service]) -> list[str]:
-    """Services of one name and programme whose days overlap: both would be asked."""
+def overlapping(services: Sequence[Service], of: Service | None = None) -> list[str]:
+    """Services of one name and programme whose days overlap: both would be asked. Args: of: looks at this one only."""
     found = []
     for n, one in enumerate(services):
+        if of is not None and one is not of:
+            continue
         for other in services[:n]:
             if (one.name, one.programme) != (other.name, other.programme):
                 continue
