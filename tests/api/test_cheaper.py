@@ -103,3 +103,17 @@ def test_the_map_is_of_the_sides_and_the_reach_that_are_asked_for(client: TestCl
     assert {point["what"] for point in asked(client).json()["points"]} <= {point["what"] for point in far["points"]}
     for reach in ("far", "13 in", "0 in"):
         assert asked(client, reach=reach).json()["field"] == "reach"
+
+
+def test_a_container_of_the_carriers_own_that_costs_less_is_told(client: TestClient) -> None:
+    part = {"name": "concertina reeds, boxed", "weight": "6 lb", "gap": "0",
+            "shape": {"kind": "box", "length": "7 in", "width": "4 in", "height": "4 in"}}  # fmt: skip
+    small = job(parts=[part], extras=[], ways=["slotted", "carrier"])
+    told = asked(client, job=small).json()["container"]
+    work = client.post("/api/work-out", json={"job": small, "in_hand": "carrier"}).json()
+    boxed = {way["way"]: way for way in work["ways"]}
+    best = boxed["carrier"]["quotes"][0]
+    assert best["carrier"] == "Wendlefirth Post"
+    assert told.endswith(f" less in all in its own counter envelope, by {best['service']}: {best['total']}")
+    assert asked(client, job={**small, "ways": ["slotted"]}).json()["container"] == ""
+    assert asked(client, job=job(ways=["slotted", "carrier"])).json()["container"] == ""

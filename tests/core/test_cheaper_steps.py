@@ -59,6 +59,14 @@ def test_a_pound_less_and_a_cubic_foot_less_are_found() -> None:
     assert light["weight"][0] == read_mass("5 lb")
 
 
+def test_a_little_off_both_sides_across_may_do_what_one_alone_does_not() -> None:
+    """10 1/2 x 10 1/2 across at /166, sides to the nearest inch: 20 x 11 x 11 is 15 lb, 20 x 10 x 10 is 13 lb; off one
+    of them only it is 20 x 11 x 10, 14 lb."""
+    steps = {step.what: step for step in cheaper_points(service("Parcel"), parcel("20 x 10 1/2 x 10 1/2", "2 lb"))}
+    assert steps["girth"].by.nm < INCH.nm  # a sliver off each: just below the half inch
+    assert steps["girth"].saves > steps["second side"].saves
+
+
 def test_where_nothing_within_reach_is_cheaper_or_it_is_not_taken_there_is_no_step() -> None:
     assert cheaper_points(service("Prepaid Label"), parcel("8 x 6 x 4", "2 lb")) == []
     assert cheaper_points(service("Small Cubes"), parcel("30 x 6 x 4", "2 lb")) == []
@@ -83,6 +91,12 @@ def test_every_step_costs_what_it_says_and_nothing_nearer_on_its_grid_costs_less
         assert isinstance(now, Quote)
         if step.what == "weight":
             then = quote(asks, replace(sent, weight=step.to))
+        elif step.what == "girth":
+            longest, second, third = sent.sides
+            off = Length(step.by.nm // 4)
+            assert step.by.nm == 4 * off.nm
+            assert step.to == sent.girth - step.by
+            then = quote(asks, replace(sent, sizes=(longest, second - off, third - off)))
         else:
             n = ["longest side", "second side", "third side"].index(step.what)
             sides = list(sent.sides)

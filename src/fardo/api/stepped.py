@@ -59,6 +59,7 @@ class MapView(BaseModel):
 
 class StepsView(BaseModel):
     points: list[CheaperView]
+    container: str = Field("", description="what it would cost in a container of the carrier's own, if that is less")
     map: MapView
 
 

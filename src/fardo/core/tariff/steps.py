@@ -1,5 +1,7 @@
 """Where the nearest cheaper point is: what to take off a side, off the girth, or off the weight, and what it saves.
 
+Off the girth means off both sides across alike, which often takes less of each than of one alone.
+
 Every price is asked of the tariff itself. Only points where a price can change are tried: a side on its rounding, on a
 quarter inch (five millimetres) as a box can be trimmed, or just at a threshold that a charge or a limit names; a weight
 on the tariff's step or at such a threshold.
@@ -29,7 +31,7 @@ from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Service, quote
 from fardo.core.tariff.when import When
 
-What = Literal["longest side", "second side", "third side", "weight"]
+What = Literal["longest side", "second side", "third side", "girth", "weight"]
 SIDES: tuple[What, What, What] = ("longest side", "second side", "third side")
 _TRIM = {"in": Length(INCH.nm // 4), "cm": Length.of_mm(5)}
 REACH = INCH * 3  # how much of a side is looked at unless said: starting value
@@ -40,8 +42,8 @@ REACH_WEIGHT = Mass.of_pounds(Fraction(2))
 class Cheaper:
     """
     Args:
-        what: is trimmed. by: how much, a length for a side and a mass for the weight. to: what it is then. amount: of
-        the quote then. saves: against now. why: what became cheaper, in words of the tariff.
+        what: is trimmed. by: how much, a length for a side or the girth, a mass for the weight. to: what it is then.
+        amount: of the quote then. saves: against now. why: what became cheaper, in words of the tariff.
     """
 
     what: What
@@ -55,7 +57,9 @@ class Cheaper:
 def cheaper_points(
     service: Service, parcel: Parcel, reach: Length = REACH, reach_weight: Mass = REACH_WEIGHT
 ) -> list[Cheaper]:
-    """The nearest cheaper point for each side and for the weight, the one that saves most first.
+    """The nearest cheaper point for each side, for the girth and for the weight, the one that saves most first.
+
+    The girth is told only where it takes less off each side across than one of them alone would.
 
     Equal sides are looked at once. Nothing where the service does not take the parcel as it is.
     """
@@ -68,6 +72,13 @@ def cheaper_points(
             continue
         best = _nearest(service, parcel, now, what, _sides_below(service, parcel, n, reach), _with_side(parcel, n))
         found += [best] if best else []
+    around = _nearest(service, parcel, now, "girth", _girths_below(service, parcel, reach), _with_girth(parcel))
+    if around and not any(
+        isinstance(one.by, Length) and isinstance(around.by, Length) and 4 * one.by.nm <= around.by.nm
+        for one in found
+        if one.what != "longest side" and one.saves >= around.saves
+    ):
+        found.append(around)
     best = _nearest(
         service, parcel, now, "weight", _weights_below(service, parcel, reach_weight),
         lambda weight: replace(parcel, weight=weight),
@@ -81,6 +92,15 @@ def _with_side(parcel: Parcel, n: int) -> Callable[[Length], Parcel]:
         sides = list(parcel.sides)
         sides[n] = side
         return replace(parcel, sizes=(sides[0], sides[1], sides[2]))
+
+    return trimmed
+
+
+def _with_girth(parcel: Parcel) -> Callable[[Length], Parcel]:
+    def trimmed(girth: Length) -> Parcel:
+        longest, second, third = parcel.sides
+        off = Length((parcel.girth.nm - girth.nm) // 4)
+        return replace(parcel, sizes=(longest, second - off, third - off))
 
     return trimmed
 
@@ -103,6 +123,8 @@ def _less(parcel: Parcel, what: What, point: Length | Mass) -> Length | Mass:
     """How much is to come off."""
     if isinstance(point, Mass):
         return Mass(parcel.weight.ng - point.ng)
+    if what == "girth":
+        return parcel.girth - point
     return parcel.sides[SIDES.index(what)] - point
 
 
@@ -123,9 +145,6 @@ def _sides_below(service: Service, parcel: Parcel, n: int, reach: Length) -> Ite
     rest = sum((other for k, other in enumerate(parcel.sides) if k != n), start=Length(0))
     for when in conditions(service):
         points |= {point for point in (when.longest_over, when.second_over) if point is not None}
-        for around in (when.girth_over, when.girth_to):
-            if around is not None:
-                points |= _at_girth(parcel, n, around, rest)
         points |= {Length(when.linear_over.nm - rest.nm)} if when.linear_over is not None else set()
     for charge in map(bare, service.charges):
         if isinstance(charge, VolumeTiers):
@@ -144,8 +163,8 @@ def _sides_below(service: Service, parcel: Parcel, n: int, reach: Length) -> Ite
     limits = service.limits
     points |= {Length(limits.linear.nm - rest.nm)} if limits.linear is not None else set()
     points |= {point for point in (limits.longest_side, limits.second_side) if point is not None}
-    if limits.length_and_girth is not None:
-        points |= _at_girth(parcel, n, limits.length_and_girth, rest)
+    for around in _girth_marks(service):
+        points |= _at_girth(parcel, n, around, rest)
     if service.dimensional is not None:
         if service.dimensional.threshold is not None:
             spared = service.dimensional.threshold * service.dimensional.side_unit.nm**3
@@ -156,6 +175,30 @@ def _sides_below(service: Service, parcel: Parcel, n: int, reach: Length) -> Ite
         half = unit.half()
         points |= {Length(nm - 1) for nm in range((least // unit.nm) * unit.nm + half.nm, side.nm + 1, unit.nm)}
     yield from sorted((point for point in points if least <= point.nm < side.nm), reverse=True)
+
+
+def _girth_marks(service: Service) -> set[Length]:
+    """Every length and girth together that something hangs on."""
+    bulky = service.weights.bulky
+    marks = {service.limits.length_and_girth, *((bulky.girth_over, bulky.girth_to) if bulky else ())}
+    for when in conditions(service):
+        marks |= {when.girth_over, when.girth_to}
+    return {mark for mark in marks if mark is not None}
+
+
+def _girths_below(service: Service, parcel: Parcel, reach: Length) -> Iterator[Length]:
+    """From the nearest down: a trim off both sides across, or just what brings length and girth to a threshold."""
+    girth, trim = parcel.girth.nm, _TRIM[service.units].nm
+    most = min(reach.nm, parcel.sides[2].nm - 1)
+    offs = set(range(trim, most + 1, trim))
+    offs |= {-(-(parcel.length.nm + girth - around.nm) // 4) for around in _girth_marks(service)}
+    if service.dimensional is not None:
+        unit = service.dimensional.step or service.dimensional.side_unit
+        for side in parcel.sides[1:]:  # what brings one of them to a whole unit, or below the half of one
+            over = side.nm % unit.nm
+            offs |= set(range(over, most + 1, unit.nm))
+            offs |= set(range((over - unit.half().nm) % unit.nm + 1, most + 1, unit.nm))
+    yield from (Length(girth - 4 * off) for off in sorted(offs) if 0 < off <= most)
 
 
 def _at_volume(parcel: Parcel, n: int, nm3: int) -> Length:

@@ -107,12 +107,15 @@
         {#each view.points as point (point.what)}
           <li>
             <b class="figure">{point.saves}</b> less: the {point.what}
-            <Measured text={point.by} /> down to <Measured text={point.to} />
+            <Measured text={point.by} /> down to <Measured text={point.to} />{point.what === 'girth'
+              ? ', off both sides across alike'
+              : ''}
             <small>{point.why}</small>
           </li>
         {:else}
           <li>Nothing within {reach || 'a few inches'} of a side, or two pounds, makes it cheaper.</li>
         {/each}
+        {#if view.container}<li>{view.container}</li>{/if}
       </ul>
     {/if}
     <div class="asks">
