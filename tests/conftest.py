@@ -12,8 +12,8 @@ from hypothesis import settings
 from fardo.demo import open_demo
 
 # Where a change is judged, the same change gives the same verdict; at the bench new cases are tried every time.
-settings.register_profile("judged", derandomize=True, deadline=None)
-settings.register_profile("bench", deadline=None)
+settings.register_profile("judged", derandomize=True, deadline=None, max_examples=40)
+settings.register_profile("bench", deadline=None, max_examples=50)
 settings.load_profile("judged" if os.environ.get("CI") else "bench")
 
 

@@ -101,7 +101,7 @@ def take_all(folder: Path) -> None:
             take(page, folder, "tariffs")
             page.button("Change it").click()
             page.one(".tabs")
-            page.driver.execute_script("window.scrollTo(0, 1130)")
+            page.driver.execute_script("document.querySelector('[aria-label=rows]').scrollIntoView({block: 'center'})")
             take(page, folder, "tariff-change")
             page.open("/settings", "#shop-gap")
             take(page, folder, "settings")

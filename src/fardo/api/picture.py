@@ -26,7 +26,7 @@ from fardo.core.plan.load import Load, bodies_of
 from fardo.core.plan.progress import Knot
 from fardo.core.plan.search import Plan, parcel_of
 from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass, show_sizes
-from fardo.core.tariff.service import Quote, Refused
+from fardo.core.tariff.service import Quote, Refused, find_service
 from fardo.core.tariff.steps import cheaper_points
 from fardo.core.why import Value, Why
 from fardo.files.cut_by import by, cut_by
@@ -325,9 +325,7 @@ def _total_why(plan: Plan) -> Why:
 def _trim(picture: Picture, plan: Plan) -> str:
     """The trim of a side or of the weight that would save most with the service the docket is of."""
     said, today, quote = picture.said, picture.today, plan.quote
-    of = (quote.carrier, quote.service, quote.programme)
-    listed = services_for(picture.job, today)
-    service = next((one for one in listed if (one.carrier, one.name, one.programme) == of), None)
+    service = find_service(services_for(picture.job, today), quote.called)
     if service is None or said.journey is None:
         return ""
     exchange = today.shop.exchange

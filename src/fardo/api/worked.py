@@ -13,7 +13,7 @@ from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_kn
 from fardo.core.plan.search import Journey, Plan, parcel_of, price, price_other_ways
 from fardo.core.quantity import Money
 from fardo.core.refusal import BadInput, NoAnswer
-from fardo.core.tariff.service import Quote, Refused, Service, compare
+from fardo.core.tariff.service import Quote, Refused, Service, compare, find_service
 from fardo.files.cut_by import CutBy, by
 from fardo.files.job import JobFile
 from fardo.files.understood import Understood, understand
@@ -161,8 +161,7 @@ def kept_service(job: JobFile, today: Today) -> Service | None:
     was = job.chosen.price
     if was is None or was.tariff is None or today.versions.get(was.carrier) == was.tariff:
         return None
-    of = (was.carrier, was.service, was.programme)
-    return next((one for one in today.find_tariff(was.carrier, was.tariff) if _name(one) == of), None)
+    return find_service(today.find_tariff(was.carrier, was.tariff), (was.carrier, was.service, was.programme))
 
 
 def services_for(job: JobFile, today: Today) -> list[Service]:
@@ -170,20 +169,16 @@ def services_for(job: JobFile, today: Today) -> list[Service]:
     kept = kept_service(job, today)
     if kept is None:
         return list(today.services)
-    return [*(one for one in today.services if _name(one) != _name(kept)), kept]
+    return [*(one for one in today.services if one.called != kept.called), kept]
 
 
 def _by_today(boxed: Boxed, journey: Journey, kept: Service | None, today: Today) -> Quote | None:
     """What the chosen service asks by its tariff of today, where another version is kept."""
     if kept is None:
         return None
-    listed = [one for one in today.services if _name(one) == _name(kept)]
+    listed = [one for one in today.services if one.called == kept.called]
     quotes, _ = compare(listed, parcel_of(boxed, journey), journey.day, today.shop.exchange)
     return quotes[0] if quotes else None
-
-
-def _name(service: Service) -> tuple[str, str, str]:
-    return service.carrier, service.name, service.programme
 
 
 def choice_of_box(made: Made) -> BoxChoice:
@@ -195,4 +190,4 @@ def choice_of(quote: Quote) -> PriceChoice:
 
 
 def same_service(quote: Quote, choice: PriceChoice) -> bool:
-    return (quote.carrier, quote.service, quote.programme) == (choice.carrier, choice.service, choice.programme)
+    return quote.called == (choice.carrier, choice.service, choice.programme)

@@ -20,7 +20,7 @@ from fardo.core.plan.search import parcel_of, price
 from fardo.core.quantity import read_length, show_mass, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.line import read_line
-from fardo.core.tariff.service import Service, compare
+from fardo.core.tariff.service import Service, compare, find_service
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.understood import Understood, understand
 
@@ -74,8 +74,7 @@ def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
     said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
     boxed = box_for(request.way, request.job, said.load or said.must_load(), today)
     asked = (request.carrier, request.service, request.programme)
-    listed = services_for(request.job, today)
-    service = next((one for one in listed if (one.carrier, one.name, one.programme) == asked), None)
+    service = find_service(services_for(request.job, today), asked)
     if service is None or not today.shop.exchange.knows(service.currency):
         raise BadInput("not a service here", read=" ".join(asked), allowed="one that quotes", field="service")
     if said.journey is None:

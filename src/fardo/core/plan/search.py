@@ -162,7 +162,7 @@ def compared(plans: Sequence[Plan]) -> str:
     other = next((plan for plan in plans if plan.boxed.made.way != way), None)
     title = WAYS[way].TITLE
     if other is None:
-        return f"{title} is the only way to box it."
+        return f"{title} is the only way to box it of those looked at."
     less = other.costs.total - first.costs.total
     against = f"{WAYS[other.boxed.made.way].TITLE.lower()} at {other.costs.total}"
     if not less.minor:

@@ -44,6 +44,11 @@ class Service:
     packs: bool = False
     note: str = ""
 
+    @property
+    def called(self) -> tuple[str, str, str]:
+        """Carrier, service and programme: no two of a shop are called the same on one day."""
+        return self.carrier, self.name, self.programme
+
 
 @dataclass(frozen=True, slots=True)
 class Quote:
@@ -65,6 +70,10 @@ class Quote:
     packs: bool = False
     note: str = ""
 
+    @property
+    def called(self) -> tuple[str, str, str]:
+        return self.carrier, self.service, self.programme
+
 
 @dataclass(frozen=True, slots=True)
 class Refused:
@@ -73,6 +82,11 @@ class Refused:
     carrier: str
     service: str
     why: str
+
+
+def find_service(services: Iterable[Service], called: tuple[str, str, str]) -> Service | None:
+    """The first that is called so."""
+    return next((service for service in services if service.called == called), None)
 
 
 def quote(service: Service, parcel: Parcel, day: str | None = None) -> Quote | Refused:

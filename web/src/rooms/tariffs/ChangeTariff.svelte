@@ -109,7 +109,7 @@
 
 {#if draft && schema}
   <div class="bar">
-    <h2>{carrier}, changed from version {draft.revision}</h2>
+    <h2>{carrier}, from version {draft.revision}</h2>
     <button class="btn btn-main" disabled={draft.problem !== '' || !draft.changed} onclick={() => void keep()}
       >Keep as a new version</button
     >
@@ -191,6 +191,10 @@
     z-index: 3;
     background: var(--sheet);
     padding: 4px 0;
+  }
+  .bar .btn {
+    white-space: nowrap;
+    flex: none;
   }
   h2 {
     margin-right: auto;

@@ -45,7 +45,11 @@
     if (look.as !== 'group') return [];
     const every = Object.entries(look.of.properties ?? {});
     const tabled = every.some(([field, of]) => field === 'rows' && schema.look(of).as === 'table');
-    return every.filter(([field]) => !without.includes(field) && !(tabled && field === 'zones'));
+    // What matters most first: a table before the conditions of its charge, the charges after all else.
+    const rank = (of: Node) => ({ table: -1, kinds: 1 })[schema.look(of).as as string] ?? 0;
+    return every
+      .filter(([field]) => !without.includes(field) && !(tabled && field === 'zones'))
+      .sort(([, a], [, b]) => rank(a) - rank(b));
   });
   const small = (of: Node) =>
     ['text', 'date', 'whole', 'tick', 'one of', 'words', 'pair'].includes(schema.look(of).as);
@@ -398,6 +402,10 @@
   }
   .optional legend {
     font-weight: 500;
+  }
+  legend small {
+    font-weight: 450;
+    color: var(--soft);
   }
   .wide {
     width: 100%;

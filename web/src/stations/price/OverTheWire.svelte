@@ -103,7 +103,7 @@
         {label.service}, <span class="figure">{label.amount} {label.currency}</span>
         <button class="link" onclick={() => void track()}>Where is it?</button>
         {#if where}<span role="status"
-            >{where.state}{last ? `: ${last.what}, ${last.at.slice(0, 16).replace('T', ' ')}` : ''}</span
+            >{last ? `${last.what}, ${last.at.slice(0, 16).replace('T', ' ')}` : where.state}</span
           >{/if}
       </p>
     {/if}
