@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from itertools import permutations
 
 import numpy as np
 from shapely import LineString, Point, Polygon, unary_union
@@ -55,14 +56,15 @@ def fold(blank: Blank, angle: Callable[[Polygon, Polygon], float] = lambda _, __
         angle: degrees by which the second turns up against the first about the score between them.
     """
     flats, scores = panels_of(blank)
-    joined = [
-        (a, b, score)
-        for score in scores
-        for a in range(len(flats))
-        for b in range(len(flats))
-        if a != b and _along(flats[a], score) and _along(flats[b], score)
-        and flats[a].intersection(flats[b]).intersection(score).length > 0.01
-    ]  # fmt: skip
+    edges = [flat.exterior.buffer(1e-6) for flat in flats]
+    joined = []
+    for score in scores:
+        along = [n for n, edge in enumerate(edges) if edge.intersection(score).length > 0.01]
+        joined += [
+            (a, b, score)
+            for a, b in permutations(along, 2)
+            if flats[a].intersection(flats[b]).intersection(score).length > 0.01
+        ]
     middle = Point(blank.size[0].mm / 2, blank.size[1].mm / 2)
     first = min(range(len(flats)), key=lambda n: flats[n].distance(middle))
     placed = {first: np.eye(4)}
@@ -75,10 +77,6 @@ def fold(blank: Blank, angle: Callable[[Polygon, Polygon], float] = lambda _, __
                 ready.append(b)
     assert len(placed) == len(flats), "a panel hangs on nothing"
     return [Panel(flats[n], placed[n]) for n in range(len(flats))]
-
-
-def _along(panel: Polygon, score: LineString) -> bool:
-    return panel.exterior.buffer(1e-6).intersection(score).length > 0.01
 
 
 def _turn(score: LineString, panel: Polygon, degrees: float) -> Matrix:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -13,6 +14,7 @@ from fardo.core.plan.load import Load
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import wrap_up
 from fardo.core.quantity import Length, read_length, read_mass, read_sizes
+from fardo.core.tariff.service import Service
 from fardo.demo import TARIFFS
 from fardo.files.shop import starting_shop
 from fardo.files.tariff import read_tariffs, services_of
@@ -28,7 +30,9 @@ def sizes(text: str) -> Sizes:
     return read_sizes(text)
 
 
+@cache
 def shop() -> Shop:
+    """Read once: it is frozen, and asked for by the thousand."""
     return starting_shop().to_core()
 
 
@@ -44,8 +48,9 @@ def load(size: str = "25 x 18 1/2 x 9 3/4", weight: str = "17 lb", gap: str = "2
     )
 
 
-def services():
-    return services_of(read_tariffs(TARIFFS))
+@cache
+def services() -> tuple[Service, ...]:
+    return tuple(services_of(read_tariffs(TARIFFS)))
 
 
 def job(**changes: Any) -> dict[str, Any]:

@@ -101,7 +101,9 @@ def take_all(folder: Path) -> None:
             take(page, folder, "tariffs")
             page.button("Change it").click()
             page.one(".tabs")
-            page.driver.execute_script("document.querySelector('[aria-label=rows]').scrollIntoView({block: 'center'})")
+            page.driver.execute_script(
+                "document.querySelector('[aria-label=rows]').parentElement.scrollIntoView({block: 'center'})"
+            )
             take(page, folder, "tariff-change")
             page.open("/settings", "#shop-gap")
             take(page, folder, "settings")
