@@ -77,7 +77,13 @@ def quote_json(quote: Quote) -> dict[str, Any]:
         "dimensional_weight_g": billing.dimensional.grams if billing.dimensional else None,
         "billed_weight_g": billing.billed.grams,
         "charges": _charges_json(quote), "days": list(quote.days),
-    } | ({"beside_billed_weight_g": [one.billed.grams for one in quote.beside]} if quote.beside else {})  # fmt: skip
+        **_beside_json(quote),
+    }  # fmt: skip
+
+
+def _beside_json(quote: Quote) -> dict[str, list[float]]:
+    """Of the parcels that go with it, where any do."""
+    return {"beside_billed_weight_g": [one.billed.grams for one in quote.beside]} if quote.beside else {}
 
 
 def _charges_json(quote: Quote) -> list[dict[str, str | int]]:
@@ -107,6 +113,7 @@ def plan_json(p: Plan) -> dict[str, Any]:
             "weight_g": boxed.weights.total.grams,
             "dimensional_weight_g": quote.billing.dimensional.grams if quote.billing.dimensional else None,
             "billed_weight_g": quote.billing.billed.grams,
+            **_beside_json(quote),
             "air_percent": round(float(boxed.air * 100), 1),
             "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
             "placements": [{"part": lies.part, "number": lies.number, "at_mm": [c.mm for c in lies.at],

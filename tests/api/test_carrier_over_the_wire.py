@@ -197,6 +197,12 @@ def test_a_label_of_a_carrier_that_is_not_asked_or_of_a_quote_there_is_not_is_re
     assert buy(asking, key, quote, amount="much").status_code == 422
 
 
+def test_a_number_that_is_none_is_not_made_an_address_of(asking: TestClient) -> None:
+    label = {"carrier": CARRIER, "service": "Ground", "amount": "9.00", "currency": "USD", "tracking": "../labels"}
+    refused = asking.post("/api/jobs", json=job(chosen={"label": label}))
+    assert (refused.status_code, refused.json()["field"]) == (422, "chosen.label.tracking")
+
+
 def test_an_answer_larger_than_any_is_not_read_to_its_end() -> None:
     """A body without an end: it stops at the limit."""
     import asyncio

@@ -240,3 +240,15 @@ def test_several_parcels_are_priced_together_and_other_ways_stand_apart() -> Non
     assert not {quote["carrier"] for quote in told["others"]} & {quote["carrier"] for quote in told["quotes"]}
     wrong = fardo("price", *sent, "--size", "9x9x9in", "--from", "10440", "--to", "73120", code=2)
     assert "one for each size" in wrong.stderr
+
+
+def test_a_plan_with_parcels_beside_it_adds_up(tmp_path: Path) -> None:
+    beside = [{"name": "stand", "size": "20 x 14 x 9 in", "weight": "21 lb"}]
+    file = tmp_path / "both.job.json"
+    file.write_text(json.dumps(job(beside=beside, ways=["tray"])))
+    for plan in answer("plan", str(file))["plans"]:
+        (parcel,) = plan["parcels"]
+        assert len(parcel["beside_billed_weight_g"]) == 1
+        asked = sum(Decimal(charge["amount"]) for charge in parcel["charges"])
+        assert asked == sum(Decimal(plan["costs"][name]) for name in ("postage", "surcharges", "cover"))
+        assert {1, 2} & {charge.get("parcel") for charge in parcel["charges"]} or plan["label"].endswith("Pallet line")

@@ -141,7 +141,7 @@ class LabelBought(Strict):
     programme: str = Field("", max_length=40)
     amount: str = Field(max_length=20)
     currency: str = Field(max_length=3)
-    tracking: str = Field(max_length=40)
+    tracking: str = Field(max_length=40, pattern=r"^[A-Z0-9-]+$")
 
 
 class Chosen(Strict):

@@ -16,7 +16,6 @@ from fardo.api.routers.jobs import view
 from fardo.api.worked import box_for, services_for
 from fardo.core.plan.search import parcel_of
 from fardo.core.refusal import BadInput, NoAnswer
-from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, compare
 from fardo.files.job import EXAMPLE, JobFile, LabelBought
 from fardo.files.understood import understand
@@ -69,8 +68,10 @@ def _questions(request: AskRequest, desk: Desk) -> tuple[list[tuple[Wire, Quotes
     asked = []
     for entry in today.file.wires:
         currency = next((s.currency for s in today.services if s.carrier == entry.carrier), today.file.currency)
-        whole: Parcel = exchange.declared(parcel, currency) if exchange.knows(currency) else parcel
-        asked.append((Wire(entry.carrier, entry.address), message_of(whole, currency)))
+        if not exchange.knows(currency):
+            currency = exchange.currency
+        message = message_of(exchange.declared(parcel, currency), currency)
+        asked.append((Wire(entry.carrier, entry.address), message))
     return asked, quotes
 
 

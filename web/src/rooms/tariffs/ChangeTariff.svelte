@@ -71,10 +71,7 @@
   function leave(): void {
     if (draft?.changed) {
       const again = draft.drop();
-      toast.show('What was changed is left out.', () => {
-        again();
-        void begin();
-      });
+      toast.show('What was changed is left out.', again);
     }
     close();
   }
