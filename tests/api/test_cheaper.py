@@ -105,6 +105,24 @@ def test_the_map_is_of_the_sides_and_the_reach_that_are_asked_for(client: TestCl
         assert asked(client, reach=reach).json()["field"] == "reach"
 
 
+def test_of_two_price_lists_the_one_of_the_day_is_mapped(client: TestClient) -> None:
+    whole = client.get("/api/tariffs/Wendlefirth Post").json()
+    first = whole["tariff"]["services"][0]
+    later = {**first, "valid_from": "2027-01-01", "charges": [dict(charge) for charge in first["charges"]]}
+    for charge in later["charges"]:
+        if charge["kind"] == "grid":
+            charge["rows"] = [[row[0], *(f"{float(price) + 5:.2f}" for price in row[1:])] for row in charge["rows"]]
+    whole["tariff"]["services"] = [{**first, "valid_to": "2026-12-31"}, later, *whole["tariff"]["services"][1:]]
+    assert client.put("/api/tariffs/Wendlefirth Post", json=whole).status_code == 200
+    for day, more in (("2026-12-31", 0), ("2027-01-01", 5)):
+        seen = asked(client, job=job(day=day)).json()["map"]
+        i, j = seen["here"]
+        (here,) = [band["price"] for band in bands_of(seen, j) if band["start"] <= i <= band["end"]]
+        if not more:
+            before = float(here)
+        assert float(here) == pytest.approx(before + more)
+
+
 def test_a_container_of_the_carriers_own_that_costs_less_is_told(client: TestClient) -> None:
     part = {"name": "concertina reeds, boxed", "weight": "6 lb", "gap": "0",
             "shape": {"kind": "box", "length": "7 in", "width": "4 in", "height": "4 in"}}  # fmt: skip

@@ -325,8 +325,10 @@ def _total_why(plan: Plan) -> Why:
 def _trim(picture: Picture, plan: Plan) -> str:
     """The trim of a side or of the weight that would save most with the service the docket is of."""
     said, today, quote = picture.said, picture.today, plan.quote
-    service = find_service(services_for(picture.job, today), quote.called)
-    if service is None or said.journey is None:
+    if said.journey is None:
+        return ""
+    service = find_service(services_for(picture.job, today), quote.called, said.journey.day)
+    if service is None:
         return ""
     exchange = today.shop.exchange
     points = cheaper_points(service, exchange.declared(parcel_of(plan.boxed, said.journey), service.currency))

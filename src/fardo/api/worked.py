@@ -161,7 +161,8 @@ def kept_service(job: JobFile, today: Today) -> Service | None:
     was = job.chosen.price
     if was is None or was.tariff is None or today.versions.get(was.carrier) == was.tariff:
         return None
-    return find_service(today.find_tariff(was.carrier, was.tariff), (was.carrier, was.service, was.programme))
+    called, day = (was.carrier, was.service, was.programme), job.day.isoformat() if job.day else None
+    return find_service(today.find_tariff(was.carrier, was.tariff), called, day)
 
 
 def services_for(job: JobFile, today: Today) -> list[Service]:

@@ -74,7 +74,8 @@ def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
     said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
     boxed = box_for(request.way, request.job, said.load or said.must_load(), today)
     asked = (request.carrier, request.service, request.programme)
-    service = find_service(services_for(request.job, today), asked)
+    day = said.journey.day if said.journey else None
+    service = find_service(services_for(request.job, today), asked, day)
     if service is None or not today.shop.exchange.knows(service.currency):
         raise BadInput("not a service here", read=" ".join(asked), allowed="one that quotes", field="service")
     if said.journey is None:

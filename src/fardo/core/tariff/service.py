@@ -49,6 +49,11 @@ class Service:
         """Carrier, service and programme: no two of a shop are called the same on one day."""
         return self.carrier, self.name, self.programme
 
+    def holds_on(self, day: str | None) -> bool:
+        """Whether these prices do: a day as 2026-07-11, None for any."""
+        first, last = self.valid
+        return day is None or not ((first and day < first) or (last and day > last))
+
 
 @dataclass(frozen=True, slots=True)
 class Quote:
@@ -84,9 +89,10 @@ class Refused:
     why: str
 
 
-def find_service(services: Iterable[Service], called: tuple[str, str, str]) -> Service | None:
-    """The first that is called so."""
-    return next((service for service in services if service.called == called), None)
+def find_service(services: Iterable[Service], called: tuple[str, str, str], day: str | None = None) -> Service | None:
+    """The one that is called so and whose prices hold on that day, or of those that do not the first."""
+    found = [service for service in services if service.called == called]
+    return next((service for service in found if service.holds_on(day)), found[0] if found else None)
 
 
 def quote(service: Service, parcel: Parcel, day: str | None = None) -> Quote | Refused:
@@ -99,8 +105,8 @@ def quote(service: Service, parcel: Parcel, day: str | None = None) -> Quote | R
     def refused(why: str) -> Refused:
         return Refused(service.carrier, service.name, why)
 
-    first, last = service.valid
-    if day is not None and ((first and day < first) or (last and day > last)):
+    if not service.holds_on(day):
+        first, last = service.valid
         return refused(f"these prices hold {f'from {first} ' if first else ''}{f'to {last}' if last else 'on'}".strip())
     zone = find_zone(service.zones, parcel.origin, parcel.destination)
     if zone is None:
