@@ -97,7 +97,12 @@ def _charges_json(quote: Quote) -> list[dict[str, str | int]]:
 
 def refused_json(refused: Refused) -> dict[str, str]:
     """One of its refusals."""
-    return {"carrier": refused.carrier, "service": refused.service, "why": refused.why}
+    return {
+        "carrier": refused.carrier,
+        "service": refused.service,
+        "programme": refused.programme,
+        "why": refused.why,
+    }
 
 
 def plan_json(p: Plan) -> dict[str, Any]:

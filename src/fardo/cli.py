@@ -183,7 +183,7 @@ def price(
                 of = f"parcel {line.parcel}, " if line.parcel else ""
                 out.print(f"{line.amount!s:>13}      {of}{line.what}: {line.why}")
         for r in refused:
-            out.print(f"        -      {r.carrier} {r.service}: {r.why}")
+            out.print(f"        -      {r.carrier} {r.service} ({r.programme}): {r.why}")
     if not quotes:
         raise NoAnswer("No service takes it.")
 

@@ -90,6 +90,13 @@ def test_what_it_refuses_it_says_and_what_we_reckoned_stands_beside_it(asking: T
     (told,) = ask(asking, ship={"from": "20440", "to": "73120"})
     assert told["state"] == "answered"
     assert {no["why"] for no in told["refused"]} == {"does not go from 20440 to 73120"}
+    assert {no["ours"] for no in told["refused"]} == {None}
+    # One programme refuses what another of the same service takes: they are not taken for each other.
+    heavy = [{**job()["parts"][0], "weight": "85 lb"}]
+    (told,) = ask(asking, parts=heavy)
+    (refused,) = [no for no in told["refused"] if no["service"] == "Ground"]
+    assert (refused["programme"], refused["ours"]) == ("marketplace", None)
+    assert ground(told)["programme"] == "account"
 
 
 @pytest.mark.parametrize(

@@ -40,6 +40,7 @@ class AskedQuote(BaseModel):
 
 class AskedRefusal(BaseModel):
     service: str
+    programme: str
     why: str
     ours: str | None = Field(description="what the tariff comes to all the same")
 
@@ -65,8 +66,8 @@ def view_said(answer: Asked, ours: Sequence[Quote], exchange: Exchange) -> Carri
         quotes=sorted(quotes, key=lambda one: float(one.amount)),
         refused=[
             AskedRefusal(
-                service=no.service, why=no.why,
-                ours=next((str(quote.amount) for quote in of_carrier if quote.service == no.service), None),
+                service=no.service, programme=no.programme, why=no.why,
+                ours=next((str(q.amount) for q in of_carrier if q.called[1:] == (no.service, no.programme)), None),
             )
             for no in answer.refused
         ],

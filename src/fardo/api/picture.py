@@ -145,7 +145,7 @@ def view_quote(
 
 
 def view_refused(refused: list[Refused]) -> list[views.RefusedView]:
-    return [views.RefusedView(carrier=r.carrier, service=r.service, why=r.why) for r in refused]
+    return [views.RefusedView(carrier=r.carrier, service=r.service, programme=r.programme, why=r.why) for r in refused]
 
 
 def _view_way(way: PricedWay, picture: Picture, drawn: bool) -> views.WayView:

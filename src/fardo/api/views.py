@@ -106,6 +106,7 @@ class QuoteView(BaseModel):
 class RefusedView(BaseModel):
     carrier: str
     service: str
+    programme: str
     why: str
 
 

@@ -39,6 +39,18 @@ def prices_csv(plans: Sequence[Plan], refused: Sequence[Refused], units: Units) 
         rows.writerow([*head, "", "all in", str(costs.total), currency, ""])
     for no in refused:
         rows.writerow(
-            ["", safe_cell(no.carrier), safe_cell(no.service), "", "", "", "", "not taken", "", "", safe_cell(no.why)]
+            [
+                "",
+                safe_cell(no.carrier),
+                safe_cell(no.service),
+                safe_cell(no.programme),
+                "",
+                "",
+                "",
+                "not taken",
+                "",
+                "",
+                safe_cell(no.why),
+            ]
         )
     return out.getvalue()

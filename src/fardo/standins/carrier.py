@@ -99,7 +99,11 @@ def create_carrier(name: str, tariff: Sequence[Service], slow_seconds: float = _
             return JSONResponse({"why": problem.sentence}, 422)
         found = [(one, quote(one, parcel)) for one in services]
         told = [_tell(one, books, request.state.fault) for _, one in found if isinstance(one, Quote)]
-        refused = [{"service": of.name, "why": one.why} for of, one in found if not isinstance(one, Quote)]
+        refused = [
+            {"service": of.name, "programme": of.programme, "why": one.why}
+            for of, one in found
+            if not isinstance(one, Quote)
+        ]
         return JSONResponse({"quotes": told, "refused": refused})
 
     @app.post("/labels", status_code=201)

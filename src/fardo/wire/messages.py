@@ -57,6 +57,7 @@ class QuoteSaid(_Said):
 
 class RefusedSaid(_Said):
     service: str = Field(max_length=80)
+    programme: str = Field("", max_length=40)
     why: Words
 
 

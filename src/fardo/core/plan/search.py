@@ -107,12 +107,16 @@ def _priced(
     boxed: Boxed, journey: Journey, listed: list[Service], exchange: Exchange | None
 ) -> tuple[list[Plan], list[Refused]]:
     if journey.hazards.never:
-        return [], [Refused(service.carrier, service.name, "this does not ship") for service in listed]
+        return [], [
+            Refused(service.carrier, service.name, "this does not ship", service.programme) for service in listed
+        ]
     whose = boxed.made.carrier
     takers = [service for service in listed if not whose or service.carrier == whose]
     into = exchange or Exchange(boxed.box.currency)
     quotes, refused = compare(takers, parcel_of(boxed, journey), journey.day, into)
-    refused += [Refused(s.carrier, s.name, f"the container is {whose}'s") for s in listed if s not in takers]
+    refused += [
+        Refused(s.carrier, s.name, f"the container is {whose}'s", s.programme) for s in listed if s not in takers
+    ]
     plans = [Plan(boxed, quote, _costs(boxed, quote)) for quote in quotes]
     return sorted(plans, key=lambda plan: plan.costs.total.minor), refused
 

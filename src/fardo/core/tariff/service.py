@@ -87,6 +87,7 @@ class Refused:
     carrier: str
     service: str
     why: str
+    programme: str = ""
 
 
 def find_service(services: Iterable[Service], called: tuple[str, str, str], day: str | None = None) -> Service | None:
@@ -103,7 +104,7 @@ def quote(service: Service, parcel: Parcel, day: str | None = None) -> Quote | R
     """
 
     def refused(why: str) -> Refused:
-        return Refused(service.carrier, service.name, why)
+        return Refused(service.carrier, service.name, why, service.programme)
 
     if not service.holds_on(day):
         first, last = service.valid
@@ -180,7 +181,7 @@ def compare(
     for service in services:
         if exchange is not None and not exchange.knows(service.currency):
             why = f"prices in {service.currency}, for which the shop has no rate into {exchange.currency}"
-            answers.append(Refused(service.carrier, service.name, why))
+            answers.append(Refused(service.carrier, service.name, why, service.programme))
             continue
         if exchange is None:
             answers.append(quote(service, parcel, day))

@@ -149,9 +149,9 @@
             </article>
           {/each}
         </div>
-        {#each one.refused as no (no.service + no.why)}
+        {#each one.refused as no (no.service + no.programme)}
           <p class="soft">
-            {no.service}: {no.why}{no.ours ? `; its tariff comes to ${no.ours}` : ''}
+            {no.service}, {no.programme}: {no.why}{no.ours ? `; its tariff comes to ${no.ours}` : ''}
           </p>
         {/each}
       {/if}

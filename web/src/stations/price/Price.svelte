@@ -98,7 +98,7 @@
     <h2 class="mt-5">Not taken by</h2>
     <ul>
       {#each way.refused as no, n (n)}
-        <li><b>{no.carrier} {no.service}</b> {no.why}</li>
+        <li><b>{no.carrier} {no.service}, {no.programme}</b> {no.why}</li>
       {/each}
     </ul>
   {/if}
