@@ -22,7 +22,7 @@ from fardo.wire.carrier import Patience
 from tests.made_up import job, services
 from tests.served import AppHere, Served, free_port
 
-BRIEF = Patience(connect=0.5, read=0.3, tries=3, in_all=5)
+BRIEF = Patience(connect=1, read=0.8, tries=3, in_all=6)
 
 
 @pytest.fixture(scope="module")
