@@ -11,9 +11,8 @@ import pytest
 
 from fardo.api.desk import Desk
 from fardo.api.worked import draw_up
-from fardo.demo import TARIFFS, open_demo
+from fardo.demo import open_demo
 from fardo.files.job import read_job, write_job
-from fardo.files.tariff import read_tariff
 from fardo.files.understood import understand
 from fardo.schemas import documents, text
 from tests.made_up import SHARED, job, shop
@@ -47,13 +46,6 @@ def test_the_shared_examples_are_understood_to_the_last_part(path: Path) -> None
     assert (said.missing, said.problems, said.beyond) == ([], [], None)
     assert said.load is not None
     assert len(said.load.units) == sum(part.count for part in job.parts)
-
-
-@pytest.mark.parametrize("path", sorted(TARIFFS.glob("*.json")), ids=lambda path: path.name)
-def test_tariff_files_validate(path: Path) -> None:
-    content = json.loads(path.read_text("utf-8"))
-    jsonschema.Draft202012Validator(schema("fardo-tariff-1.schema.json")).validate(content)
-    assert read_tariff(path.read_bytes()).to_core()
 
 
 def test_the_validator_and_the_reader_refuse_the_same_slip() -> None:
