@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
+from functools import cached_property, partial
+from itertools import chain
 
 from fardo.api.desk import Today
 from fardo.core.board.grade import Grade
@@ -19,21 +22,34 @@ from fardo.files.job import JobFile
 from fardo.files.understood import Understood, understand
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class PricedWay:
     """A way worked out, and what services say to it.
 
     Args:
-        others: what else people weigh up, a store that packs or luggage. not_so: which of those do not, and why.
-        today: what the chosen service asks by its tariff of today, where the job keeps an earlier one.
+        weigh_up: works out the other ways to send it, which is only asked of the way looked at. today: what the chosen
+        service asks by its tariff of today, where the job keeps an earlier one.
     """
 
     boxed: Boxed
     plans: list[Plan]
     refused: list[Refused]
-    others: list[Plan] = field(default_factory=list)
-    not_so: list[Refused] = field(default_factory=list)
+    weigh_up: Callable[[], tuple[list[Plan], list[Refused]]] = lambda: ([], [])
     today: Quote | None = None
+
+    @cached_property
+    def _other_ways(self) -> tuple[list[Plan], list[Refused]]:
+        return self.weigh_up()
+
+    @property
+    def others(self) -> list[Plan]:
+        """What else people weigh up: a store that packs, luggage."""
+        return self._other_ways[0]
+
+    @property
+    def not_so(self) -> list[Refused]:
+        """Which of those do not, and why."""
+        return self._other_ways[1]
 
     @property
     def cheapest(self) -> Money | None:
@@ -67,12 +83,17 @@ class Picture:
     @property
     def asked(self) -> Plan | None:
         """What the chosen service asks for the current box; where none is chosen, the cheapest's."""
-        if self.current is None or not (self.current.plans or self.current.others):
+        if self.current is None:
             return None
         if self.said.price is None:
             return self.current.plans[0] if self.current.plans else None
-        every = (*self.current.plans, *self.current.others)
+        every = chain(self.current.plans, self._others())
         return next((plan for plan in every if same_service(plan.quote, self.said.price)), None)
+
+    def _others(self) -> Iterator[Plan]:
+        """The other ways of the current one, worked out only if they are come to."""
+        if self.current is not None:
+            yield from self.current.others
 
     def knots(self) -> tuple[tuple[Knot, ...], str]:
         said, plan = self.said, self.asked
@@ -151,9 +172,9 @@ def _work_out(way: str, load: Load, picture: Picture) -> None:
             return
         services, exchange = services_for(picture.job, today), today.shop.exchange
         plans, refused = price(boxed, said.journey, services, exchange)
-        others, not_so = price_other_ways(boxed, said.journey, services, exchange)
+        weigh_up = partial(price_other_ways, boxed, said.journey, services, exchange)
         by_today = _by_today(boxed, said.journey, kept_service(picture.job, today), today)
-        picture.ways.append(PricedWay(boxed, plans, refused, others, not_so, by_today))
+        picture.ways.append(PricedWay(boxed, plans, refused, weigh_up, by_today))
 
 
 def kept_service(job: JobFile, today: Today) -> Service | None:

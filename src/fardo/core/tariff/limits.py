@@ -21,11 +21,13 @@ class Limits:
 
 def over_limit(parcel: Parcel, limits: Limits, units: Units) -> str | None:
     """The first limit that is broken, as a sentence in the tariff's units, or None."""
+    longest, second, _ = parcel.sides
+    # Asked for by the thousand: sums of sides are worked out only where there is a limit to them.
     for what, measure, most in (
-        ("longest side", parcel.length, limits.longest_side),
-        ("second side", parcel.sides[1], limits.second_side),
-        ("length and girth", parcel.length + parcel.girth, limits.length_and_girth),
-        ("length, width and height together", parcel.linear, limits.linear),
+        ("longest side", longest, limits.longest_side),
+        ("second side", second, limits.second_side),
+        ("length and girth", longest + parcel.girth if limits.length_and_girth else longest, limits.length_and_girth),
+        ("length, width and height together", parcel.linear if limits.linear else longest, limits.linear),
     ):
         if most is not None and measure > most:
             # The measure goes up and the limit down, so that the two are never shown as equal.
