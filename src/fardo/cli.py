@@ -6,13 +6,9 @@ Exit codes: 0 done, 1 no answer possible, 2 bad input.
 from __future__ import annotations
 
 import json
-import socket
-import subprocess
 import sys
 import threading
 import time
-from collections.abc import Iterator
-from contextlib import contextmanager
 from dataclasses import replace
 from datetime import date
 from pathlib import Path
@@ -56,6 +52,7 @@ from fardo.files.shapes import MeshFinder
 from fardo.files.shop import ShopFile, starting_shop
 from fardo.files.tariff import read_tariffs, services_of
 from fardo.files.understood import understand
+from fardo.serving import be_carrier, carrier_beside, serve_shop, stand_in
 from fardo.store.database import Database, StoreError, check_file
 from fardo.store.jobs import Jobs
 from fardo.store.kinds import Kinds
@@ -293,7 +290,7 @@ def serve(
     port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT,
 ) -> None:
     """Serves a shop to this machine's browser."""
-    _serve(db or Path("fardo.db"), port)
+    serve_shop(db or Path("fardo.db"), port)
 
 
 @app.command()
@@ -305,9 +302,9 @@ def demo(
     from fardo.demo import open_demo
 
     carrier_port = port + 3
-    with _carrier_beside(carrier_port) as (address, says):
+    with carrier_beside(carrier_port) as (address, says):
         open_demo(db, date.today(), address)
-        _serve(db, port, devices=("tape", "scale"), says=says)
+        serve_shop(db, port, devices=("tape", "scale"), says=says)
 
 
 @app.command()
@@ -319,9 +316,9 @@ def standin(
     """A simulated device, a page that sends readings to the shop, or a simulated carrier; with faults on request."""
     _one_of(device, ("tape", "scale", "carrier"), "device")
     if device == "carrier":
-        _be_carrier(port)
+        be_carrier(port)
         return
-    if not _stand_in(device, port, shop):
+    if not stand_in(device, port, shop):
         raise BadInput("taken by something else", read=str(port), allowed="another port", field="port")
     threading.Event().wait()
 
@@ -384,60 +381,6 @@ def _with_workers(ask: Ask, effort: Effort) -> tuple[Answer, ...]:
         workers.close()
 
 
-def _stand_in(device: str, port: int, shop: str) -> bool:
-    """Starts a simulated device and says where; False where its port is taken."""
-    from fardo.standins.instrument import MODELS, serve
-
-    try:
-        serve(MODELS[device], port, shop)
-    except (OSError, OverflowError):
-        return False
-    print(f"{MODELS[device].title}: http://127.0.0.1:{port}", flush=True)
-    return True
-
-
-@contextmanager
-def _carrier_beside(port: int) -> Iterator[tuple[str, str]]:
-    """A simulated carrier in a process of its own, for as long as this one runs: its address, and what it says of it.
-    Nothing where its port is taken."""
-    arguments = [sys.executable, "-m", "fardo.cli", "standin", "carrier", "--port", str(port)]
-    # It ends when its input does, and that is when this process ends, however it ends.
-    carrier = subprocess.Popen(arguments, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
-    assert carrier.stdin is not None
-    assert carrier.stdout is not None
-    try:
-        said = carrier.stdout.readline().strip()
-        yield f"http://127.0.0.1:{port}" if said else "", said
-    finally:
-        carrier.stdin.close()
-        carrier.wait()
-
-
-def _be_carrier(port: int) -> None:
-    """Raises BadInput where the port is taken."""
-    import uvicorn
-
-    from fardo.demo import CARRIER, TARIFFS
-    from fardo.standins.carrier import create_carrier
-
-    services = [one for one in services_of(read_tariffs(TARIFFS)) if one.carrier == CARRIER]
-    config = uvicorn.Config(create_carrier(CARRIER, services), log_level="warning", timeout_graceful_shutdown=1)
-    try:
-        listening = socket.create_server(("127.0.0.1", port))
-    except (OSError, OverflowError) as taken:
-        raise BadInput("taken by something else", read=str(port), allowed="another port", field="port") from taken
-    server = uvicorn.Server(config)
-
-    def end_with_input() -> None:
-        sys.stdin.read()
-        server.should_exit = True
-
-    if not sys.stdin.isatty():
-        threading.Thread(target=end_with_input, daemon=True).start()
-    print(f"{CARRIER}, simulated: http://127.0.0.1:{port}", flush=True)
-    server.run(sockets=[listening])
-
-
 def _meshes_beside(job: Path) -> MeshFinder:
     """Finds the meshes that a job file names in the folder it lies in."""
 
@@ -446,28 +389,6 @@ def _meshes_beside(job: Path) -> MeshFinder:
         return scanned(name, read_mesh(name, _bytes_of(path, "file")), unit)
 
     return find
-
-
-def _serve(db: Path, port: int, devices: tuple[str, ...] = (), says: str = "") -> None:
-    import uvicorn
-
-    from fardo.api.app import create_app
-
-    class Announcing(uvicorn.Server):
-        """Says the address once it is listening, so that whoever reads it can go there at once."""
-
-        async def startup(self, sockets: list[socket.socket] | None = None) -> None:
-            await super().startup(sockets)
-            if self.started:
-                print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)", flush=True)
-                if says:
-                    print(says, flush=True)
-                for n, device in enumerate(devices, 1):
-                    _stand_in(device, port + n, f"http://127.0.0.1:{port}")
-
-    Announcing(
-        uvicorn.Config(create_app(db), host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1)
-    ).run()
 
 
 def _shop(db: Path | None, tariffs: Path | None) -> tuple[ShopFile, list[Service]]:

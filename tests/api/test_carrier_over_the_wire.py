@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 import re
 import socket
 import subprocess
@@ -18,7 +19,9 @@ from fastapi.testclient import TestClient
 
 from fardo.demo import CARRIER
 from fardo.standins.carrier import create_carrier
-from fardo.wire.carrier import Patience
+from fardo.wire.carrier import LARGEST_ANSWER, NoLabel, Patience, Wire, ask_all, buy_label, message_of
+from fardo.wire.messages import LabelAsked
+from tests.core.test_going_together import parcel
 from tests.made_up import job, services
 from tests.served import AppHere, Served, free_port
 
@@ -204,6 +207,14 @@ def test_a_label_of_a_carrier_that_is_not_asked_or_of_a_quote_there_is_not_is_re
     assert buy(asking, key, quote, amount="much").status_code == 422
 
 
+def test_a_carrier_that_sells_for_more_than_was_agreed_is_named_with_the_label_it_sold() -> None:
+    sold = {"tracking": "T0000000001", "amount": "9.99", "currency": "USD"}
+    transport = httpx.MockTransport(lambda _: httpx.Response(201, json=sold))
+    asked = LabelAsked(quote="a", at_most="9.10", currency="USD")
+    with pytest.raises(NoLabel, match=r"sold label T0000000001 for 9\.99"):
+        asyncio.run(buy_label(Wire(CARRIER, "https://carrier.invalid"), asked, "key", BRIEF, transport))
+
+
 def test_a_number_that_is_none_is_not_made_an_address_of(asking: TestClient) -> None:
     label = {"carrier": CARRIER, "service": "Ground", "amount": "9.00", "currency": "USD", "tracking": "../labels"}
     refused = asking.post("/api/jobs", json=job(chosen={"label": label}))
@@ -212,11 +223,6 @@ def test_a_number_that_is_none_is_not_made_an_address_of(asking: TestClient) -> 
 
 def test_an_answer_larger_than_any_is_not_read_to_its_end() -> None:
     """A body without an end: it stops at the limit."""
-    import asyncio
-
-    from fardo.wire.carrier import LARGEST_ANSWER, Wire, ask_all, message_of
-    from tests.core.test_going_together import parcel
-
     sent = 0
 
     class Endless(httpx.AsyncByteStream):

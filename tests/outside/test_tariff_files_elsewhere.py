@@ -16,8 +16,9 @@ from hypothesis import strategies as st
 
 from fardo.core.refusal import BadInput
 from fardo.demo import TARIFFS
+from fardo.files.charges import GridEntry, TailEntry
 from fardo.files.grid_csv import grid_csv, in_the_table, read_grid
-from fardo.files.tariff import GridEntry, TailEntry, TariffFile, read_tariff
+from fardo.files.tariff import TariffFile, read_tariff
 from fardo.wire.messages import QuotesAsked, QuotesSaid
 
 SCHEMA = json.loads((Path(__file__).parents[2] / "docs/formats/fardo-tariff-1.schema.json").read_text())

@@ -7,12 +7,20 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from fardo.api.desk import Today
+from fardo.api.worked import box_for
+from fardo.core.make import carrier
+from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.search import price
 from fardo.core.quantity import INCH, Length, Mass, Units, show_length, show_mass
+from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Service
 from fardo.core.tariff.step_map import price_map
 from fardo.core.tariff.steps import REACH, SIDES, Cheaper, cheaper_points
+from fardo.files.job import JobFile
+from fardo.files.understood import Understood
 
 _FINE = {"in": Length(INCH.nm // 8), "cm": Length.of_mm(5)}
 _SPAN = {"in": INCH * 5, "cm": Length.of_mm(100)}  # shown on both sides of the box, unless said
@@ -73,6 +81,24 @@ def view_steps(
         points=[_view(one, units, exchange) for one in cheaper_points(service, declared, reach or REACH)],
         map=_map(service, declared, units, exchange, _AXES[sides], reach or _SPAN[units]),
     )
+
+
+def cheaper_container(job: JobFile, said: Understood, boxed: Boxed, service: Service, today: Today) -> str:
+    """What it would cost in all in a container of that carrier, where there is one that takes it for less."""
+    if said.load is None or said.journey is None or boxed.made.way == carrier.NAME or carrier.NAME not in job.ways:
+        return ""
+    try:
+        other = box_for(carrier.NAME, job, said.load, today)
+    except (BadInput, NoAnswer):
+        return ""
+    exchange = today.shop.exchange
+    plans, _ = price(other, said.journey, [s for s in today.services if s.carrier == service.carrier], exchange)
+    now, _ = price(boxed, said.journey, [service], exchange)
+    if not plans or not now or plans[0].costs.total >= now[0].costs.total:
+        return ""
+    less, quote = now[0].costs.total - plans[0].costs.total, plans[0].quote
+    names = " and ".join(sorted({one.item.name for one in other.made.taken}))
+    return f"{less} less in all in its own {names}, by {quote.service}: {plans[0].costs.total}"
 
 
 def _view(one: Cheaper, units: Units, exchange: Exchange) -> CheaperView:

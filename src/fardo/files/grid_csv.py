@@ -12,8 +12,8 @@ import itertools
 import re
 
 from fardo.core.refusal import BadInput
+from fardo.files.charges import GridEntry, Rows, TailEntry
 from fardo.files.parts_csv import safe_cell
-from fardo.files.tariff import GridEntry, Rows, TailEntry
 
 LARGEST_TABLE = 400_000  # bytes
 _MOST_ROWS, _MOST_ZONES = 1000, 60

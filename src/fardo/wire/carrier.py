@@ -138,9 +138,8 @@ async def buy_label(
             changed = trouble.changed
             raise NoLabel(trouble.says, _money(changed.amount, changed.currency) if changed else None) from trouble
     if _money(said.amount, said.currency) > _money(message.at_most, message.currency):
-        raise NoLabel(
-            f"{wire.carrier} sold a label for {said.amount} {said.currency}, more than it was asked to: call it"
-        )
+        # It is paid for, so its number is told: nothing that was bought is lost.
+        raise NoLabel(f"sold label {said.tracking} for {said.amount}, more than was agreed to: call it")
     return said
 
 

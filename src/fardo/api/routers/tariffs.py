@@ -20,8 +20,9 @@ from fardo.core.refusal import BadInput
 from fardo.core.tariff.lint import look_over, overlapping
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.core.tariff.service import compare
-from fardo.files.grid_csv import LARGEST_TABLE, grid_csv, in_the_table, read_grid
-from fardo.files.tariff import EXAMPLE, LARGEST_TARIFF, ChargeEntry, Rows, TariffFile, check_tariff, read_tariff
+from fardo.files.charges import ChargeEntry, Rows
+from fardo.files.grid_csv import grid_csv, in_the_table, read_grid
+from fardo.files.tariff import EXAMPLE, TariffFile, check_tariff, read_tariff
 from fardo.store.settings import StoredTariff
 
 router = APIRouter(prefix="/api/tariffs", tags=["tariffs"], responses=RESPONSES)
@@ -79,7 +80,7 @@ _BODY = {
 @router.post("/file", status_code=201, openapi_extra=_BODY)
 async def read_in(request: Request, desk: OpenDesk) -> TariffRow:
     """Takes a tariff file as it is, in the place of the carrier's own. Nothing is kept of one with a fault."""
-    content = await _body(request, LARGEST_TARIFF, "tariff file")
+    content = await request.body()
     return await run_in_threadpool(_keep, content, desk)
 
 
@@ -140,7 +141,7 @@ def change(carrier: Carrier, change: TariffChange, desk: OpenDesk) -> TariffRow:
 @router.post("/look-over", openapi_extra=_BODY)
 async def look(request: Request) -> LookedOver:
     """What is wrong or worth a second look in a tariff that is being changed; keeps nothing."""
-    content = await _body(request, LARGEST_TARIFF, "tariff file")
+    content = await request.body()
     return await run_in_threadpool(_look, content)
 
 
@@ -168,7 +169,7 @@ def table_out(carrier: Carrier, service: Number, charge: Number, desk: OpenDesk)
 @router.put("/{carrier}/services/{service}/charges/{charge}/table", openapi_extra=_TABLE)
 async def table_in(carrier: Carrier, service: Number, charge: Number, request: Request, desk: OpenDesk) -> TariffRow:
     """Takes a table from CSV in the place of the charge's own. Nothing is kept of one with a fault."""
-    content = await _body(request, LARGEST_TABLE, "table")
+    content = await request.body()
     return await run_in_threadpool(_take_table, carrier, service, charge, content, desk)
 
 
@@ -194,16 +195,6 @@ def _table(tariff: TariffFile, service: int, charge: int) -> Rows:
     if not isinstance(found, Rows):
         raise BadInput("no table", read=f"{service}, {charge}", allowed="a charge with rows", field="charge")
     return found
-
-
-async def _body(request: Request, most: int, field: str) -> bytes:
-    """Read no further than it may be. Raises BadInput."""
-    content = b""
-    async for piece in request.stream():
-        content += piece
-        if len(content) > most:
-            raise BadInput("too large", read=f"over {most} bytes", allowed=f"at most {most} bytes", field=field)
-    return content
 
 
 @router.delete("/{carrier}")

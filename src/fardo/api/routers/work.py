@@ -6,23 +6,21 @@ from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
-from fardo.api.desk import OpenDesk, Today
+from fardo.api.desk import OpenDesk
 from fardo.api.folded import FoldView, view_fold
 from fardo.api.picture import view_picture, view_quote, view_refused
 from fardo.api.problems import RESPONSES
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
-from fardo.api.stepped import FARTHEST, Sides, StepsView, view_steps
+from fardo.api.stepped import FARTHEST, Sides, StepsView, cheaper_container, view_steps
 from fardo.api.worked import box_for, draw_up, services_for
-from fardo.core.make import carrier
-from fardo.core.plan.boxed import Boxed
-from fardo.core.plan.search import parcel_of, price
+from fardo.core.plan.search import parcel_of
 from fardo.core.quantity import read_length, show_mass, show_sizes
-from fardo.core.refusal import BadInput, NoAnswer
+from fardo.core.refusal import BadInput
 from fardo.core.tariff.line import read_line
-from fardo.core.tariff.service import Service, compare, find_service
+from fardo.core.tariff.service import compare, find_service
 from fardo.files.job import EXAMPLE, JobFile
-from fardo.files.understood import Understood, understand
+from fardo.files.understood import understand
 
 router = APIRouter(prefix="/api", tags=["work"], responses=RESPONSES)
 
@@ -84,26 +82,8 @@ def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
     reach = read_length(request.reach, units, most=FARTHEST, field="reach") if request.reach else None
     parcel = parcel_of(boxed, said.journey)
     told = view_steps(service, parcel, units, today.shop.exchange, request.sides, reach)
-    told.container = _in_its_own(request.job, said, boxed, service, today)
+    told.container = cheaper_container(request.job, said, boxed, service, today)
     return told
-
-
-def _in_its_own(job: JobFile, said: Understood, boxed: Boxed, service: Service, today: Today) -> str:
-    """What it would cost in all in a container of that carrier, where there is one that takes it for less."""
-    if said.load is None or said.journey is None or boxed.made.way == carrier.NAME or carrier.NAME not in job.ways:
-        return ""
-    try:
-        other = box_for(carrier.NAME, job, said.load, today)
-    except (BadInput, NoAnswer):
-        return ""
-    exchange = today.shop.exchange
-    plans, _ = price(other, said.journey, [s for s in today.services if s.carrier == service.carrier], exchange)
-    now, _ = price(boxed, said.journey, [service], exchange)
-    if not plans or not now or plans[0].costs.total >= now[0].costs.total:
-        return ""
-    less, quote = now[0].costs.total - plans[0].costs.total, plans[0].quote
-    names = " and ".join(sorted({one.item.name for one in other.made.taken}))
-    return f"{less} less in all in its own {names}, by {quote.service}: {plans[0].costs.total}"
 
 
 class LineText(BaseModel):

@@ -1,5 +1,6 @@
 <script lang="ts">
   // One value of a tariff, and whatever is in it: drawn from what the file's schema says of it.
+  import Charges from './Charges.svelte';
   import Self from './Entry.svelte';
   import PriceTable from './PriceTable.svelte';
   import { inWords, type Json, type JsonObject, type Node, type Schema } from './schema';
@@ -19,7 +20,7 @@
     /** Of a group: its own frame and heading are left out. */
     open?: boolean;
     /** The CSV of a table, where the charge is one that is kept. */
-    table?: (path: string) => { out: string; read: (text: string) => void } | null;
+    table?: ((path: string) => { out: string; read: (text: string) => void } | null) | undefined;
   }
   let {
     schema, node, owner, name, path, label, wrong, touch, without = [], open = false, table,
@@ -54,12 +55,6 @@
   const small = (of: Node) =>
     ['text', 'date', 'whole', 'tick', 'one of', 'words', 'pair'].includes(schema.look(of).as);
 
-  function move(n: number, by: number): void {
-    const items = list(value);
-    const [item] = items.splice(n, 1);
-    if (item !== undefined) items.splice(n + by, 0, item);
-    touch();
-  }
   function dropAt(n: number): void {
     list(value).splice(n, 1);
     touch();
@@ -70,12 +65,7 @@
   }
   /** A list as it is typed, with its commas, until the field is left. */
   let listed = $state<string | null>(null);
-  let kind = $state('');
   let file = $state<HTMLInputElement>();
-  const titled = (item: Json) => {
-    const of = item as JsonObject;
-    return `${String(of.kind)}${of.what ? `: ${String(of.what)}` : ''}`;
-  };
 </script>
 
 {#if look.as === 'text' || look.as === 'date' || look.as === 'whole' || look.as === 'words'}
@@ -190,58 +180,7 @@
     <button type="button" class="link" onclick={() => addTo(look.of)}>Add a row</button>
   </fieldset>
 {:else if look.as === 'kinds'}
-  <div class="wide">
-    {#each list(value) as item, n (n)}
-      {@const of = look.kinds[String((item as JsonObject).kind)]}
-      {#if of}
-        <fieldset>
-          <legend>{n + 1}. {titled(item)}</legend>
-          <div class="moves">
-            <button type="button" class="link" disabled={n === 0} onclick={() => move(n, -1)}
-              >Earlier<span class="sr-only">, charge {n + 1}</span></button
-            >
-            <button
-              type="button"
-              class="link"
-              disabled={n === list(value).length - 1}
-              onclick={() => move(n, 1)}>Later<span class="sr-only">, charge {n + 1}</span></button
-            >
-            <button type="button" class="link" onclick={() => dropAt(n)}
-              >Take away<span class="sr-only"> charge {n + 1}</span></button
-            >
-          </div>
-          <Self
-            {schema}
-            node={of}
-            owner={list(value)}
-            name={n}
-            path="{path}[{n}]"
-            label="charge {n + 1}"
-            {wrong}
-            {touch}
-            {table}
-            without={['kind']}
-            open
-          />
-        </fieldset>
-      {/if}
-    {/each}
-    <label class="one add"
-      ><span>Add a charge</span>
-      <select
-        class="field"
-        bind:value={kind}
-        onchange={() => {
-          const of = look.kinds[kind];
-          if (of) addTo(of);
-          kind = '';
-        }}
-      >
-        <option value="">of a kind…</option>
-        {#each Object.keys(look.kinds) as one (one)}<option>{one}</option>{/each}
-      </select></label
-    >
-  </div>
+  <Charges {schema} charges={list(value)} kinds={look.kinds} {path} {wrong} {touch} {table} />
 {:else if look.as === 'group'}
   {#if look.optional && !open}
     <fieldset class="wide optional">
@@ -280,7 +219,7 @@
       {/each}
     {/snippet}
     {#if open}
-      <div class="fields" class:flat={fields.every(([, of]) => small(of))}>{@render inside()}</div>
+      <div class="fields">{@render inside()}</div>
     {:else}
       <fieldset class="wide">
         <legend>{label}</legend>
@@ -411,7 +350,6 @@
     width: 100%;
     min-width: 0;
   }
-  .moves,
   .csv {
     display: flex;
     gap: 14px;
@@ -422,8 +360,5 @@
     color: var(--soft);
     min-width: 28px;
     min-height: 34px;
-  }
-  .add {
-    margin-top: 10px;
   }
 </style>

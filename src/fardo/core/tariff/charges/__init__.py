@@ -1,4 +1,4 @@
-"""Charges, one module each. A new kind of charge is a new module here and a line in the register of `files.tariff`.
+"""Charges, one module each. A new kind of charge is a new module here and an entry in `files.charges`.
 
 Each is a small frozen class with one method, `charge`, that is told the parcel, what is billed and the lines before
 it, and returns its own line, or None where it does not apply.

@@ -1,0 +1,317 @@
+"""The charges of a tariff file: each kind with its fields, its table, and the conditions it is made under.
+
+A new kind of charge is a class here, in the union at the end, and one in `core.tariff.charges`.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from fractions import Fraction
+from typing import Annotated, Literal, TypeVar
+
+from pydantic import Field
+
+from fardo.core.quantity import INCH, Length, Mass, Money, Units, volume_nm3
+from fardo.core.refusal import BadInput
+from fardo.core.tariff.charges import (
+    Charge,
+    ContainerPrice,
+    Cover,
+    Distance,
+    ForAll,
+    Freight,
+    Fuel,
+    Instead,
+    Packing,
+    Residential,
+    SoftPackTiers,
+    Surcharge,
+    Tail,
+    VolumeTiers,
+    WeightGrid,
+)
+from fardo.core.tariff.charges.freight import DENSITY_CLASSES
+from fardo.core.tariff.when import ALWAYS, When
+from fardo.files.typed import Measure, Strict, to_length, to_mass
+
+_UNITS = {"ft3": volume_nm3(INCH * 12, INCH * 12, INCH * 12), "dm3": 10**24}
+Key = TypeVar("Key")
+Row = tuple[Key, tuple[Money, ...]]
+
+
+class WhenEntry(Strict):
+    """Conditions that must all hold; ``over`` is more than, ``to`` up to and including."""
+
+    longest_side_over: Measure | None = None
+    second_side_over: Measure | None = None
+    length_and_girth_over: Measure | None = None
+    length_and_girth_to: Measure | None = None
+    weight_over: Measure | None = None
+    weight_to: Measure | None = None
+    billed_over: Measure | None = None
+    linear_over: Measure | None = Field(None, description="length, width and height together")
+    value_over: str | None = None
+    forms: list[Literal["box", "soft", "not rectangular"]] = Field(default_factory=list, max_length=3)
+    to: list[str] = Field(default_factory=list, max_length=2000, description="postcode prefixes or ranges")
+    home: bool = False
+    signature: bool = False
+
+    def to_core(self, currency: str, units: Units) -> When:
+        def length(name: str) -> Length | None:
+            value = getattr(self, name)
+            return None if value is None else to_length(value, units, f"when.{name}")
+
+        def mass(name: str) -> Mass | None:
+            value = getattr(self, name)
+            return None if value is None else to_mass(value, units, f"when.{name}")
+
+        return When(
+            length("longest_side_over"), length("second_side_over"), length("length_and_girth_over"),
+            length("length_and_girth_to"), mass("weight_over"), mass("weight_to"), mass("billed_over"),
+            None if self.value_over is None else _money(self.value_over, currency, "when.value_over"),
+            tuple(self.forms), tuple(self.to), self.home, self.signature, length("linear_over"),
+        )  # fmt: skip
+
+
+class ChargeBase(Strict):
+    """What every charge may say of when it is made."""
+
+    when: WhenEntry | None = Field(None, description="it is made only where this holds")
+    unless: WhenEntry | None = Field(None, description="it is made only where this does not hold")
+    for_all: bool = Field(False, description="once for all parcels that go together, by what they weigh together")
+
+
+class Rows(ChargeBase):
+    """A table: what a row is for, then a price a zone; one price where there are no zones."""
+
+    zones: list[str] = Field(default_factory=list, max_length=60)
+    rows: list[list[str]] = Field(min_length=1, max_length=1000)
+
+    def read_rows(self, read: Callable[[str, str], Key], currency: str, rising: str = "") -> list[Row[Key]]:
+        """Raises BadInput naming row and column. Args: rising: what must rise from row to row, in words."""
+        found: list[Row[Key]] = []
+        for n, row in enumerate(self.rows):
+            key = read(row[0] if row else "", f"rows[{n}][0]")
+            if found and rising and key <= found[-1][0]:  # type: ignore[operator]
+                raise BadInput(
+                    "not above the row before", read=row[0], allowed=f"rising {rising}", field=f"rows[{n}][0]"
+                )
+            found.append((key, _prices(row[1:], self.zones, currency, f"rows[{n}]")))
+        return found
+
+
+class TailEntry(Strict):
+    step: Measure
+    prices: list[str] = Field(min_length=1, max_length=60)
+
+
+class GridEntry(Rows):
+    kind: Literal["grid"]
+    tail: TailEntry | None = Field(None, description="beyond the last row, for every step begun")
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        rows = self.read_rows(lambda text, field: to_mass(text, units, field), currency, "weights")
+        tail = None
+        if self.tail is not None:
+            prices = _prices(self.tail.prices, self.zones, currency, "tail.prices", 0)
+            tail = Tail(to_mass(self.tail.step, units, "tail.step"), prices)
+        return WeightGrid(tuple(self.zones), tuple(rows), tail)
+
+
+class VolumeEntry(Rows):
+    """By volume, whatever it weighs: rows of volume up to so much."""
+
+    kind: Literal["volume"]
+    unit: Literal["ft3", "dm3"] = "ft3"
+    step: Measure = Field(description="each side is rounded down to it")
+    longest_side: Measure
+    weight: Measure
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        return VolumeTiers(
+            tuple(self.zones), tuple(self.read_rows(read_fraction, currency, "volumes")),
+            (_UNITS[self.unit], self.unit),
+            to_length(self.step, units, "step"), to_length(self.longest_side, units, "longest_side"),
+            to_mass(self.weight, units, "weight"), units,
+        )  # fmt: skip
+
+
+class SoftPackEntry(Rows):
+    """Soft packs by flat length and width together: rows of them up to so much."""
+
+    kind: Literal["soft-pack"]
+    side: Measure
+    weight: Measure
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        rows = self.read_rows(lambda text, field: to_length(text, units, field), currency, "lengths")
+        return SoftPackTiers(
+            tuple(self.zones), tuple(rows), to_length(self.side, units, "side"), to_mass(self.weight, units, "weight"),
+            units,
+        )  # fmt: skip
+
+
+class ContainerEntry(Rows):
+    """The carrier's own containers at a price whatever they weigh: rows by their names."""
+
+    kind: Literal["container"]
+    weight: Measure
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        rows = self.read_rows(lambda text, _: text, currency)
+        return ContainerPrice(tuple(self.zones), tuple(rows), to_mass(self.weight, units, "weight"), units)
+
+
+class FreightEntry(Rows):
+    """By density class: rows by class, the price of a hundred pounds a zone."""
+
+    kind: Literal["freight"]
+    minimum: str
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        classes = [name for _, name in DENSITY_CLASSES]
+
+        def read(text: str, field: str) -> str:
+            if text not in classes:
+                raise BadInput("not a density class", read=text, allowed=", ".join(classes), field=field)
+            return text
+
+        rows = self.read_rows(read, currency)
+        return Freight(tuple(self.zones), tuple(rows), _money(self.minimum, currency, "minimum"))
+
+
+class SurchargeEntry(ChargeBase):
+    """More, where `when` holds: `prices` a zone (or one), or `percent` of the lines named in `on`.
+
+    Of a `group` only the first that holds is charged.
+    """
+
+    kind: Literal["surcharge"]
+    code: str = Field(min_length=1, max_length=40, description="names its line, for percentages")
+    what: str = Field(min_length=1, max_length=120)
+    why: str = Field(max_length=200)
+    zones: list[str] = Field(default_factory=list, max_length=60, description="of the prices, one each; none: for all")
+    prices: list[str] | None = Field(None, max_length=60)
+    percent: str | None = Field(None, description="in the place of prices")
+    on: list[str] = Field(
+        default_factory=lambda: ["postage"], max_length=20, description="lines the percentage is taken of"
+    )
+    group: str = Field("", max_length=40, description="of one group only the first that holds is charged")
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        if (self.prices is None) == (self.percent is None):
+            raise BadInput("both or neither", read=str(self.prices), allowed="prices or percent", field="prices")
+        prices = None if self.prices is None else _prices(self.prices, self.zones, currency, "prices", 0)
+        percent = None if self.percent is None else read_fraction(self.percent, "percent")
+        return Surcharge(
+            self.code, self.what, ALWAYS, self.why, tuple(self.zones), prices, percent, tuple(self.on), self.group
+        )
+
+
+class ResidentialEntry(ChargeBase):
+    kind: Literal["residential"]
+    amount: str
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        return Residential(_money(self.amount, currency, "amount"))
+
+
+class FuelEntry(ChargeBase):
+    kind: Literal["fuel"]
+    percent: str
+    on: list[str] = Field(default_factory=lambda: ["postage"])
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        return Fuel(read_fraction(self.percent, "percent"), tuple(self.on))
+
+
+class CoverEntry(ChargeBase):
+    kind: Literal["cover"]
+    free: str
+    step: str
+    price: str
+    most: str
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        free, step, price, most = (
+            _money(getattr(self, name), currency, name) for name in ("free", "step", "price", "most")
+        )
+        if step.minor <= 0:
+            raise BadInput("no step at all", read=self.step, allowed="more than nothing", field="step")
+        return Cover(free, step, price, most)
+
+
+class DistanceEntry(ChargeBase):
+    """So much for every mile or kilometre of the road."""
+
+    kind: Literal["distance"]
+    what: str = Field(min_length=1, max_length=120)
+    why: str = Field("", max_length=200)
+    price: str
+    unit: Literal["mi", "km"]
+    both_ways: bool = True
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        return Distance(self.what, self.why, _money(self.price, currency, "price"), self.unit, self.both_ways)
+
+
+class PackingEntry(Rows):
+    """Box and packing by one who packs too: rows of length, width and height together up to so much."""
+
+    kind: Literal["packing"]
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        if self.zones:
+            raise BadInput("zones", read=", ".join(self.zones), allowed="one price for all", field="zones")
+        return Packing(
+            tuple(self.read_rows(lambda text, field: to_length(text, units, field), currency, "lengths")), units
+        )
+
+
+ChargeEntry = Annotated[
+    GridEntry
+    | VolumeEntry
+    | SoftPackEntry
+    | ContainerEntry
+    | FreightEntry
+    | SurchargeEntry
+    | ResidentialEntry
+    | FuelEntry
+    | CoverEntry
+    | DistanceEntry
+    | PackingEntry,
+    Field(discriminator="kind"),
+]
+
+
+def charge_of(entry: ChargeEntry, currency: str, units: Units, n: int) -> Charge:
+    try:
+        charge = entry.to_core(currency, units)
+        for said, unless in ((entry.when, False), (entry.unless, True)):
+            if said is not None:
+                charge = Instead(charge, said.to_core(currency, units), unless)
+        return ForAll(charge) if entry.for_all else charge
+    except BadInput as problem:
+        raise problem.under(f"charges[{n}]") from problem
+
+
+def _prices(texts: list[str], zones: list[str], currency: str, field: str, offset: int = 1) -> tuple[Money, ...]:
+    """A price a zone, or one where there are none; `offset` is the column of the first."""
+    wanted = max(1, len(zones))
+    if len(texts) != wanted:
+        raise BadInput(f"{len(texts)} prices", read=texts, allowed=f"one for each of {wanted} zones", field=field)
+    return tuple(_money(text, currency, f"{field}[{n + offset}]") for n, text in enumerate(texts))
+
+
+def _money(text: str, currency: str, field: str) -> Money:
+    try:
+        return Money.read(text, currency)
+    except BadInput as problem:
+        raise problem.under(field) from problem
+
+
+def read_fraction(text: str, field: str) -> Fraction:
+    try:
+        return Fraction(text)
+    except (ValueError, ZeroDivisionError) as error:
+        raise BadInput("not a number", read=text, allowed="a decimal such as 166 or 14.5", field=field) from error

@@ -1,0 +1,90 @@
+"""A shop served to this machine's browser, and the simulated devices and carrier that the made-up one has beside it."""
+
+from __future__ import annotations
+
+import socket
+import subprocess
+import sys
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from fardo.core.refusal import BadInput
+from fardo.files.tariff import read_tariffs, services_of
+
+
+def stand_in(device: str, port: int, shop: str) -> bool:
+    """Starts a simulated device and says where; False where its port is taken."""
+    from fardo.standins.instrument import MODELS, serve
+
+    try:
+        serve(MODELS[device], port, shop)
+    except (OSError, OverflowError):
+        return False
+    print(f"{MODELS[device].title}: http://127.0.0.1:{port}", flush=True)
+    return True
+
+
+@contextmanager
+def carrier_beside(port: int) -> Iterator[tuple[str, str]]:
+    """A simulated carrier in a process of its own, for as long as this one runs: its address, and what it says of it.
+    Nothing where its port is taken."""
+    arguments = [sys.executable, "-m", "fardo.cli", "standin", "carrier", "--port", str(port)]
+    # It ends when its input does, and that is when this process ends, however it ends.
+    carrier = subprocess.Popen(arguments, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+    assert carrier.stdin is not None
+    assert carrier.stdout is not None
+    try:
+        said = carrier.stdout.readline().strip()
+        yield f"http://127.0.0.1:{port}" if said else "", said
+    finally:
+        carrier.stdin.close()
+        carrier.wait()
+
+
+def be_carrier(port: int) -> None:
+    """Raises BadInput where the port is taken."""
+    import uvicorn
+
+    from fardo.demo import CARRIER, TARIFFS
+    from fardo.standins.carrier import create_carrier
+
+    services = [one for one in services_of(read_tariffs(TARIFFS)) if one.carrier == CARRIER]
+    config = uvicorn.Config(create_carrier(CARRIER, services), log_level="warning", timeout_graceful_shutdown=1)
+    try:
+        listening = socket.create_server(("127.0.0.1", port))
+    except (OSError, OverflowError) as taken:
+        raise BadInput("taken by something else", read=str(port), allowed="another port", field="port") from taken
+    server = uvicorn.Server(config)
+
+    def end_with_input() -> None:
+        sys.stdin.read()
+        server.should_exit = True
+
+    if not sys.stdin.isatty():
+        threading.Thread(target=end_with_input, daemon=True).start()
+    print(f"{CARRIER}, simulated: http://127.0.0.1:{port}", flush=True)
+    server.run(sockets=[listening])
+
+
+def serve_shop(db: Path, port: int, devices: tuple[str, ...] = (), says: str = "") -> None:
+    import uvicorn
+
+    from fardo.api.app import create_app
+
+    class Announcing(uvicorn.Server):
+        """Says the address once it is listening, so that whoever reads it can go there at once."""
+
+        async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+            await super().startup(sockets)
+            if self.started:
+                print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)", flush=True)
+                if says:
+                    print(says, flush=True)
+                for n, device in enumerate(devices, 1):
+                    stand_in(device, port + n, f"http://127.0.0.1:{port}")
+
+    Announcing(
+        uvicorn.Config(create_app(db), host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1)
+    ).run()
