@@ -53,10 +53,13 @@ from fardo.files.shop import ShopFile, starting_shop
 from fardo.files.tariff import read_tariffs, services_of
 from fardo.files.understood import understand
 from fardo.serving import be_carrier, carrier_beside, serve_shop, stand_in
-from fardo.store.database import Database, StoreError, check_file
+from fardo.store.backup import back_up
+from fardo.store.backup import restore as put_back
+from fardo.store.database import Database
+from fardo.store.faults import CannotWrite, StoreError
 from fardo.store.jobs import Jobs
-from fardo.store.kinds import Kinds
 from fardo.store.settings import Settings
+from fardo.store.soundness import check_file, check_shop
 
 DEFAULT_PORT = 8740
 
@@ -80,7 +83,7 @@ def main(arguments: list[str] | None = None) -> None:
     except NoAnswer as error:
         print(f"fardo: {error}", file=sys.stderr)
         sys.exit(1)
-    except StoreError as error:
+    except (StoreError, CannotWrite) as error:
         print(f"fardo: {error}", file=sys.stderr)
         sys.exit(2)
 
@@ -327,39 +330,38 @@ def standin(
 def backup(file: Annotated[Path, typer.Argument(help="Where to.")], db: DbFile = None) -> None:
     """Copies a shop whole, also while it is being served."""
     source = db or Path("fardo.db")
-    check_file(source)
-    database = Database(source)
-    database.copy_to(file)
-    database.close()
-    check_file(file)
+    back_up(source, file)
     out.print(f"{source} is copied to {file}, and the copy was checked.")
 
 
 @app.command()
 def restore(file: Annotated[Path, typer.Argument(help="A backup.")], db: DbFile = None) -> None:
     """Puts a backup in a shop's place; the shop that was there is kept beside it. Stop serving it first."""
-    from fardo.store.database import take_place
-
     target = db or Path("fardo.db")
-    kept = take_place(file, target)
+    kept = put_back(file, target)
     out.print(f"{target} is now what was in {file}." + (f" What it was before is in {kept}." if kept else ""))
 
 
 @app.command()
-def check(db: DbFile = None) -> None:
-    """Looks whether a shop's file is sound: every page, every job, every tariff."""
+def check(
+    db: DbFile = None,
+    mend: Annotated[bool, typer.Option("--mend", help="Makes the search index anew.")] = False,
+) -> None:
+    """Looks whether a shop's file is sound: every page, every job and revision, every tariff, the search index."""
     path = db or Path("fardo.db")
-    version = check_file(path)
-    database = Database(path)
-    _, shop = Settings(database).shop()
-    shop.to_core()
-    services = services_of(Settings(database).tariffs())
-    count = Jobs(database).check_all()
-    kinds = Kinds(database).all()
-    database.close()
-    out.print(
-        f"{path} is sound: version {version}, {count} jobs, {len(services)} services, {len(kinds)} kinds of goods."
-    )
+    if mend:
+        check_file(path)
+        database = Database(path)
+        Jobs(database).renew_search()
+        database.close()
+    found = check_shop(path)
+    counted = f"version {found.version}, {found.jobs} jobs, {found.services} services, {found.kinds} kinds of goods"
+    if found.flaws:
+        for flaw in found.flaws:
+            out.print(flaw)
+        flaws = f"{len(found.flaws)} things in it are not as they should be"
+        raise NoAnswer(f"{path} can be served, but {flaws}: {counted}.")
+    out.print(f"{path} is sound: {counted}.")
 
 
 def _arranged(load: Load, effort: Effort, seed: int, shop: Shop) -> list[Load]:

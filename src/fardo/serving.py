@@ -72,6 +72,11 @@ def serve_shop(db: Path, port: int, devices: tuple[str, ...] = (), says: str = "
     import uvicorn
 
     from fardo.api.app import create_app
+    from fardo.api.patience import PatientProtocol
+
+    application = create_app(db)
+    if application.state.desk.database.begun:
+        print(f"A new, empty shop is begun in {db}.", flush=True)
 
     class Announcing(uvicorn.Server):
         """Says the address once it is listening, so that whoever reads it can go there at once."""
@@ -86,5 +91,12 @@ def serve_shop(db: Path, port: int, devices: tuple[str, ...] = (), says: str = "
                     stand_in(device, port + n, f"http://127.0.0.1:{port}")
 
     Announcing(
-        uvicorn.Config(create_app(db), host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1)
+        uvicorn.Config(
+            application,
+            host="127.0.0.1",
+            port=port,
+            log_level="warning",
+            timeout_graceful_shutdown=1,
+            http=PatientProtocol,
+        )
     ).run()

@@ -14,11 +14,13 @@ import pytest
 from fardo.files.job import JobFile
 from fardo.files.kind import shipped_kinds
 from fardo.files.shop import starting_shop
-from fardo.store.database import Conflict, Database, Gone, StoreError, check_file, migrations
+from fardo.store.database import Conflict, Database, Gone, StoreError
 from fardo.store.files import Files
 from fardo.store.jobs import Jobs
 from fardo.store.kinds import Kinds
+from fardo.store.migrating import migrations
 from fardo.store.settings import Settings
+from fardo.store.soundness import check_file
 from tests.made_up import job
 from tests.served import Served
 
@@ -103,25 +105,19 @@ def test_two_who_change_at_once_never_overwrite_each_other(shop_file: Path) -> N
     database.close()
 
 
-def test_an_older_file_is_brought_up_to_date_after_a_copy(tmp_path: Path) -> None:
-    path = tmp_path / "old.db"
-    old = sqlite3.connect(path)
-    old.execute("PRAGMA user_version = 0")
-    old.close()
-    Database(path).close()
-    assert check_file(path) == migrations()[-1][0]
-
-
 def test_a_newer_or_foreign_or_damaged_file_is_left_alone(shop_file: Path, tmp_path: Path) -> None:
     newer = sqlite3.connect(shop_file)
     newer.execute("PRAGMA user_version = 999")
     newer.commit()
+    newer.execute("PRAGMA journal_mode = DELETE")
     newer.close()
+    before = shop_file.read_bytes()
     with pytest.raises(StoreError, match="newer Fardo"):
         Database(shop_file)
+    assert shop_file.read_bytes() == before
     foreign = tmp_path / "notes.txt"
     foreign.write_text("not a database at all, but long enough to look like something " * 20)
-    with pytest.raises(StoreError, match="cannot be opened as a shop"):
+    with pytest.raises(StoreError, match="not a shop's database"):
         Database(foreign)
     assert foreign.read_text().startswith("not a database")
     with pytest.raises(StoreError, match="not there"):

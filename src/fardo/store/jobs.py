@@ -6,11 +6,15 @@ import json
 import re
 import secrets
 import sqlite3
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from hashlib import blake2b
 
 from fardo.files.job import JobFile, plain
-from fardo.store.database import Conflict, Database, Gone, StoreError
+from fardo.store.database import Conflict, Database, Gone, Unreadable
+from fardo.store.soundness import why_unreadable
+from fardo.store.words import words_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,11 +30,51 @@ class StoredJob:
 
 
 @dataclass(frozen=True, slots=True)
-class Page:
-    """Some of the jobs, newest first; `cursor` asks for the next ones, None at the end."""
+class JobLine:
+    """A job as a list has it: its text is not read yet, so that a list is quick and one bad job spoils none.
 
-    jobs: tuple[StoredJob, ...]
+    Args:
+        content: the job as JSON.
+        bench: what the bench shows of it, as JSON, as it was last worked out of this content; None where it was not.
+        stamp: of the shop for which that was.
+    """
+
+    id: str
+    revision: int
+    title: str
+    day: str | None
+    destination: str
+    created_at: str
+    saved_at: str
+    put_away_at: str | None
+    content: str
+    bench: str | None
+    stamp: str | None
+
+    def read(self) -> StoredJob:
+        """Raises Unreadable."""
+        try:
+            job = JobFile.model_validate_json(self.content)
+        except ValueError as error:
+            raise Unreadable(self.id, self.title, why_unreadable(self.content)) from error
+        if job.chosen.label is not None:
+            # Jobs kept their label themselves once; now a label is kept of its own, and a copy of a job has none.
+            job = without_label(job)
+        return StoredJob(self.id, self.revision, job, self.created_at, self.saved_at, self.put_away_at)
+
+
+@dataclass(frozen=True, slots=True)
+class Page:
+    """Some of the jobs, the last changed first; `cursor` asks for the next ones, None at the end."""
+
+    jobs: tuple[JobLine, ...]
     cursor: str | None
+
+
+_LINES = (
+    "SELECT job.*, job_bench.content AS bench, job_bench.stamp AS stamp, job_bench.of_content AS of_content"
+    " FROM job LEFT JOIN job_bench ON job_bench.job_id = job.id"
+)
 
 
 class Jobs:
@@ -43,19 +87,23 @@ class Jobs:
         now, key = _now(), secrets.token_hex(6)
         with self._database.writing() as connection:
             connection.execute(
-                "INSERT INTO job (id, revision, title, day, destination, content, created_at, saved_at)"
-                " VALUES (?, 0, '', NULL, '', '{}', ?, ?)",
-                (key, now, now),
+                "INSERT INTO job (id, revision, title, day, destination, content, created_at, saved_at, changed)"
+                " VALUES (?, 0, '', NULL, '', '{}', ?, ?, ?)",
+                (key, now, now, _next(connection)),
             )
             _write(connection, key, 1, job, now)
         return self.get(key)
 
     def get(self, key: str) -> StoredJob:
+        """Raises Gone, or Unreadable where what is kept is no job."""
+        return self.line(key).read()
+
+    def line(self, key: str) -> JobLine:
         """Raises Gone."""
-        row = self._database.reader.execute("SELECT * FROM job WHERE id = ?", (key,)).fetchone()
+        row = self._database.reader.execute(f"{_LINES} WHERE job.id = ?", (key,)).fetchone()
         if row is None:
             raise Gone(f"There is no job {key}.")
-        return _stored(row)
+        return _line(row)
 
     def change(self, key: str, revision: int, job: JobFile) -> StoredJob:
         """The job as it now is. Raises Gone, or Conflict where `revision` is not the newest."""
@@ -66,45 +114,65 @@ class Jobs:
             _write(connection, key, revision + 1, job, _now())
         return self.get(key)
 
-    def put_away(self, key: str) -> StoredJob:
+    def put_away(self, key: str) -> JobLine:
         """Takes it off the bench; nothing of it is lost. Raises Gone."""
         return self._set_put_away(key, _now())
 
-    def bring_back(self, key: str) -> StoredJob:
+    def bring_back(self, key: str) -> JobLine:
         """Raises Gone."""
         return self._set_put_away(key, None)
 
-    def _set_put_away(self, key: str, when: str | None) -> StoredJob:
+    def _set_put_away(self, key: str, when: str | None) -> JobLine:
         with self._database.writing() as connection:
             _revision(connection, key)
             connection.execute("UPDATE job SET put_away_at = ? WHERE id = ?", (when, key))
-        return self.get(key)
+            words = connection.execute(
+                "SELECT words FROM job_search JOIN job ON job.changed = job_search.rowid WHERE job.id = ?", (key,)
+            ).fetchone()
+            _index(connection, key, words["words"] if words else "")
+        return self.line(key)
 
     def page(self, *, words: str = "", put_away: bool = False, cursor: str | None = None, size: int = 50) -> Page:
         """Jobs on the bench, or those put away, that hold every one of `words` (beginnings of words count)."""
-        after_time, _, after_id = (cursor or "9999 ").partition(" ")
-        match = _match(words)
+        before = int(cursor) if cursor is not None and re.fullmatch(r"\d{1,18}", cursor) else 2**62
+        match = _match(words, "away" if put_away else "hand")
         rows = self._database.reader.execute(
-            "SELECT job.* FROM job"
-            + (" JOIN job_search ON job_search.rowid = job.number" if match else "")
-            + f" WHERE put_away_at IS {'NOT' if put_away else ''} NULL"
-            + (" AND job_search MATCH :match" if match else "")
-            + " AND (saved_at < :time OR (saved_at = :time AND job.id > :id))"
-            + " ORDER BY saved_at DESC, job.id LIMIT :size",
-            {"match": match, "time": after_time, "id": after_id, "size": size + 1},
+            (
+                f"{_LINES} JOIN job_search ON job_search.rowid = job.changed"
+                " WHERE job_search MATCH :match AND job_search.rowid < :before ORDER BY job_search.rowid DESC"
+                if match
+                else f"{_LINES} WHERE put_away_at IS {'NOT' if put_away else ''} NULL AND changed < :before"
+                " ORDER BY changed DESC"
+            )
+            + " LIMIT :size",
+            {"match": match, "before": before, "size": size + 1},
         ).fetchall()
-        jobs = tuple(_stored(row) for row in rows[:size])
-        return Page(jobs, f"{jobs[-1].saved_at} {jobs[-1].id}" if len(rows) > size else None)
+        jobs = tuple(_line(row) for row in rows[:size])
+        return Page(jobs, str(rows[size - 1]["changed"]) if len(rows) > size else None)
 
-    def check_all(self) -> int:
-        """Reads every job there is; returns how many. Raises StoreError naming one that cannot be read."""
-        rows = self._database.reader.execute("SELECT id, content FROM job").fetchall()
-        for row in rows:
-            try:
-                JobFile.model_validate_json(row["content"])
-            except ValueError as error:
-                raise StoreError(f"job {row['id']} cannot be read: {error}") from error
-        return len(rows)
+    def with_box(self, size: int) -> tuple[list[JobLine], int]:
+        """Jobs in hand that have chosen a box, the first to leave first, those without a day last; and how many."""
+        reader = self._database.reader
+        where = " WHERE put_away_at IS NULL AND box_way <> ''"
+        rows = reader.execute(f"{_LINES}{where} ORDER BY day IS NULL, day, changed LIMIT ?", (size,)).fetchall()
+        (count,) = reader.execute(f"SELECT count(*) FROM job{where}").fetchone()
+        return [_line(row) for row in rows], int(count)
+
+    def lines(self, keys: Sequence[str]) -> list[JobLine]:
+        """The jobs of these keys in their order; those there are none of are left out."""
+        marks = ", ".join("?" * len(keys))
+        rows = self._database.reader.execute(f"{_LINES} WHERE job.id IN ({marks})", tuple(keys)).fetchall()
+        found = {row["id"]: _line(row) for row in rows}
+        return [found[key] for key in dict.fromkeys(keys) if key in found]
+
+    def keep_bench(self, lines: Sequence[tuple[JobLine, str]], stamp: str) -> None:
+        """Keeps what the bench shows of jobs, worked out of just these lines, as JSON."""
+        with self._database.writing() as connection:
+            connection.executemany(
+                "INSERT INTO job_bench VALUES (?, ?, ?, ?) ON CONFLICT (job_id) DO UPDATE SET"
+                " of_content = excluded.of_content, stamp = excluded.stamp, content = excluded.content",
+                [(line.id, fingerprint(line.content), stamp, bench) for line, bench in lines],
+            )
 
     def revisions(self, key: str) -> list[tuple[int, str]]:
         """Number and time of each revision, oldest first."""
@@ -113,18 +181,53 @@ class Jobs:
         )
         return [(row["revision"], row["saved_at"]) for row in rows]
 
+    def renew_search(self) -> None:
+        """Makes the search index anew from the jobs."""
+        with self._database.writing() as connection:
+            connection.execute("DELETE FROM job_search")
+            for row in connection.execute("SELECT id, content FROM job").fetchall():
+                try:
+                    words = words_of(JobFile.model_validate_json(row["content"]))
+                except ValueError:
+                    words = ""
+                _index(connection, row["id"], words, renumber=False)
+
+
+def fingerprint(content: str) -> str:
+    """Differs where the content does."""
+    return blake2b(content.encode("utf-8", "surrogatepass"), digest_size=12).hexdigest()
+
+
+def without_label(job: JobFile) -> JobFile:
+    return job.model_copy(update={"chosen": job.chosen.model_copy(update={"label": None})})
+
 
 def _write(connection: sqlite3.Connection, key: str, revision: int, job: JobFile, now: str) -> None:
-    content = json.dumps(plain(job), ensure_ascii=False)
+    content = json.dumps(plain(job), ensure_ascii=False, allow_nan=False)
+    day, way = job.day.isoformat() if job.day else None, job.chosen.box.way if job.chosen.box else ""
     connection.execute(
-        "UPDATE job SET revision = ?, title = ?, day = ?, destination = ?, content = ?, saved_at = ? WHERE id = ?",
-        (revision, job.title, job.day.isoformat() if job.day else None, job.ship.to or "", content, now, key),
+        "UPDATE job SET revision = ?, title = ?, day = ?, destination = ?, content = ?, saved_at = ?, box_way = ?"
+        " WHERE id = ?",
+        (revision, job.title, day, job.ship.to or "", content, now, way, key),
     )
     connection.execute("INSERT INTO job_revision VALUES (?, ?, ?, ?)", (key, revision, content, now))
-    words = [job.title, job.ship.to or "", *(part.name for part in job.parts), *(extra.name for extra in job.extras)]
-    number = connection.execute("SELECT number FROM job WHERE id = ?", (key,)).fetchone()["number"]
-    connection.execute("DELETE FROM job_search WHERE rowid = ?", (number,))
-    connection.execute("INSERT INTO job_search (rowid, words) VALUES (?, ?)", (number, " ".join(words)))
+    _index(connection, key, words_of(job))
+
+
+def _index(connection: sqlite3.Connection, key: str, words: str, *, renumber: bool = True) -> None:
+    """Its words under its place in the order of change, which is a new one unless it keeps the one it has."""
+    row = connection.execute("SELECT changed, put_away_at FROM job WHERE id = ?", (key,)).fetchone()
+    changed = row["changed"]
+    connection.execute("DELETE FROM job_search WHERE rowid = ?", (changed,))
+    if renumber:
+        changed = _next(connection)
+        connection.execute("UPDATE job SET changed = ? WHERE id = ?", (changed, key))
+    place = "hand" if row["put_away_at"] is None else "away"
+    connection.execute("INSERT INTO job_search (rowid, words, place) VALUES (?, ?, ?)", (changed, words, place))
+
+
+def _next(connection: sqlite3.Connection) -> int:
+    return int(connection.execute("SELECT coalesce(max(changed), 0) + 1 FROM job").fetchone()[0])
 
 
 def _revision(connection: sqlite3.Connection, key: str) -> int:
@@ -134,14 +237,20 @@ def _revision(connection: sqlite3.Connection, key: str) -> int:
     return int(row["revision"])
 
 
-def _stored(row: sqlite3.Row) -> StoredJob:
-    job = JobFile.model_validate_json(row["content"])
-    return StoredJob(row["id"], row["revision"], job, row["created_at"], row["saved_at"], row["put_away_at"])
+def _line(row: sqlite3.Row) -> JobLine:
+    content = row["content"]
+    # What was worked out of another text of the job says nothing of this one.
+    kept = row["of_content"] is not None and row["of_content"] == fingerprint(content)
+    return JobLine(
+        row["id"], row["revision"], row["title"], row["day"], row["destination"], row["created_at"], row["saved_at"],
+        row["put_away_at"], content, row["bench"] if kept else None, row["stamp"] if kept else None,
+    )  # fmt: skip
 
 
-def _match(words: str) -> str:
+def _match(words: str, place: str) -> str:
     """An FTS5 query for what was typed: each word quoted, so that no sign in it is taken for the query language."""
-    return " ".join(f'"{word}"*' for word in re.findall(r"\w+", words)[:12])
+    wanted = " AND ".join(f'"{word}"*' for word in re.findall(r"\w+", words)[:12])
+    return f"words : ({wanted}) AND place : {place}" if wanted else ""
 
 
 def _now() -> str:

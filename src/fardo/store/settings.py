@@ -28,16 +28,7 @@ class Settings:
     def change_shop(self, revision: int, shop: ShopFile) -> int:
         """The new revision. Raises Conflict where `revision` is not the newest."""
         with self._database.writing() as connection:
-            row = connection.execute("SELECT revision FROM shop").fetchone()
-            newest = row["revision"] if row else 0
-            if newest != revision:
-                raise Conflict(newest)
-            connection.execute(
-                "INSERT INTO shop VALUES (1, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET"
-                " revision = excluded.revision, content = excluded.content, saved_at = excluded.saved_at",
-                (newest + 1, shop.model_dump_json(by_alias=True), _now()),
-            )
-        return int(newest) + 1
+            return write_shop(connection, revision, shop)
 
     def stamp(self) -> tuple[object, ...]:
         """Differs whenever the shop or a tariff has been changed; cheap to ask."""
@@ -113,6 +104,20 @@ class Settings:
             )
             if not done.rowcount:
                 raise Gone("tariff")
+
+
+def write_shop(connection: sqlite3.Connection, revision: int, shop: ShopFile) -> int:
+    """The shop within a transaction; its new revision. Raises Conflict where `revision` is not the newest."""
+    row = connection.execute("SELECT revision FROM shop").fetchone()
+    newest = row["revision"] if row else 0
+    if newest != revision:
+        raise Conflict(newest)
+    connection.execute(
+        "INSERT INTO shop VALUES (1, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET"
+        " revision = excluded.revision, content = excluded.content, saved_at = excluded.saved_at",
+        (newest + 1, shop.model_dump_json(by_alias=True), _now()),
+    )
+    return int(newest) + 1
 
 
 @dataclass(frozen=True, slots=True)
