@@ -1,4 +1,4 @@
-"""A carrier asked over the network: its answers beside our own, each of its faults, a label bought once, tracking."""
+"""A carrier asked over the network: its answers beside our own, and each of its faults."""
 
 from __future__ import annotations
 
@@ -19,8 +19,8 @@ from fastapi.testclient import TestClient
 
 from fardo.demo import CARRIER
 from fardo.standins.carrier import create_carrier
-from fardo.wire.carrier import LARGEST_ANSWER, NoLabel, Patience, Wire, ask_all, buy_label, message_of
-from fardo.wire.messages import LabelAsked
+from fardo.wire.call import LARGEST_ANSWER, Patience, Wire
+from fardo.wire.carrier import ask_all, message_of
 from tests.core.test_going_together import parcel
 from tests.made_up import job, services
 from tests.served import AppHere, Served, free_port
@@ -40,7 +40,7 @@ def carrier() -> Iterator[str]:
 def asking(client: TestClient, carrier: str) -> TestClient:
     """A shop that asks the stand-in, which has no fault."""
     fault(carrier, "")
-    client.app.state.patience = BRIEF  # type: ignore[attr-defined]
+    client.app.state.purchases.patience = BRIEF  # type: ignore[attr-defined]
     wired(client, carrier)
     return client
 
@@ -150,69 +150,6 @@ def test_none_is_asked_where_none_is_set_or_where_it_does_not_ship(asking: TestC
 def test_an_address_in_clear_or_none_at_all_is_refused(client: TestClient, address: str) -> None:
     refused = wired(client, address)
     assert (refused.status_code, refused.json()["field"]) == (422, "wires[0].address")
-
-
-def buy(client: TestClient, key: str, quote: Any, **changes: Any) -> Any:
-    body = {"carrier": CARRIER, "service": quote["service"], "programme": quote["programme"], "quote": quote["quote"],
-            "amount": quote["asks"], "currency": quote["currency"]}  # fmt: skip
-    return client.post(f"/api/jobs/{key}/label", json={**body, **changes})
-
-
-def test_a_label_is_bought_once_and_tracked(asking: TestClient, carrier: str) -> None:
-    key = asking.post("/api/jobs", json=job()).json()["id"]
-    assert asking.get(f"/api/jobs/{key}/tracking").status_code == 422
-    quote = ground(ask(asking)[0])
-    # Twice it has trouble; the third try sells one, and only one.
-    fault(carrier, "error", times=2)
-    answer = buy(asking, key, quote)
-    assert answer.status_code == 200, answer.text
-    label = answer.json()["job"]["chosen"]["label"]
-    assert (label["amount"], label["service"]) == (quote["asks"], "Ground")
-    assert label["tracking"] in httpx.get(carrier, trust_env=False).text
-    again = buy(asking, key, quote)
-    assert again.status_code == 422
-    assert label["tracking"] in again.json()["detail"]
-    told = asking.get(f"/api/jobs/{key}/tracking").json()
-    assert (told["tracking"], told["state"]) == (label["tracking"], "label sold")
-    assert asking.get(f"/api/jobs/{key}").json()["job"]["chosen"]["label"] == label
-
-
-@pytest.mark.parametrize(
-    ("name", "says"),
-    [
-        ("changed", "by now: the price has changed"),
-        ("slow", "does not answer in time"),
-        ("nonsense", "answers what cannot be read"),
-        ("error", "has trouble of its own"),
-    ],
-)
-def test_a_label_that_costs_more_by_now_or_cannot_be_had_is_not_bought(
-    asking: TestClient, carrier: str, name: str, says: str
-) -> None:
-    key = asking.post("/api/jobs", json=job()).json()["id"]
-    quote = ground(ask(asking)[0])
-    fault(carrier, name)
-    refused = buy(asking, key, quote)
-    assert refused.status_code == 422
-    assert refused.json()["detail"].startswith(f"No label was bought: {CARRIER} ")
-    assert says in refused.json()["detail"]
-    assert asking.get(f"/api/jobs/{key}").json()["job"]["chosen"]["label"] is None
-
-
-def test_a_label_of_a_carrier_that_is_not_asked_or_of_a_quote_there_is_not_is_refused(asking: TestClient) -> None:
-    key = asking.post("/api/jobs", json=job()).json()["id"]
-    quote = ground(ask(asking)[0])
-    assert buy(asking, key, quote, carrier="Wendlefirth Post").json()["field"] == "carrier"
-    assert "status 404" in buy(asking, key, {**quote, "quote": "none"}).json()["detail"]
-    assert buy(asking, key, quote, amount="much").status_code == 422
-
-
-def test_a_carrier_that_sells_for_more_than_was_agreed_is_named_with_the_label_it_sold() -> None:
-    sold = {"tracking": "T0000000001", "amount": "9.99", "currency": "USD"}
-    transport = httpx.MockTransport(lambda _: httpx.Response(201, json=sold))
-    asked = LabelAsked(quote="a", at_most="9.10", currency="USD")
-    with pytest.raises(NoLabel, match=r"sold label T0000000001 for 9\.99"):
-        asyncio.run(buy_label(Wire(CARRIER, "https://carrier.invalid"), asked, "key", BRIEF, transport))
 
 
 def test_a_number_that_is_none_is_not_made_an_address_of(asking: TestClient) -> None:

@@ -25,6 +25,7 @@ from fardo.core.refusal import BadInput
 from fardo.core.tariff.charges import Charge, ForAll, Fuel, Instead
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.core.tariff.service import Quote, Service, quote
+from fardo.wire.hosts import is_own_host, is_own_origin
 from fardo.wire.messages import LabelAsked, QuotesAsked
 
 FAULTS = {
@@ -35,14 +36,23 @@ FAULTS = {
     "wrong sum": "its lines do not add up",
     "changed": "asks more for a label than it quoted",
     "drops": "hangs up in the middle",
+    "sold, then silent": "sells a label, then does not answer for twenty seconds",
+    "sold, then nonsense": "sells a label, then answers what is no answer",
+    "sold, then drops": "sells a label, then hangs up in the middle",
+    "sold dearer": "sells a label for more than was agreed to",
+    "key refused": "refuses a second question under one key, whatever it sold",
 }
+_AFTER_SALE = ("sold, then silent", "sold, then nonsense", "sold, then drops", "sold dearer", "key refused")
 _SLOW_SECONDS = 20.0
 _FUEL_MORE = Fraction(5, 4)  # per cent, since the shop's copy was made
 _MOST_KEPT = 2000
 
 
 class Fault(BaseModel):
-    fault: Literal["", "slow", "error", "nonsense", "wrong sum", "changed", "drops"]
+    fault: Literal[
+        "", "slow", "error", "nonsense", "wrong sum", "changed", "drops", "sold, then silent", "sold, then nonsense",
+        "sold, then drops", "sold dearer", "key refused",
+    ]  # fmt: skip
     times: int = Field(0, ge=0, le=1000, description="of so many answers; 0 for all")
 
 
@@ -55,12 +65,15 @@ class _Books:
     quotes: dict[str, Quote] = field(default_factory=dict)
     sold: dict[str, dict[str, str]] = field(default_factory=dict)
     by_key: dict[str, str] = field(default_factory=dict)
+    voided: set[str] = field(default_factory=set)
     asked: int = 0
 
-    def next_fault(self) -> str:
-        """Of this answer; counts it off."""
+    def next_fault(self, path: str) -> str:
+        """Of this answer; counts it off. What goes wrong with a sale goes wrong nowhere else."""
         self.asked += 1
         fault = self.fault
+        if fault in _AFTER_SALE and path != "/labels":
+            return ""
         if fault and self.left:
             self.left -= 1
             if not self.left:
@@ -75,21 +88,25 @@ def create_carrier(name: str, tariff: Sequence[Service], slow_seconds: float = _
 
     @app.middleware("http")
     async def faulty(request: Request, call_next: Any) -> Response:
-        if request.url.path in ("/", "/fault"):
-            answer: Response = await call_next(request)
-            return answer
-        fault = books.next_fault()
+        host, path = request.headers.get("host"), request.url.path
+        if not (is_own_host(host) and is_own_origin(request.headers.get("origin"), host)):
+            return JSONResponse({"why": "asked for by another host, or by another site's page"}, 403)
+        fault = "" if path in ("/", "/fault") else books.next_fault(path)
         request.state.fault = fault
         if fault == "slow":
             await asyncio.sleep(slow_seconds)
         if fault == "error":
             return JSONResponse({"why": "a fault of ours"}, 503)
         if fault == "nonsense":
-            return HTMLResponse("<h1>Welcome to our new site</h1>")
+            return _nonsense()
         if fault == "drops":
-            return Response(b'{"quotes": [', headers={"Content-Length": "4000"}, media_type="application/json")
+            return _cut_off()
         found: Response = await call_next(request)
-        return found
+        if fault == "sold, then silent":
+            await asyncio.sleep(slow_seconds)
+        if fault == "sold, then nonsense":
+            return _nonsense()
+        return _cut_off() if fault == "sold, then drops" else found
 
     @app.post("/quotes")
     def quotes(asked: QuotesAsked, request: Request) -> Response:
@@ -108,22 +125,42 @@ def create_carrier(name: str, tariff: Sequence[Service], slow_seconds: float = _
 
     @app.post("/labels", status_code=201)
     def labels(asked: LabelAsked, request: Request, idempotency_key: str = Header("", max_length=80)) -> Response:
+        if idempotency_key in books.voided:
+            return JSONResponse({"why": "void"}, 410)
         if idempotency_key in books.by_key:
+            if request.state.fault == "key refused":
+                return JSONResponse({"why": "this key was used already"}, 409)
             return JSONResponse(books.sold[books.by_key[idempotency_key]], 201)
         found = books.quotes.get(asked.quote)
         if found is None:
             return JSONResponse({"why": "no such quote, or too old"}, 404)
         amount = found.amount
-        if request.state.fault == "changed":
+        if request.state.fault in ("changed", "sold dearer"):
             amount = amount + amount.share(Fraction(8, 100))
         told = {"amount": str(amount), "currency": amount.currency}
-        if asked.currency != amount.currency or Money.read(asked.at_most, asked.currency) < amount:
+        dearer = asked.currency != amount.currency or Money.read(asked.at_most, asked.currency) < amount
+        if dearer and request.state.fault != "sold dearer":
             return JSONResponse({"why": "the price has changed", **told}, 409)
         tracking = f"T{secrets.randbelow(10**10):010d}"
         books.sold[tracking] = {"tracking": tracking, **told, "sold_at": _now()}
         if idempotency_key:
             books.by_key[idempotency_key] = tracking
         return JSONResponse(books.sold[tracking], 201)
+
+    @app.get("/labels/{key}")
+    def sold_under(key: str) -> Response:
+        if key not in books.by_key:
+            return JSONResponse({"why": "nothing is sold under this key"}, 404)
+        return JSONResponse(books.sold[books.by_key[key]])
+
+    @app.delete("/labels/{key}")
+    def void(key: str) -> Response:
+        """Voids what was sold under a key; nothing is sold under it any more."""
+        tracking = books.by_key.pop(key, None)
+        if tracking is not None:
+            del books.sold[tracking]
+        books.voided.add(key)
+        return JSONResponse({"state": "void"})
 
     @app.get("/tracking/{number}")
     def tracking(number: str) -> Response:
@@ -148,6 +185,14 @@ def create_carrier(name: str, tariff: Sequence[Service], slow_seconds: float = _
         return HTMLResponse(_page(name, books))
 
     return app
+
+
+def _nonsense() -> Response:
+    return HTMLResponse("<h1>Welcome to our new site</h1>")
+
+
+def _cut_off() -> Response:
+    return Response(b'{"quotes": [', headers={"Content-Length": "4000"}, media_type="application/json")
 
 
 def _by_now(service: Service) -> Service:

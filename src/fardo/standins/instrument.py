@@ -16,6 +16,8 @@ from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from typing import Any
 from urllib.parse import parse_qs
 
+from fardo.wire.hosts import is_own_host, is_own_origin
+
 FAULTS = {
     "": "none",
     "nonsense": "sends nonsense",
@@ -25,6 +27,7 @@ FAULTS = {
 }
 _SLOW_SECONDS = 3
 _LONGEST_FORM = 4_000
+_WAITS_S = 10
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,18 +71,31 @@ def serve(model: Model, port: int, shop: str) -> ThreadingHTTPServer:
     """The instrument on a port of this machine, served by a thread of its own. Raises OSError where it is taken."""
 
     class Handler(BaseHTTPRequestHandler):
+        timeout = _WAITS_S  # a page that stops in the middle of a request is hung up on
+
         def do_GET(self) -> None:
-            self._answer(_page(model, model.example, "", ""))
+            if self._is_ours():
+                self._answer(_page(model, model.example, "", ""))
 
         def do_POST(self) -> None:
-            length = min(int(self.headers.get("Content-Length") or 0), _LONGEST_FORM)
+            if not self._is_ours():
+                return
+            length = min(_length(self.headers.get("Content-Length")), _LONGEST_FORM)
             form = parse_qs(self.rfile.read(length).decode("utf-8", "replace"))
             reading, fault = form.get("reading", [""])[0], form.get("fault", [""])[0]
             self._answer(_page(model, reading, fault, send(shop, model, reading, fault)))
 
-        def _answer(self, page: str) -> None:
+        def _is_ours(self) -> bool:
+            """Whether it is asked for on this machine and by no other site's page; refuses it otherwise."""
+            host = self.headers.get("Host")
+            ours = is_own_host(host) and is_own_origin(self.headers.get("Origin"), host)
+            if not ours:
+                self._answer("<!doctype html><title>Refused</title><p>Another site's page may not press here.", 403)
+            return ours
+
+        def _answer(self, page: str, status: int = 200) -> None:
             content = page.encode()
-            self.send_response(200)
+            self.send_response(status)
             self.send_header("Content-Type", "text/html; charset=utf-8")
             self.send_header("Content-Length", str(len(content)))
             self.end_headers()
@@ -91,6 +107,10 @@ def serve(model: Model, port: int, shop: str) -> ThreadingHTTPServer:
     server = ThreadingHTTPServer(("127.0.0.1", port), Handler)
     threading.Thread(target=server.serve_forever, args=(0.05,), daemon=True).start()
     return server
+
+
+def _length(told: str | None) -> int:
+    return int(told) if told and told.isascii() and told.isdigit() and len(told) < 10 else 0
 
 
 def _page(model: Model, reading: str, fault: str, said: str) -> str:

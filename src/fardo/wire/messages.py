@@ -6,7 +6,7 @@ strictly, and nothing of an answer that cannot be read is believed.
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -78,6 +78,12 @@ class LabelSaid(_Said):
     tracking: str = Field(min_length=4, max_length=40, pattern=r"^[A-Z0-9-]+$")
     amount: Amount
     currency: Currency
+
+
+class VoidSaid(_Said):
+    """That a label is void, or that none will be sold under its key."""
+
+    state: Literal["void"]
 
 
 class EventSaid(_Said):

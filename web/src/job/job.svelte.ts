@@ -10,6 +10,7 @@ import {
   type JobFile,
   type JobView,
   type LabelRequest,
+  type LabelView,
   type QuoteView,
   type WayView,
   type WorkOut,
@@ -36,8 +37,8 @@ export class JobDesk {
   inHand = $state('');
   /** The number of the part whose row was entered last. */
   chosen = $state(0);
-  /** Goes up with every label bought. */
-  bought = $state(0);
+  /** The label of this job: bought, or still asked about. */
+  label = $state.raw<LabelView | null>(null);
 
   readonly id: string;
   #base: JobFile;
@@ -51,6 +52,7 @@ export class JobDesk {
     this.id = view.id;
     this.#base = view.job;
     this.#revision = view.revision;
+    this.label = view.label ?? null;
     const note = notes.find(view.id);
     // What was noted before there was such a field has it from the job.
     this.typed = { ...toTyped(view.job, shop.units), ...note?.typed };
@@ -306,11 +308,6 @@ export class JobDesk {
     };
   }
 
-  /** A label that was bought over the network, if one was. */
-  get label(): NonNullable<JobFile['chosen']>['label'] {
-    return this.#base.chosen?.label;
-  }
-
   /** Buys a label for what is saved. Throws a Refusal where none is sold. */
   async buyLabel(body: LabelRequest): Promise<void> {
     if (!(await this.settle()))
@@ -318,10 +315,22 @@ export class JobDesk {
         0,
         'This job is not saved yet, and a label is bought for what is saved: see Measure.',
       );
-    const view = await calls.buyLabel(this.id, body);
-    this.#keep(view);
-    this.#base = { ...this.#base, chosen: { ...this.#base.chosen, label: view.job.chosen?.label } };
-    this.bought += 1;
+    this.label = (await calls.buyLabel(this.id, body)).label ?? null;
+  }
+
+  /** Voids the label, or the purchase that is still asked about. Throws a Refusal where the carrier will not. */
+  async voidLabel(): Promise<void> {
+    this.label = (await calls.voidLabel(this.id)).label ?? null;
+  }
+
+  /** Asks the carrier at once about a label of which it is not known whether it was sold. */
+  async askAboutLabel(): Promise<void> {
+    this.label = (await calls.askAboutLabel(this.id)).label ?? null;
+  }
+
+  /** What the shop knows of the label by now: it asks the carrier by itself. */
+  async lookAtLabel(): Promise<void> {
+    this.label = await calls.label(this.id);
   }
 
   /** How it was arranged, if it was. */

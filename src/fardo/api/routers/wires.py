@@ -4,34 +4,37 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Request
+from fastapi import Depends, Request
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
 from fardo.api.asked import CarrierSays, view_said
 from fardo.api.desk import Desk, OpenDesk
-from fardo.api.problems import RESPONSES
-from fardo.api.routers.jobs import view
+from fardo.api.purchases import Purchases
+from fardo.api.resource import resource
+from fardo.api.routers.jobs import view, view_label
 from fardo.api.worked import box_for, services_for
 from fardo.core.plan.search import parcel_of
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.service import Quote, compare
-from fardo.files.job import EXAMPLE, JobFile, LabelBought
+from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.understood import understand
-from fardo.store.database import Conflict
-from fardo.wire.carrier import NoLabel, Patience, Wire, ask_all, buy_label, message_of, track
-from fardo.wire.messages import LabelAsked, QuotesAsked, TrackingSaid
+from fardo.store.labels import GivenQuote
+from fardo.wire.call import Wire
+from fardo.wire.carrier import ask_all, message_of
+from fardo.wire.labels import NoTracking, track
+from fardo.wire.messages import QuoteSaid, QuotesAsked, TrackingSaid
 
-router = APIRouter(prefix="/api", tags=["carriers over the network"], responses=RESPONSES)
-
-
-def _patience(request: Request) -> Patience:
-    patience: Patience = request.app.state.patience
-    return patience
+router = resource("/api", "carriers over the network")
 
 
-HasPatience = Annotated[Patience, Depends(_patience)]
+def _purchases(request: Request) -> Purchases:
+    purchases: Purchases = request.app.state.purchases
+    return purchases
+
+
+OpenPurchases = Annotated[Purchases, Depends(_purchases)]
 
 
 class AskRequest(BaseModel):
@@ -40,16 +43,24 @@ class AskRequest(BaseModel):
     model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "way": "tray"}]})
     job: JobFile
     way: str = Field(max_length=20)
+    id: str | None = Field(None, max_length=40, description="of the saved job, where a label may be bought for it")
 
 
 @router.post("/ask")
-async def ask(request: AskRequest, desk: OpenDesk, patience: HasPatience) -> list[CarrierSays]:
+async def ask(request: AskRequest, desk: OpenDesk, purchases: OpenPurchases) -> list[CarrierSays]:
     """What every carrier that can be asked says itself, each beside what its tariff comes to. One that does not answer
     is told as such after a few seconds; nothing else waits for it."""
     questions, ours = await run_in_threadpool(_questions, request, desk)
-    answers = await ask_all(questions, patience)
+    answers = await ask_all(questions, purchases.patience)
+    if request.id is not None:
+        given = [_given(answer.carrier, one) for answer in answers for one in answer.quotes]
+        await run_in_threadpool(desk.labels.keep_quotes, request.id, given)
     exchange = desk.today.shop.exchange
     return [view_said(answer, ours, exchange) for answer in answers]
+
+
+def _given(carrier: str, quote: QuoteSaid) -> GivenQuote:
+    return GivenQuote(carrier, quote.id, quote.service, quote.programme, quote.amount, quote.currency)
 
 
 def _questions(request: AskRequest, desk: Desk) -> tuple[list[tuple[Wire, QuotesAsked]], list[Quote]]:
@@ -93,51 +104,49 @@ class LabelRequest(BaseModel):
 
 
 @router.post("/jobs/{key}/label")
-async def buy(key: str, request: LabelRequest, desk: OpenDesk, patience: HasPatience) -> views.JobView:
-    """Buys the label of a quote at no more than the price that was seen, once; the job keeps its number."""
-    stored = await run_in_threadpool(desk.jobs.get, key)
-    if stored.job.chosen.label is not None:
-        raise NoAnswer(f"A label is bought already: {stored.job.chosen.label.tracking}.")
-    wire = _wire(request.carrier, desk)
-    message = LabelAsked(quote=request.quote, at_most=request.amount, currency=request.currency)
-    try:
-        sold = await buy_label(wire, message, f"{key}-{request.quote}"[:80], patience)
-    except NoLabel as no:
-        raise NoAnswer(f"No label was bought: {request.carrier} {no}.") from no
-    label = LabelBought(
-        carrier=request.carrier, service=request.service, programme=request.programme, amount=sold.amount,
-        currency=sold.currency, tracking=sold.tracking,
-    )  # fmt: skip
-    return await run_in_threadpool(_keep, key, label, desk)
+async def buy(key: str, request: LabelRequest, desk: OpenDesk, purchases: OpenPurchases) -> views.JobView:
+    """Buys the label of a quote that was given for this job, once. Where the carrier does not say whether it sold, the
+    label's state is "asking", and it is asked until it says."""
+    wanted = GivenQuote(
+        request.carrier, request.quote, request.service, request.programme, request.amount, request.currency
+    )
+    await purchases.buy(key, wanted)
+    return await run_in_threadpool(_view, key, desk)
 
 
-def _keep(key: str, label: LabelBought, desk: Desk) -> views.JobView:
-    """It is paid for: it goes into the job as that now is, whatever was typed meanwhile."""
-    while True:
-        stored = desk.jobs.get(key)
-        chosen = stored.job.chosen.model_copy(update={"label": label})
-        try:
-            return view(desk.jobs.change(key, stored.revision, stored.job.model_copy(update={"chosen": chosen})))
-        except Conflict:  # somebody typed in between
-            continue
+@router.get("/jobs/{key}/label")
+def look(key: str, desk: OpenDesk) -> views.LabelView | None:
+    """The job's live label, or the last there was."""
+    desk.jobs.line(key)
+    label = desk.labels.of_job(key)
+    return view_label(label) if label else None
+
+
+@router.post("/jobs/{key}/label/ask-again")
+async def ask_again(key: str, desk: OpenDesk, purchases: OpenPurchases) -> views.JobView:
+    """Asks the carrier at once about a label of which it is not known whether it was sold, or is void."""
+    await purchases.ask_again(key)
+    return await run_in_threadpool(_view, key, desk)
+
+
+@router.delete("/jobs/{key}/label")
+async def void(key: str, desk: OpenDesk, purchases: OpenPurchases) -> views.JobView:
+    """Voids the job's label, or the purchase that is still asked about; another may be bought once it is void."""
+    await purchases.void(key)
+    return await run_in_threadpool(_view, key, desk)
+
+
+def _view(key: str, desk: Desk) -> views.JobView:
+    return view(desk.jobs.get(key), desk)
 
 
 @router.get("/jobs/{key}/tracking")
-async def where(key: str, desk: OpenDesk, patience: HasPatience) -> TrackingSaid:
+async def where(key: str, desk: OpenDesk, purchases: OpenPurchases) -> TrackingSaid:
     """Where the parcel is, as its carrier says."""
-    label = (await run_in_threadpool(desk.jobs.get, key)).job.chosen.label
-    if label is None:
+    label = await run_in_threadpool(desk.labels.of_job, key)
+    if label is None or label.tracking is None:
         raise NoAnswer("No label was bought for this job over the network.")
     try:
-        return await track(_wire(label.carrier, desk), label.tracking, patience)
-    except NoLabel as no:
+        return await track(purchases.wire(label.carrier), label.tracking, purchases.patience)
+    except NoTracking as no:
         raise NoAnswer(f"{label.carrier} {no}.") from no
-
-
-def _wire(carrier: str, desk: Desk) -> Wire:
-    """Raises BadInput for a carrier that is not asked over the network."""
-    for entry in desk.today.file.wires:
-        if entry.carrier == carrier:
-            return Wire(entry.carrier, entry.address)
-    allowed = ", ".join(entry.carrier for entry in desk.today.file.wires) or "none is set"
-    raise BadInput("not a carrier that is asked over the network", read=carrier, allowed=allowed, field="carrier")

@@ -18,6 +18,7 @@
   }
   let { desk, way }: Props = $props();
 
+  const LOOK_AGAIN_MS = 3000;
   let said = $state.raw<CarrierSays[] | null>(null);
   let asking = $state(false);
   let trouble = $state('');
@@ -45,7 +46,7 @@
     asking = true;
     const question = about;
     try {
-      const found = await calls.ask({ job: desk.job, way }, now.signal);
+      const found = await calls.ask({ job: desk.job, way, id: desk.id }, now.signal);
       if (now.signal.aborted) return;
       said = found;
       askedAbout = question;
@@ -63,7 +64,10 @@
     try {
       const { service, programme, asks, currency } = quote;
       await desk.buyLabel({ carrier, service, programme, quote: quote.quote, amount: asks, currency });
-      toast.show(`A label of ${carrier} ${service} is bought for ${asks} ${currency}.`);
+      if (desk.label?.state === 'sold')
+        toast.show(
+          `A label of ${carrier} ${service} is bought for ${desk.label.amount} ${desk.label.currency}.`,
+        );
       trouble = '';
     } catch (fault) {
       trouble = sentence(fault);
@@ -80,7 +84,28 @@
     }
   }
   const last = $derived(where?.events?.at(-1));
-  const label = $derived(desk.bought >= 0 ? desk.label : null);
+  const label = $derived(desk.label);
+  const pending = $derived(label?.state === 'asking' || label?.state === 'voiding');
+  const live = $derived(pending || label?.state === 'sold');
+
+  /** Voids the label or calls the purchase off, or asks about it at once. */
+  async function settle(deed: () => Promise<void>): Promise<void> {
+    buying = 'settling';
+    try {
+      await deed();
+      trouble = '';
+      where = null;
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
+    buying = '';
+  }
+  // The shop asks by itself until its carrier has said; the page looks what it knows.
+  $effect(() => {
+    if (!pending) return;
+    const timer = setInterval(() => void desk.lookAtLabel().catch(() => undefined), LOOK_AGAIN_MS);
+    return () => clearInterval(timer);
+  });
 </script>
 
 {#if wires.length}
@@ -97,15 +122,40 @@
     <div role="status" class="status" class:no={trouble !== ''}>
       {#if trouble}{trouble}{:else if old}The parcel has changed since it was asked.{/if}
     </div>
-    {#if label}
-      <p class="label">
-        Label bought: <b class="figure">{label.tracking}</b>, {label.carrier}
-        {label.service}, <span class="figure">{label.amount} {label.currency}</span>
-        <button class="link" onclick={() => void track()}>Where is it?</button>
-        {#if where}<span role="status"
-            >{last ? `${last.what}, ${last.at.slice(0, 16).replace('T', ' ')}` : where.state}</span
-          >{/if}
-      </p>
+    {#if label && label.state !== 'void' && label.state !== 'unsold'}
+      <div class="label" class:pending>
+        <p>
+          {#if label.state === 'sold'}Label bought:
+            <b class="figure">{label.tracking}</b>,{:else}<b
+              >{label.state === 'asking' ? 'Label: unknown, asking' : 'Label: being voided'}</b
+            >,{/if}
+          {label.carrier}
+          {label.service}, <span class="figure">{label.amount} {label.currency}</span>
+        </p>
+        {#if label.says}<p role="status">{label.says}</p>{/if}
+        {#if label.state === 'asking'}<p class="soft">
+            No other label can be bought for this job until {label.carrier} has said.
+          </p>{/if}
+        <p class="deeds">
+          {#if label.state === 'sold'}
+            <button class="link" onclick={() => void track()}>Track it</button>
+          {:else}
+            <button
+              class="link"
+              disabled={buying !== ''}
+              onclick={() => void settle(() => desk.askAboutLabel())}>Ask now</button
+            >
+          {/if}
+          {#if label.state !== 'voiding'}
+            <button class="link" disabled={buying !== ''} onclick={() => void settle(() => desk.voidLabel())}
+              >{label.state === 'sold' ? 'Void the label' : 'Call the purchase off'}</button
+            >
+          {/if}
+          {#if where}<span role="status"
+              >{last ? `${last.what}, ${last.at.slice(0, 16).replace('T', ' ')}` : where.state}</span
+            >{/if}
+        </p>
+      </div>
     {/if}
     {#each said ?? [] as one (one.carrier)}
       {#if one.state !== 'answered'}
@@ -136,7 +186,7 @@
                   >
                 </tbody>
               </table>
-              {#if !label}
+              {#if !live}
                 <button
                   class="btn"
                   disabled={buying !== '' || old}
@@ -185,6 +235,15 @@
     border-left: 4px solid var(--twine);
     padding-left: 10px;
     margin-bottom: 10px;
+    display: grid;
+    gap: 2px;
+  }
+  .label.pending {
+    border-color: var(--amber);
+  }
+  .deeds {
+    display: flex;
+    gap: 18px;
   }
   .answers {
     display: grid;
