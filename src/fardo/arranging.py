@@ -9,10 +9,8 @@ from __future__ import annotations
 import os
 import threading
 from collections.abc import Callable
-from concurrent.futures import FIRST_COMPLETED, Executor, Future, ProcessPoolExecutor, wait
-from concurrent.futures.process import BrokenProcessPool
+from concurrent.futures import FIRST_COMPLETED, Future, wait
 from dataclasses import dataclass
-from multiprocessing import get_context
 from typing import Literal
 
 from fardo.core.arrange.ask import Answer, Ask
@@ -22,12 +20,14 @@ from fardo.core.arrange.search import State, improve, merge
 from fardo.core.quantity import show_length
 from fardo.core.quantity.show import Units
 from fardo.core.refusal import NoAnswer
+from fardo.processes import Crew
 
 Effort = Literal["quick", "normal", "long"]
 CHAINS = 2
 _ROUNDS: dict[Effort, int] = {"quick": 3, "normal": 36, "long": 150}
 _BOX_ROUNDS: dict[Effort, int] = {"quick": 2, "normal": 12, "long": 60}
 _SEVERAL = 15
+SEARCH_NICE = 10
 _AT_ONCE = 3  # rounds before a worker tells how far it is
 
 
@@ -44,33 +44,32 @@ class Progress:
 
 
 class Workers:
-    """Processes that search. Made when first asked for, as they take a second to begin."""
+    """Processes that search, at low priority: whoever types goes first. Begun when first asked for."""
 
     def __init__(self, count: int = CHAINS) -> None:
+        self._guard = threading.Lock()
         self._count = count
-        self._lock = threading.Lock()
-        self._pool: ProcessPoolExecutor | None = None
+        self._crew: Crew | None = None
 
-    def pool(self) -> ProcessPoolExecutor:
-        with self._lock:
-            if self._pool is None:
+    def crew(self) -> Crew:
+        with self._guard:
+            if self._crew is None:
                 # One thread each: the searches share the cores among them.
                 for name in ("OMP_NUM_THREADS", "OPENBLAS_NUM_THREADS"):
                     os.environ.setdefault(name, "1")
-                self._pool = ProcessPoolExecutor(self._count, get_context("spawn"))
-            return self._pool
+                self._crew = Crew(self._count, _ready, nice=SEARCH_NICE)
+            return self._crew
 
     def warm(self) -> None:
         """Begins the processes, so that the first search does not wait for them."""
-        if self._pool is None:
-            for _ in range(self._count):
-                self.pool().submit(_ready)
+        self.crew().begin()
 
     def close(self) -> None:
-        with self._lock:
-            if self._pool is not None:
-                self._pool.shutdown(wait=False, cancel_futures=True)
-                self._pool = None
+        """Ends a search that is going on, and the processes."""
+        with self._guard:
+            crew, self._crew = self._crew, None
+        if crew is not None:
+            crew.close()
 
     def arrange(
         self,
@@ -84,11 +83,7 @@ class Workers:
         Args:
             told: called with every step forward. stop: set to end it with the best so far.
         """
-        try:
-            return _search(self.pool(), ask, effort, told, stop)
-        except BrokenProcessPool:
-            self.close()  # a worker was killed; the next search has new ones
-            raise
+        return _search(self.crew(), ask, effort, told, stop)
 
 
 def _ready() -> None:
@@ -106,7 +101,7 @@ def rounds_of(ask: Ask, effort: Effort) -> int:
 
 
 def _search(
-    pool: Executor,
+    crew: Crew,
     ask: Ask,
     effort: Effort,
     told: Callable[[Progress], None] | None,
@@ -116,7 +111,7 @@ def _search(
     states = [State(chain) for chain in range(CHAINS)]
     running: dict[Future[State], int] = {}
     for chain, state in enumerate(states):
-        running[pool.submit(improve, ask, state, 1)] = chain
+        running[crew.submit(improve, ask, state, 1)] = chain
     while running:
         ended, _ = wait(running, timeout=0.2, return_when=FIRST_COMPLETED)
         for future in ended:
@@ -125,7 +120,7 @@ def _search(
             if told:
                 told(Progress(sum(s.done for s in states), rounds * CHAINS, merge(states)))
             if state.done < rounds and not _enough(ask, state):
-                running[pool.submit(improve, ask, state, min(_AT_ONCE, rounds - state.done))] = chain
+                running[crew.submit(improve, ask, state, min(_AT_ONCE, rounds - state.done))] = chain
         if stop is not None and stop.is_set():
             for future in running:
                 future.cancel()

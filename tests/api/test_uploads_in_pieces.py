@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import asyncio
 from collections.abc import AsyncIterator
+from pathlib import Path
+from tempfile import TemporaryDirectory
 
 import pytest
 from hypothesis import given, settings
@@ -28,14 +30,18 @@ def body(*files: tuple[str, bytes], field: str = "files") -> bytes:
     return b"".join(parts) + f"--{EDGE}--\r\n".encode()
 
 
-def received(content: bytes, cuts: list[int]) -> list[Sent]:
+def received(content: bytes, cuts: list[int]) -> list[tuple[Sent, bytes]]:
+    """Each file as it was sent, with what is kept of it."""
+
     async def pieces() -> AsyncIterator[bytes]:
         last = 0
         for cut in [*sorted(cut % (len(content) + 1) for cut in cuts), len(content)]:
             yield content[last:cut]
             last = cut
 
-    return asyncio.run(read_files(KIND, pieces()))
+    with TemporaryDirectory() as folder:
+        sent = asyncio.run(read_files(KIND, pieces(), Path(folder)))
+        return [(one, one.path.read_bytes()) for one in sent]
 
 
 names = st.text(st.characters(codec="ascii", categories=["L", "N"]), min_size=1, max_size=12)
@@ -46,7 +52,7 @@ contents = st.binary(max_size=300).filter(lambda content: EDGE.encode() not in c
 @settings(max_examples=80, deadline=None)
 def test_the_same_files_come_out_however_the_body_is_cut(files: list[tuple[str, bytes]], cuts: list[int]) -> None:
     sent = received(body(*files), cuts)
-    assert [(one.name, bytes(one.content), one.size) for one in sent] == [(n, c, len(c)) for n, c in files]
+    assert [(one.name, kept, one.size) for one, kept in sent] == [(n, c, len(c)) for n, c in files]
 
 
 @given(st.lists(st.integers(0, 3000), max_size=8))
@@ -54,9 +60,9 @@ def test_the_same_files_come_out_however_the_body_is_cut(files: list[tuple[str, 
 def test_one_over_the_limit_is_counted_and_not_held(cuts: list[int]) -> None:
     largest, uploads.LARGEST_FILE = uploads.LARGEST_FILE, 100
     try:
-        large, good = received(body(("large.stl", b"x" * 900), ("good.png", b"y" * 100)), cuts)
-        assert (large.too_large, large.size, bytes(large.content)) == (True, 900, b"")
-        assert (good.too_large, bytes(good.content)) == (False, b"y" * 100)
+        (large, nothing), (good, kept) = received(body(("large.stl", b"x" * 900), ("good.png", b"y" * 100)), cuts)
+        assert (large.too_large, large.size, nothing) == (True, 900, b"")
+        assert (good.too_large, kept) == (False, b"y" * 100)
     finally:
         uploads.LARGEST_FILE = largest
 
@@ -72,12 +78,12 @@ def test_one_over_the_limit_is_counted_and_not_held(cuts: list[int]) -> None:
     ],
 )
 def test_a_name_is_only_a_name(name: str, kept: str) -> None:
-    assert received(body((name, b"1")), [])[0].name == kept
+    assert received(body((name, b"1")), [])[0][0].name == kept
 
 
 def test_a_field_beside_the_files_is_passed_over() -> None:
     extra = f'--{EDGE}\r\nContent-Disposition: form-data; name="note"\r\n\r\nhello\r\n'.encode()
-    assert [one.name for one in received(extra + body(("a.png", b"1")), [3, 40])] == ["a.png"]
+    assert [one.name for one, _ in received(extra + body(("a.png", b"1")), [3, 40])] == ["a.png"]
 
 
 @pytest.mark.parametrize(

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 from fardo.api import goods
-from fardo.api.desk import Desk
+from fardo.api.desk import Desk, read_scan
 from fardo.api.uploads import LARGEST_FILE, Sent
-from fardo.core.goods.shape import scanned
+from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length
 from fardo.core.refusal import BadInput
 from fardo.files import mesh, parts_csv, photo
+from fardo.files.job import PartEntry
 
 ENDINGS = (*mesh.ENDINGS, *photo.ENDINGS, *parts_csv.ENDINGS)
 
@@ -21,19 +24,25 @@ def take_in(sent: Sent, desk: Desk) -> goods.TakenIn:
         return goods.TakenIn(called=sent.name, problem=fault.sentence)
 
 
-def keep_file(name: str, content: bytes, desk: Desk) -> str:
-    """A mesh or photograph kept with the shop; its name here. Raises BadInput for what is neither, or is broken."""
+def keep_file(name: str, path: Path, desk: Desk) -> str:
+    """A mesh or photograph kept with the shop; its name here. Raises BadInput for what is neither, or is broken.
+
+    Args:
+        name: it was sent under, with its ending.
+        path: where it lies.
+    """
     ending = _ending(name)
     if ending in mesh.ENDINGS:
-        scanned(name, mesh.read_mesh(name, content), Length.of_mm(1))
-        return desk.files.keep(name, ending, "application/octet-stream", content)
+        desk.reader.read(name, _read_scan, name, path)
+        return desk.files.keep(name, ending, "application/octet-stream", path.read_bytes())
     if ending in photo.ENDINGS:
-        return desk.files.keep(name, ".jpg", "image/jpeg", photo.read_photo(name, content))
+        picture = desk.reader.read(name, _read_photo, name, path)
+        return desk.files.keep(name, ".jpg", "image/jpeg", picture)
     raise BadInput("not a kind of file that is taken", read=name, allowed=", ".join(ENDINGS), field="file")
 
 
 def _take(sent: Sent, desk: Desk) -> goods.TakenIn:
-    name, ending, content = sent.name, _ending(sent.name), bytes(sent.content)
+    name, ending = sent.name, _ending(sent.name)
     if ending not in ENDINGS:
         raise BadInput("not a kind of file that is taken", read=name, allowed=", ".join(ENDINGS), field="file")
     if sent.too_large:
@@ -41,16 +50,29 @@ def _take(sent: Sent, desk: Desk) -> goods.TakenIn:
             "too large", read=f"{name}, {sent.size / 1e6:.0f} MB", allowed=f"at most {LARGEST_FILE // 10**6} MB each",
             field="file",
         )  # fmt: skip
-    if not content:
+    if not sent.size:
         raise BadInput("nothing in it", read=name, allowed="a whole file", field="file")
     if ending in parts_csv.ENDINGS:
-        return goods.TakenIn(called=name, parts=parts_csv.read_parts(name, content, desk.today.shop))
-    kept = keep_file(name, content, desk)
+        parts = desk.reader.read(name, _read_parts, name, sent.path, desk.today.shop)
+        return goods.TakenIn(called=name, parts=parts)
+    kept = keep_file(name, sent.path, desk)
     if ending in photo.ENDINGS:
         return goods.TakenIn(called=name, photo=kept)
     shape = desk.find_mesh(kept, Length.of_mm(1))
     length, width, height = (side.mm for side in shape.sizes)
     return goods.TakenIn(called=name, mesh=kept, steps=(length, width, height), triangles=len(shape.closed.faces))
+
+
+def _read_scan(name: str, path: Path) -> None:
+    read_scan(name, path.read_bytes(), Length.of_mm(1))
+
+
+def _read_photo(name: str, path: Path) -> bytes:
+    return photo.read_photo(name, path.read_bytes())
+
+
+def _read_parts(name: str, path: Path, shop: Shop) -> list[PartEntry]:
+    return parts_csv.read_parts(name, path.read_bytes(), shop)
 
 
 def _ending(name: str) -> str:

@@ -1,12 +1,15 @@
 """Several files in one request, each with its own limit: one that is too large or broken never costs the others.
 
-The body is read as it comes and a file over its limit is dropped as it comes, so that no request fills the memory.
+The body is laid into files of a folder as it comes, and one over its limit is dropped as it comes, so that no request
+fills the memory.
 """
 
 from __future__ import annotations
 
 from collections.abc import AsyncIterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from pathlib import Path
+from typing import BinaryIO
 
 from python_multipart.exceptions import MultipartParseError
 from python_multipart.multipart import MultipartParser, parse_options_header
@@ -14,16 +17,23 @@ from python_multipart.multipart import MultipartParser, parse_options_header
 from fardo.core.refusal import BadInput
 
 LARGEST_FILE = 25_000_000
+LARGEST_IN_ALL = 250_000_000
 MOST_FILES = 40
 _LONGEST_HEADER = 4_000
 
 
 @dataclass
 class Sent:
-    """A file as it was sent. `size` counts all of it; `content` is empty where that is over the limit."""
+    """A file as it was sent.
+
+    Args:
+        name: it was sent under.
+        path: where it lies; nothing is left of one that is too large.
+        size: of all of it, in bytes.
+    """
 
     name: str
-    content: bytearray = field(default_factory=bytearray)
+    path: Path
     size: int = 0
 
     @property
@@ -32,10 +42,13 @@ class Sent:
 
 
 class _Collector:
-    """Takes the pieces of a body as the parser tells them apart."""
+    """Takes the pieces of a body as the parser tells them apart, and lays them into a folder."""
 
-    def __init__(self) -> None:
+    def __init__(self, folder: Path) -> None:
         self.files: list[Sent] = []
+        self._in_all = 0  # bytes that are kept
+        self._folder = folder
+        self._open: BinaryIO | None = None
         self._header = b""
         self._value = b""
         self._headers: dict[bytes, bytes] = {}
@@ -49,6 +62,7 @@ class _Collector:
             "on_header_end": self._header_end,
             "on_headers_finished": self._headers_end,
             "on_part_data": self._data,
+            "on_part_end": self.close,
         }
 
     def _begin(self) -> None:
@@ -72,28 +86,52 @@ class _Collector:
         if len(self.files) >= MOST_FILES:
             raise MultipartParseError(f"more than {MOST_FILES} files")
         plain = name.decode("utf-8", "replace").replace("\\", "/").rpartition("/")[2]
-        self._file = Sent("".join(sign for sign in plain if sign.isprintable())[:120] or "a file without a name")
+        called = "".join(sign for sign in plain if sign.isprintable())[:120] or "a file without a name"
+        self._file = Sent(called, self._folder / f"sent-{len(self.files)}")
+        self._open = self._file.path.open("wb")
         self.files.append(self._file)
 
     def _data(self, data: bytes, start: int, end: int) -> None:
         sent = self._file
-        if sent is None:
+        if sent is None or self._open is None:
             return
         sent.size += end - start
-        if sent.too_large:
-            sent.content.clear()
-        else:
-            sent.content += data[start:end]
+        self._in_all += 0 if sent.too_large else end - start
+        if self._in_all > LARGEST_IN_ALL:
+            raise MultipartParseError(f"more than {LARGEST_IN_ALL // 10**6} MB in all")
+        if not sent.too_large:
+            self._open.write(data[start:end])
+        elif self._open.tell():
+            self._in_all -= self._open.tell()
+            self._open.seek(0)
+            self._open.truncate()
+
+    def close(self) -> None:
+        if self._open is not None:
+            self._open.close()
+            self._open = None
 
 
-async def read_files(content_type: str, body: AsyncIterator[bytes]) -> list[Sent]:
-    """The files of a multipart body. Raises BadInput where it is none, or is cut off."""
+async def write_as_it_comes(body: AsyncIterator[bytes], path: Path, most: int) -> None:
+    """A whole body into a file. Raises BadInput where it is larger than `most` bytes."""
+    size = 0
+    with path.open("wb") as file:
+        async for chunk in body:
+            size += len(chunk)
+            if size > most:
+                allowed = f"at most {most // 10**6} MB"
+                raise BadInput("too large", read=f"more than {most} bytes", allowed=allowed, field="file")
+            file.write(chunk)
+
+
+async def read_files(content_type: str, body: AsyncIterator[bytes], folder: Path) -> list[Sent]:
+    """The files of a multipart body, laid into an empty folder. Raises BadInput where it is none, or is cut off."""
     kind, options = parse_options_header(content_type)
     boundary = options.get(b"boundary")
     wrong = BadInput("not files sent in parts", read=content_type, allowed="multipart/form-data", field="files")
     if kind != b"multipart/form-data" or not boundary:
         raise wrong
-    collector = _Collector()
+    collector = _Collector(folder)
     try:
         parser = MultipartParser(boundary, collector.callbacks())  # type: ignore[arg-type]
         async for chunk in body:
@@ -103,6 +141,8 @@ async def read_files(content_type: str, body: AsyncIterator[bytes]) -> list[Sent
         raise BadInput(
             str(fault), read="the files", allowed=f"up to {MOST_FILES} whole files", field="files"
         ) from fault
+    finally:
+        collector.close()
     if not collector.files:
         raise BadInput("no file in it", read="nothing", allowed="a photograph, a mesh or a table", field="files")
     return collector.files

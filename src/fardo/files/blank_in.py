@@ -28,6 +28,10 @@ _ALLOWED_DXF = "a DXF of straight lines"
 _SCORE = re.compile(r"score|fold|crease", re.I)
 _SECOND = re.compile(r"second", re.I)
 _OLD = re.compile(r"\bold\b|\bold_", re.I)
+_NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
+_MOST_NUMBERS = MOST_LINES * 8  # of all paths: four a line, written both ways
+_MOST_TURNS = 12  # transforms of one element
+_MOST_RECORDS = 4000  # of a DXF, its tables with them
 _PASSED = re.compile(r"dimension|\bdim|note|text|thin|board\b|frame|register", re.I)
 
 
@@ -143,12 +147,19 @@ def _of_svg(content: bytes) -> Iterator[_Stroke]:
         raise BadInput(
             "not an SVG that is read", read=type(fault).__name__, allowed=_ALLOWED_SVG, field="file"
         ) from fault
+    numbers = 0
     for number, element in enumerate(root.iter(), 1):
         tag = str(element.tag).rpartition("}")[2].lower()
         if tag in ("script", "foreignobject", "image", "use", "style"):
             raise BadInput("more than a drawing", read=f"<{tag}>", allowed=_ALLOWED_SVG, field="file")
         if number > MOST_LINES * 8:
             raise BadInput("too many elements", read=f"more than {MOST_LINES * 8}", allowed=_ALLOWED_SVG, field="file")
+        if element.get("transform", "").count("(") > _MOST_TURNS:
+            read = f"more than {_MOST_TURNS} of one element"
+            raise BadInput("too many transforms", read=read, allowed=_ALLOWED_SVG, field="file")
+        numbers += sum(len(_NUMBER.findall(element.get(name, ""))) for name in ("d", "points", "stroke-dasharray"))
+        if numbers > _MOST_NUMBERS:
+            raise BadInput("too many lines", read=f"more than {MOST_LINES}", allowed="one blank", field="file")
     try:
         whole = SVG.parse(io.BytesIO(content), reify=True, ppi=25.4)
     except Exception as fault:  # the library raises what it meets
@@ -188,20 +199,32 @@ def _of_dxf(content: bytes) -> Iterator[_Stroke]:
     from ezdxf import units as dxf_units
     from ezdxf.lldxf.const import DXFError
 
+    _count_records(content)
     try:
         text = content.decode("utf-8")
         document = ezdxf.read(io.StringIO(text))  # type: ignore[attr-defined]
-    except (DXFError, UnicodeDecodeError, ValueError, KeyError, IndexError, TypeError, AttributeError) as fault:
+        unit: Any = document.header.get("$INSUNITS", 4) or 4
+        millimetres: Any = dxf_units.MM
+        scale = float(dxf_units.conversion_factor(unit, millimetres))
+    except (DXFError, UnicodeDecodeError, ArithmeticError, ValueError, LookupError, TypeError, AttributeError) as fault:
         raise BadInput("not a DXF that is read", read=str(fault)[:80], allowed=_ALLOWED_DXF, field="file") from fault
-    unit: Any = document.header.get("$INSUNITS", 4) or 4
-    millimetres: Any = dxf_units.MM
-    scale = float(dxf_units.conversion_factor(unit, millimetres))
     for entity in document.modelspace():
         kind = _kind(f"{entity.dxf.layer}", _dxf_dashes(document, entity))
         if kind is None or entity.dxftype() in ("TEXT", "MTEXT", "DIMENSION", "POINT", "HATCH"):
             continue
         for start, end in _dxf_lines(entity):
             yield _Stroke(kind, (start[0] * scale, start[1] * scale), (end[0] * scale, end[1] * scale))
+
+
+def _count_records(content: bytes) -> None:
+    """Raises BadInput where there are far more things than a blank has, before any is made of them."""
+    if b"\0" in content:
+        allowed = f"{_ALLOWED_DXF}, saved as text"
+        raise BadInput("not a DXF that is read, but a binary file", read="a byte of 0", allowed=allowed, field="file")
+    # A line with a code and a line with its value, in turn: 0 begins a thing, 10 is a point of one.
+    codes = [line.strip() for line in content.split(b"\n")[::2]]
+    if codes.count(b"0") > _MOST_RECORDS or codes.count(b"10") > _MOST_RECORDS:
+        raise BadInput("too many lines", read=f"more than {_MOST_RECORDS}", allowed="one blank", field="file")
 
 
 def _dxf_dashes(document: Any, entity: Any) -> int:

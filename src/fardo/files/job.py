@@ -10,6 +10,7 @@ from datetime import date
 from typing import Any, Final, Literal, get_args
 
 from pydantic import ConfigDict, Field, ValidationError
+from pydantic_core import from_json
 
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Units
@@ -130,7 +131,9 @@ class ChosenPrice(Strict):
     amount: str
     currency: str
     billed_weight_g: float
-    tariff: int | None = Field(None, ge=1, description="version of the carrier's tariff it was priced by; it keeps it")
+    tariff: int | None = Field(
+        None, ge=1, le=10**9, description="version of the carrier's tariff it was priced by; it keeps it"
+    )
 
 
 class LabelBought(Strict):
@@ -204,8 +207,8 @@ def read_job(text: bytes | str) -> JobFile:
             "too large", read=f"{len(text)} bytes", allowed=f"at most {LARGEST_FILE} bytes", field="job file"
         )
     try:
-        content = json.loads(text)
-    except (ValueError, RecursionError) as error:
+        content = from_json(text)
+    except ValueError as error:
         start = text[:40].decode("utf-8", "replace") if isinstance(text, bytes) else text[:40]
         raise BadInput(
             f"not JSON ({error})", read=start, allowed=f"a file of format {FORMAT}", field="job file"

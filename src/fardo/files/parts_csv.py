@@ -23,16 +23,21 @@ from fardo.files.typed import BARE_MASS, Measure, to_length, to_mass
 
 ENDINGS = (".csv", ".tsv", ".txt")
 MOST_ROWS = 200
+_MOST_LINES = MOST_ROWS * 20  # what a spreadsheet leaves empty below the last row with them
 _MEASURES = tuple(dict.fromkeys(asked.name for shape in MEASURED.values() for asked in shape.ASKED))
 COLUMNS = ("name", "count", "shape", *_MEASURES, "weight", "fragility", "gap", "wrap")
 _UNIT_OF_COLUMN = re.compile(r"[\s,(\[]+(in|inch|inches|cm|mm|lb|lbs|kg|g|oz)[)\]]?$")
 _SPELLED = {"inch": "in", "inches": "in", "lbs": "lb"}
-_QUOTED = re.compile(r"^'(?=[=+@-])")  # the sign that keeps a cell from being a formula
+_QUOTED = re.compile(r"^'(?=[=+@\t\r\n-])")  # the sign that keeps a cell from being a formula
 _WRAP = re.compile(r"([a-z0-9-]+)(?:\s*[x×*]\s*(\d{1,2}))?")
 
 
 def read_parts(name: str, content: bytes, shop: Shop) -> list[PartEntry]:
     """The parts of a table. Raises BadInput naming row and column of the first cell that cannot be used."""
+    if content.count(b"\n") + content.count(b"\r") > _MOST_LINES:
+        raise BadInput(
+            "too many rows", read=f"more than {_MOST_LINES} lines", allowed=f"at most {MOST_ROWS}", field=name
+        )
     text = _decoded(name, content)
     # Rows end as they end on any system; so do those of a table that came from several.
     table = csv.reader(io.StringIO(text, newline=None), delimiter=_delimiter(text))
@@ -122,7 +127,7 @@ def _part(n: int, cells: dict[str, tuple[str, str]], shop: Shop) -> PartEntry:
         if column in _MEASURES and column not in asked:
             raise fault(column, f"a {kind} has no such measure", ", ".join(asked))
     count = cells.get("count", ("1", ""))[0]
-    if not count.isdigit() or not 1 <= int(count) <= 999:
+    if not re.fullmatch(r"0*[1-9][0-9]{0,2}", count[:40]):
         raise fault("count", "not a count", "1 to 999")
     if "fragility" in cells:
         read_fragility(cells["fragility"][0], f"row {n}, fragility")
@@ -173,6 +178,6 @@ def _typed(value: Measure | None, unit: str) -> str:
 
 
 def safe_cell(cell: object) -> str:
-    """A cell that no spreadsheet takes for a formula."""
+    """A cell that no spreadsheet takes for a formula: with such a sign first, or with what spreadsheets pass over."""
     text = "" if cell is None else str(cell)
-    return f"'{text}" if text[:1] in {"=", "+", "-", "@"} else text
+    return f"'{text}" if text[:1] in {"=", "+", "-", "@", "\t", "\r", "\n"} else text

@@ -54,6 +54,8 @@ def _model_of(kind: str) -> type[MeasuredShape]:
 
 
 MODELS: dict[str, type[MeasuredShape]] = {kind: _model_of(kind) for kind in MEASURED}
+# By its name in this module a model goes from one process to another.
+globals().update({model.__name__: model for model in MODELS.values()})
 
 
 class BarsShape(Strict):

@@ -5,13 +5,13 @@ Its JSON Schema is in docs. Its charges are in `files.charges`.
 
 from __future__ import annotations
 
-import json
 from collections.abc import Iterable
 from datetime import date
 from pathlib import Path
 from typing import Final, Literal
 
 from pydantic import ConfigDict, Field, ValidationError
+from pydantic_core import from_json
 
 from fardo.core.goods.hazard import TAGS
 from fardo.core.quantity import Units
@@ -136,10 +136,10 @@ class TariffFile(Strict):
 def read_tariff(text: bytes | str) -> TariffFile:
     """A tariff file, checked to the last price. Raises BadInput naming the field."""
     try:
-        tariff = TariffFile.model_validate(json.loads(text))
+        tariff = TariffFile.model_validate(from_json(text))
     except ValidationError as error:
         raise next(complaints(error)) from error
-    except (ValueError, RecursionError) as error:
+    except ValueError as error:
         raise BadInput(
             f"not JSON ({error})", read="the file", allowed=f"a file of format {FORMAT}", field="tariff file"
         ) from error

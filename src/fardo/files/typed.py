@@ -9,20 +9,21 @@ import math
 from collections.abc import Iterator, Mapping
 from typing import Annotated, Any, Literal
 
+from pydantic import AllowInfNan, ConfigDict, Field, ValidationError
 from pydantic import BaseModel as PydanticModel
-from pydantic import ConfigDict, Field, ValidationError
 
 from fardo.core.goods.shape import SHAPES
 from fardo.core.quantity import Length, Mass, Units, check_length, check_mass, read_length, read_mass, read_sizes
 from fardo.core.quantity.read import HEAVIEST, LONGEST
 from fardo.core.refusal import BadInput
 
+# What is no number is told by whoever reads the measure, who knows its field.
 Measure = Annotated[
-    str | float,
+    str | Annotated[float, AllowInfNan()],
     Field(description="a number in millimetres or grams, or text with its unit: '10 1/2 in', '4 lb 6 oz'"),
 ]
 TypedSizes = Annotated[
-    str | list[str | float],
+    str | list[str | Annotated[float, AllowInfNan()]],
     Field(description="three sizes: '4 x 3 x 2 in', or a list of three measures"),
 ]
 
@@ -34,7 +35,7 @@ BARE_MASS = {"in": "lb", "cm": "kg"}
 class Strict(PydanticModel):
     """A model that takes no field it does not know, so that a slip in a name is told and not lost."""
 
-    model_config = ConfigDict(extra="forbid", str_max_length=400)
+    model_config = ConfigDict(extra="forbid", str_max_length=400, allow_inf_nan=False)
 
 
 class ExtraEntry(Strict):

@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Request, Response
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from fastapi import Request, Response
 from fastapi.concurrency import run_in_threadpool
 
 from fardo.api import goods
 from fardo.api.desk import OpenDesk
 from fardo.api.intake import take_in
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.api.uploads import read_files
 
-router = APIRouter(prefix="/api/files", tags=["files"], responses=RESPONSES)
+router = resource("/api/files", "files")
 
 _FILES_BODY = {
     "requestBody": {
@@ -31,8 +34,9 @@ _FILES_BODY = {
 @router.post("", openapi_extra=_FILES_BODY)
 async def send_files(request: Request, desk: OpenDesk) -> list[goods.TakenIn]:
     """What became of each file, in their order. A good file comes in whatever is wrong with the others."""
-    sent = await read_files(request.headers.get("content-type", ""), request.stream())
-    return [await run_in_threadpool(take_in, file, desk) for file in sent]
+    with TemporaryDirectory(prefix="fardo-") as folder:
+        sent = await read_files(request.headers.get("content-type", ""), request.stream(), Path(folder))
+        return [await run_in_threadpool(take_in, file, desk) for file in sent]
 
 
 @router.get("/{name}", response_class=Response)

@@ -1,0 +1,70 @@
+"""Files from outside are read in a process beside the shop's, within limits of time and memory.
+
+What a file holds is somebody else's: a drawing of a thousand nested turns or a mesh of a hundred thousand copies must
+not hold up whoever types. What is read there is counted first, by the modules in `files/`; these limits are for the
+rest.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import ParamSpec, Protocol, TypeVar
+
+from fardo.core.refusal import BadInput
+from fardo.processes import Crew, TookTooLong, TookTooMuch
+
+P = ParamSpec("P")
+T = TypeVar("T")
+LONGEST_S = 2.0
+MOST_MEMORY = 1_000_000_000  # bytes beyond what the process has when it begins
+
+
+class Reads(Protocol):
+    """Whatever reads files: beside the shop's process, or in a process that is beside it already."""
+
+    def read(self, name: str, function: Callable[P, T], /, *args: P.args, **kwargs: P.kwargs) -> T:
+        """What the function makes of the file of that name. Raises BadInput."""
+
+
+class FileReader:
+    """Reads files in a process of its own, one after the other."""
+
+    def __init__(self) -> None:
+        self._crew = Crew(1, _ready, nice=5, memory=MOST_MEMORY)
+
+    def read(self, name: str, function: Callable[P, T], /, *args: P.args, **kwargs: P.kwargs) -> T:
+        try:
+            return self._crew.run_within(LONGEST_S, function, *args, **kwargs)
+        except TookTooLong as fault:
+            why = f"it takes longer than {LONGEST_S:g} seconds to read"
+            raise BadInput(why, read=name, allowed="a simpler file", field="file") from fault
+        except TookTooMuch as fault:
+            raise BadInput(
+                "it takes too much memory to read", read=name, allowed="a simpler file", field="file"
+            ) from fault
+
+    def close(self) -> None:
+        self._crew.close()
+
+
+class ReadsHere:
+    """Reads files where it is asked."""
+
+    def read(self, name: str, function: Callable[P, T], /, *args: P.args, **kwargs: P.kwargs) -> T:
+        return function(*args, **kwargs)
+
+
+def _ready() -> None:
+    """Loads what files are read with, so that the time for a file is the file's own."""
+    import defusedxml.ElementTree
+    import ezdxf
+    import PIL.Image
+    import shapely.ops
+    import svgelements
+    import trimesh  # noqa: F401
+
+    from fardo.core.goods.shape import solids
+    from fardo.files import blank_in, bundle, mesh, parts_csv, photo  # noqa: F401
+
+    PIL.Image.init()
+    del defusedxml, ezdxf, PIL, shapely, svgelements, solids
