@@ -15,6 +15,7 @@ import uvicorn
 from fastapi import FastAPI
 
 from fardo.api.app import create_app
+from fardo.api.desk import Crews
 
 
 class Served:
@@ -89,11 +90,14 @@ class AppHere:
         self._thread.join()
 
 
+CREWS = Crews()  # begun when first asked for, and shared by all shops that tests serve in this process
+
+
 class ServedHere(AppHere):
     """A shop, quicker to start than in a process of its own, for tests that never end it by force."""
 
     def __init__(self, database: Path) -> None:
-        super().__init__(create_app(database))
+        super().__init__(create_app(database, CREWS))
 
     def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, at: TracebackType | None) -> None:
         super().__exit__(kind, error, at)

@@ -10,6 +10,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from fardo.api.app import create_app
+from tests.served import CREWS
 
 
 @pytest.fixture
@@ -21,7 +22,7 @@ def shop_file(demo_file: Path, tmp_path: Path) -> Path:
 
 @pytest.fixture
 def client(shop_file: Path) -> Iterator[TestClient]:
-    app = create_app(shop_file)
+    app = create_app(shop_file, CREWS)
     with TestClient(app, base_url="http://127.0.0.1:8740", raise_server_exceptions=False) as client:
         yield client
     app.state.desk.database.close()

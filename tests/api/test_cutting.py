@@ -88,10 +88,39 @@ def test_once_cut_the_off_cuts_are_on_the_list_and_counted_sheets_are_fewer(clie
     assert client.post("/api/cutting/done", json=done).status_code == 409
 
 
+def test_what_is_cut_is_not_cut_again_unless_it_changes(client: TestClient) -> None:
+    key = chosen(client)
+    before = client.get("/api/shop").json()
+    done = {"revision": before["revision"], "jobs": [key], "tool": "straightedge"}
+    after = client.post("/api/cutting/done", json=done).json()
+    # As after a reload: from the shop as it is now.
+    plan = client.get("/api/cutting").json()
+    assert [job["cut"] for job in plan["jobs"] if job["id"] == key] == [True]
+    assert plan["revision"] == after["revision"]
+    assert not any("Concertina for Ostwick" in piece for board in plan["boards"] for sheet in board["sheets"]
+                   for piece in sheet["pieces"] if sheet["title"])  # fmt: skip
+    again = client.post("/api/cutting/done", json={**done, "revision": after["revision"]})
+    assert (again.status_code, again.json()["field"]) == (422, "jobs")
+    assert client.get("/api/shop").json()["shop"] == after["shop"]
+    # Blanks of another size are not these.
+    view = client.get(f"/api/jobs/{key}").json()
+    view["job"]["parts"][0]["gap"] = "3 in"
+    client.put(f"/api/jobs/{key}", json={"revision": view["revision"], "job": view["job"]})
+    assert [job["cut"] for job in client.get("/api/cutting").json()["jobs"] if job["id"] == key] == [False]
+    view["job"]["parts"][0]["gap"] = "2 in"
+    client.put(f"/api/jobs/{key}", json={"revision": view["revision"] + 1, "job": view["job"]})
+    assert [job["cut"] for job in client.get("/api/cutting").json()["jobs"] if job["id"] == key] == [True]
+    # Taken back, the sheets are on the stock again and it is to be cut.
+    undone = {"revision": after["revision"], "jobs": [key], "shop": before["shop"]}
+    assert client.post("/api/cutting/undone", json=undone).json()["shop"] == before["shop"]
+    assert [job["cut"] for job in client.get("/api/cutting").json()["jobs"] if job["id"] == key] == [False]
+
+
 def test_what_cannot_be_cut_is_said(client: TestClient) -> None:
     assert client.get("/api/cutting", params={"jobs": "none"}).json()["boards"] == []
     assert client.get("/api/cutting.pdf", params={"jobs": "none"}).status_code == 422
-    answer = client.post("/api/cutting/done", json={"revision": 0, "jobs": ["none"], "tool": "knife"})
+    revision = client.get("/api/shop").json()["revision"]
+    answer = client.post("/api/cutting/done", json={"revision": revision, "jobs": ["none"], "tool": "knife"})
     assert answer.status_code == 422
     assert client.get("/api/cutting", params={"tool": "teeth"}).status_code == 422
     large = box(length="90 in", width="60 in", height="40 in")

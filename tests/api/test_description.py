@@ -53,7 +53,7 @@ def test_every_example_is_answered(client: TestClient) -> None:
                 .replace("{service}", "0")
                 .replace("{charge}", "0")
             )
-            if url == "/api/cutting/done" or path == "/api/jobs/{key}/label":
+            if url in ("/api/cutting/done", "/api/cutting/undone") or path == "/api/jobs/{key}/label":
                 continue  # one needs a job with something to cut, one a carrier that sells: they have their tests
             body = {**example, "revision": revisions[url]} if "revision" in example else example
             answer = client.request(method, url, json=body)

@@ -15,6 +15,7 @@ from hypothesis import strategies as st
 
 from fardo.api.app import create_app
 from tests.made_up import job
+from tests.served import CREWS
 
 
 @pytest.mark.parametrize("host", ["evil.example", "127.0.0.1.evil.example", "", "[::"])
@@ -72,13 +73,13 @@ def test_any_request_within_the_description_is_answered(shop_file: Path, data: s
 
 @cache
 def _operations_on(path: Path) -> list[Any]:
-    schema = schemathesis.openapi.from_asgi("/api/openapi.json", _app_on(path))
+    schema = schemathesis.openapi.from_asgi("/api/openapi.json", _app_on(path), headers={"Host": "127.0.0.1"})
     return [found.ok() for found in schema.get_all_operations() if found.ok().path not in _NOT_JSON]
 
 
 @cache
 def _app_on(path: Path) -> FastAPI:
-    return create_app(path)
+    return create_app(path, CREWS)
 
 
 @given(

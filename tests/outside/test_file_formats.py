@@ -69,8 +69,8 @@ def test_the_made_up_shop_shows_every_state_of_a_knot_but_loose(tmp_path: Path) 
     open_demo(path, date(2026, 3, 2))
     desk = Desk(path)
     states = {
-        stored.job.title: [knot.state for knot in draw_up(stored.job, desk.today).knots()[0]]
-        for stored in desk.jobs.page().jobs
+        line.title: [knot.state for knot in draw_up(line.read().job, desk.today).knots()[0]]
+        for line in desk.jobs.page().jobs
     }
     desk.database.close()
     assert states["Flyer and three bobbins"] == ["tied"] * 5

@@ -2,49 +2,62 @@
 
 from __future__ import annotations
 
+import asyncio
 from collections.abc import AsyncIterator
-from contextlib import asynccontextmanager
+from contextlib import asynccontextmanager, suppress
 from importlib.resources import files
 from pathlib import Path
 
 from fastapi import FastAPI, HTTPException
+from fastapi.concurrency import run_in_threadpool
 from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
 
 from fardo import __version__
-from fardo.api.desk import Desk
+from fardo.api.bench import Bench
+from fardo.api.desk import Crews, Desk
 from fardo.api.guard import Guard
 from fardo.api.problems import answer_with_problems
+from fardo.api.purchases import Purchases
 from fardo.api.routers import arrange, cutting, devices, jobs, kinds, papers, shapes, sheets, shop, tariffs, wires, work
 from fardo.api.routers import files as sent_files
 from fardo.api.runs import Runs
-from fardo.arranging import Workers
-from fardo.wire.carrier import PATIENCE
 
 _ROOMS = ("/", "/settings", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/jobs/{key}/{station}")
 
 
 @asynccontextmanager
 async def _while_open(app: FastAPI) -> AsyncIterator[None]:
-    """Ends searches and their processes with the application."""
+    """Asks about labels that are not settled; ends searches and the processes beside with the application."""
+    asking = asyncio.create_task(app.state.purchases.keep_asking())
     yield
+    asking.cancel()
+    with suppress(asyncio.CancelledError):
+        await asking  # whatever it has in hand of the store is let go of first
     app.state.runs.stop_all()
-    app.state.workers.close()
+    if app.state.owns_crews:
+        await run_in_threadpool(app.state.desk.crews.close)
 
 
-def create_app(database: Path) -> FastAPI:
-    """The application on one shop's database."""
+def create_app(database: Path, crews: Crews | None = None) -> FastAPI:
+    """The application on one shop's database.
+
+    Args:
+        crews: processes beside that it shares with others; its own unless given.
+    """
     app = FastAPI(
         title="Fardo", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
         lifespan=_while_open,
         separate_input_output_schemas=False,  # a job is one thing, whichever way it goes
     )  # fmt: skip
-    app.state.desk = Desk(database)
+    app.router.redirect_slashes = False  # an address is one thing; a slash more is another
+    app.state.owns_crews = crews is None
+    app.state.desk = desk = Desk(database, crews or Crews())
+    app.state.bench = Bench(desk)
+    app.state.purchases = Purchases(desk.labels, lambda: desk.today.file.wires)
     app.state.readings = devices.Readings()
     app.state.runs = Runs()
-    app.state.workers = Workers()
-    app.state.patience = PATIENCE
     answer_with_problems(app)
     # Kinds go before jobs: /api/jobs/begin is no job's key.
     for router in (

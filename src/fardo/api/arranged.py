@@ -26,6 +26,9 @@ from fardo.files.job import JobFile
 _SINKS = INCH.nm // 2  # less than that is taken up by the fill around it
 
 
+RunState = Literal["searching", "done", "stopped", "failed"]
+
+
 class FaultView(BaseModel):
     """What is not kept. `other` is the thing it comes too near, none for a wall or a rule."""
 
@@ -55,7 +58,7 @@ class RunView(BaseModel):
     """How far a search is, with the best so far: one for each proportion, the cheapest in all first."""
 
     run: str
-    state: Literal["searching", "done", "stopped", "failed"]
+    state: RunState
     done: int
     of: int
     says: str = ""

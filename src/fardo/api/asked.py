@@ -10,7 +10,8 @@ from fardo.core.quantity import Money
 from fardo.core.quantity.money import total
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.service import Quote
-from fardo.wire.carrier import Asked, State
+from fardo.wire.call import State
+from fardo.wire.carrier import Asked
 from fardo.wire.messages import QuoteSaid
 
 

@@ -9,6 +9,7 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from fardo.api.bench import Bench, CutEntry
 from fardo.api.desk import Desk, Today
 from fardo.api.worked import box_for
 from fardo.core.board.grade import Grade
@@ -23,11 +24,14 @@ from fardo.files.drawn import exact_text
 from fardo.files.shop import MOST_SHEETS, SheetEntry, ShopFile
 from fardo.files.svg import svg
 from fardo.files.understood import understand
-from fardo.store.jobs import StoredJob
+from fardo.store.faults import Unreadable
+from fardo.store.jobs import JobLine
 
 Tool = Literal["saw", "straightedge", "knife"]
 MOST_PIECES = 120
 _MOST_JOBS = 200
+_ON_THE_SPOT = 6
+_WAITED_FOR = 40
 
 
 class CutJob(BaseModel):
@@ -39,6 +43,7 @@ class CutJob(BaseModel):
     box: str
     pieces: int
     taken: bool = Field(description="whether it is in this plan")
+    cut: bool = Field(description="whether its blanks are cut already, as they are")
     why_not: str
 
 
@@ -80,45 +85,87 @@ class CuttingView(BaseModel):
     boards: list[BoardPlan]
     currency: str
     revision: int = Field(description="of the shop whose sheets these are")
+    more: int = Field(description="how many jobs with a box are not listed, as they leave later")
+    renewing: bool = Field(description="whether some jobs are still being worked out; they are there a moment later")
 
 
 @dataclass(frozen=True, slots=True)
 class Work:
     """A job and what is cut for it. Args: why_not: where it cannot be worked out."""
 
-    stored: StoredJob
-    box: str
+    id: str
+    title: str
     grade: Grade | None
     blanks: tuple[Blank, ...]
     why_not: str
 
-    @property
-    def title(self) -> str:
-        return self.stored.job.title or "Untitled job"
+
+@dataclass(frozen=True, slots=True)
+class Listed:
+    """Jobs in hand that have something to cut, the first to leave first.
+
+    Args:
+        rows: each with what is cut for it, and whether it is cut already.
+        more: how many beyond these have chosen a box.
+        renewing: whether some are still being worked out.
+    """
+
+    rows: list[tuple[JobLine, CutEntry, bool]]
+    more: int
+    renewing: bool
+
+    def taken(self, keys: Sequence[str] | None) -> list[str]:
+        """The jobs of a plan: those named, or the first to leave, as many as are planned at once."""
+        if keys is not None:
+            return [line.id for line, _, cut in self.rows if line.id in keys and not cut]
+        found, pieces = [], 0
+        for line, entry, cut in self.rows:
+            if cut or entry.why_not:
+                continue
+            pieces += entry.pieces
+            if pieces > MOST_PIECES:
+                break
+            found.append(line.id)
+        return found
 
 
-def work_in_hand(desk: Desk, keys: Sequence[str] | None) -> list[tuple[Work, bool]]:
-    """Every job in hand whose box is chosen and has something to cut, and whether it is among `keys` (None: all)."""
-    page = desk.jobs.page(size=_MOST_JOBS)
-    found = [work for stored in page.jobs if (work := work_of(stored, desk.today)) is not None]
-    return [(work, keys is None or work.stored.id in keys) for work in found]
+def list_work(desk: Desk, bench: Bench) -> Listed:
+    """What there is to cut, of what is kept of the jobs; a few that are not kept are waited for."""
+    lines, count = desk.jobs.with_box(_MOST_JOBS)
+    stale = [row.line for row in bench.rows(lines, on_the_spot=_ON_THE_SPOT) if row.stale]
+    if 0 < len(stale) <= _WAITED_FOR:
+        bench.renew_now(stale)
+    shown = bench.rows(desk.jobs.lines([line.id for line in lines]), on_the_spot=0)
+    done = desk.cuts.of([row.line.id for row in shown])
+    rows = [
+        (row.line, row.entry.cut, done.get(row.line.id) == row.entry.cut.blanks)
+        for row in shown
+        if row.entry is not None and row.entry.cut is not None
+    ]
+    return Listed(rows, count - len(lines), any(row.stale for row in shown))
 
 
-def work_of(stored: StoredJob, today: Today) -> Work | None:
-    """What is cut for a job from sheet: the box it has chosen and its inserts; None where no box is chosen."""
-    chosen = stored.job.chosen.box
-    if chosen is None or chosen.way not in WAYS:
-        return None
-    title = WAYS[chosen.way].TITLE
+def work_of(line: JobLine, today: Today) -> Work:
+    """What is cut for a job from sheet: the box it has chosen and its inserts."""
+    title = line.title or "Untitled job"
     try:
-        load = understand(stored.job, today.shop, today.file.postcode, today.find_mesh).must_load()
-        boxed = box_for(chosen.way, stored.job, load, today)
-    except (BadInput, NoAnswer) as fault:
-        return Work(stored, title, None, (), str(fault))
+        job = line.read().job
+        chosen = job.chosen.box
+        if chosen is None or chosen.way not in WAYS:
+            return Work(line.id, title, None, (), "no box is chosen")
+        load = understand(job, today.shop, today.file.postcode, today.find_mesh).must_load()
+        boxed = box_for(chosen.way, job, load, today)
+    except (BadInput, NoAnswer, Unreadable) as fault:
+        return Work(line.id, title, None, (), str(fault))
     inserts = tuple(blank for insert in boxed.inserts for blank in insert.blanks)
     blanks = inserts if boxed.made.taken else boxed.blanks
-    grade = today.shop.grade(stored.job.board) if boxed.made.taken else boxed.made.grade
-    return Work(stored, title, grade, blanks, "") if blanks else None
+    grade = today.shop.grade(job.board) if boxed.made.taken else boxed.made.grade
+    return Work(line.id, title, grade, blanks, "")
+
+
+def works(desk: Desk, keys: Sequence[str]) -> list[Work]:
+    """What is cut for jobs, by their keys."""
+    return [work_of(line, desk.today) for line in desk.jobs.lines(keys)]
 
 
 def plan_boards(work: Iterable[Work], today: Today, tool: Tool) -> list[tuple[Grade, CuttingPlan | NoAnswer]]:
@@ -128,7 +175,7 @@ def plan_boards(work: Iterable[Work], today: Today, tool: Tool) -> list[tuple[Gr
         if one.grade is not None:
             pieces = by_board.setdefault(one.grade.code, [])
             for blank in one.blanks:
-                pieces += [Piece(blank.name, blank.size, blank.flutes, one.stored.id)] * blank.count
+                pieces += [Piece(blank.name, blank.size, blank.flutes, one.id)] * blank.count
     number = sum(len(pieces) for pieces in by_board.values())
     if number > MOST_PIECES:
         raise NoAnswer(f"{number} pieces are more than are planned at once; take fewer jobs, up to {MOST_PIECES}")
@@ -137,7 +184,7 @@ def plan_boards(work: Iterable[Work], today: Today, tool: Tool) -> list[tuple[Gr
     for code, grade in today.shop.grades.items():
         if code in by_board:
             try:
-                found.append((grade, plan_cuts(by_board[code], grade.sheets, kerf, tool == "knife")))
+                found.append((grade, plan_cuts(tuple(by_board[code]), grade.sheets, kerf, tool == "knife")))
             except NoAnswer as none:
                 found.append((grade, none))
     return found
@@ -145,26 +192,30 @@ def plan_boards(work: Iterable[Work], today: Today, tool: Tool) -> list[tuple[Gr
 
 def drawings_of(work: Iterable[Work]) -> dict[tuple[str, str], Blank]:
     """By a piece's name and its job."""
-    return {(blank.name, one.stored.id): blank for one in work for blank in one.blanks}
+    return {(blank.name, one.id): blank for one in work for blank in one.blanks}
 
 
-def view_cutting(desk: Desk, keys: Sequence[str] | None, tool: Tool) -> CuttingView:
-    """The plan for the jobs named, or all that can be cut. Raises NoAnswer for more pieces than are planned."""
-    today, rows = desk.today, work_in_hand(desk, keys)
-    taken = [work for work, is_in in rows if is_in]
-    show = _Show(today, drawings_of(taken), {work.stored.id: work.title for work in taken})
+def view_cutting(desk: Desk, bench: Bench, keys: Sequence[str] | None, tool: Tool) -> CuttingView:
+    """The plan for the jobs named, or for the first to leave. Raises NoAnswer for more pieces than are planned."""
+    listed = list_work(desk, bench)
+    taken = listed.taken(keys)
     return CuttingView(
-        tool=tool, currency=today.shop.currency, revision=today.revision,
+        tool=tool, currency=desk.today.shop.currency, revision=desk.today.revision,
         jobs=[
             CutJob(
-                id=work.stored.id, title=work.title,
-                day=work.stored.job.day.isoformat() if work.stored.job.day else None, box=work.box,
-                pieces=sum(blank.count for blank in work.blanks), taken=is_in, why_not=work.why_not,
+                id=line.id, title=line.title or "Untitled job", day=line.day, box=entry.box, pieces=entry.pieces,
+                taken=line.id in taken, cut=cut, why_not=entry.why_not,
             )
-            for work, is_in in rows
+            for line, entry, cut in listed.rows
         ],
-        boards=[show.board(grade, plan) for grade, plan in plan_boards(taken, today, tool)],
+        boards=desk.reckon(_boards, taken, tool) if taken else [], more=listed.more, renewing=listed.renewing,
     )  # fmt: skip
+
+
+def _boards(desk: Desk, keys: Sequence[str], tool: Tool) -> list[BoardPlan]:
+    taken = works(desk, keys)
+    show = _Show(desk.today, drawings_of(taken), {work.id: work.title for work in taken})
+    return [show.board(grade, plan) for grade, plan in plan_boards(taken, desk.today, tool)]
 
 
 @dataclass(frozen=True, slots=True)

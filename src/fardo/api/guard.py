@@ -1,20 +1,26 @@
-"""What every request passes: a known host, an origin of our own, a body of bearable size; and the headers that keep
-the page to itself."""
+"""What every request passes: a known host, an origin of our own, a body of bearable size that comes in bearable time;
+and the headers that keep the page to itself. Whatever goes wrong behind it becomes an answer."""
 
 from __future__ import annotations
 
-from urllib.parse import urlsplit
+import asyncio
+import logging
+from collections.abc import Iterable
 
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from fardo.api.problems import problem
+from fardo.api.problems import problem, unforeseen
+from fardo.wire.hosts import LOCAL_HOSTS, is_own_host, is_own_origin
 
 LARGEST_BODY = 2_000_000
-_LARGEST = {"/api/jobs/bundle": 120_000_000}  # a job with its photographs
-# Read piece by piece by their router, which has limits of its own.
-_READ_AS_IT_COMES = {"/api/files"}
-_HOSTS = {"127.0.0.1", "localhost", "::1", "testserver"}
+# Read piece by piece by their routers, which have limits of their own.
+_READ_AS_IT_COMES = {"/api/files", "/api/jobs/bundle"}
+_SMALL = 100_000  # bytes; a body no larger than that is no burden
+_LARGE_AT_ONCE = 2  # files and bundles that are held at the same time; others wait unread
+_BODIES_AT_ONCE = 24  # other bodies that are not small
+_PAUSE_S = 15.0  # between two pieces of a body
+_LEAST_RATE = 20_000  # bytes a second, once a pause's time is over
 _HEADERS = {
     # Floating parts are placed by style attributes; no style sheet or script from elsewhere, or in the page, is run.
     "Content-Security-Policy": "default-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; "
@@ -22,72 +28,133 @@ _HEADERS = {
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "no-referrer",
     "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
 }
 
 
-class Guard:
-    """An ASGI layer around the whole application."""
+class _TooSlow(Exception):
+    """A body stopped coming."""
 
-    def __init__(self, app: ASGIApp) -> None:
+
+class Guard:
+    """An ASGI layer around the whole application.
+
+    Args:
+        hosts: names that this machine goes by.
+    """
+
+    def __init__(self, app: ASGIApp, hosts: Iterable[str] = LOCAL_HOSTS) -> None:
         self._app = app
+        self._hosts = tuple(hosts)
+        self._large, self._bodies = asyncio.Semaphore(_LARGE_AT_ONCE), asyncio.Semaphore(_BODIES_AT_ONCE)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
             await self._app(scope, receive, send)
             return
+        begun = False
 
         async def send_guarded(message: Message) -> None:
+            nonlocal begun
             if message["type"] == "http.response.start":
-                MutableHeaders(scope=message).update(_HEADERS)
-                if scope["path"].startswith("/assets/"):
-                    MutableHeaders(scope=message)["Cache-Control"] = "public, max-age=31536000, immutable"
+                begun = True
+                headers = MutableHeaders(scope=message)
+                headers.update(_HEADERS)
+                if scope["path"].startswith("/assets/") and message["status"] in (200, 304):
+                    headers["Cache-Control"] = "public, max-age=31536000, immutable"
             await send(message)
 
+        try:
+            await self._let_in(scope, _in_time(receive), send_guarded)
+        except _TooSlow:
+            if not begun:
+                slow = problem(408, "Too slow", "The rest of the request did not come in time; nothing was changed.")
+                slow.headers["Connection"] = "close"
+                await slow(scope, receive, send_guarded)
+        except Exception as fault:  # whatever it is, who asked is answered, and the connection lasts
+            logging.getLogger("fardo").exception("a request failed: %s %s", scope["method"], scope["path"])
+            if begun:
+                raise
+            await unforeseen(fault)(scope, receive, send_guarded)
+
+    async def _let_in(self, scope: Scope, receive: Receive, send: Send) -> None:
         headers = Headers(scope=scope)
-        host = _host(headers)
-        if host not in _HOSTS:
-            refusal = problem(403, "Unknown host", f"This shop answers on 127.0.0.1 and localhost, not on {host}.")
-        elif not _own_origin(headers):
-            refusal = problem(403, "Foreign page", "Another site's page may not change anything here.")
-        elif scope["path"] in _READ_AS_IT_COMES:
-            await self._app(scope, receive, send_guarded)
-            return
+        host, length = headers.get("host"), _length(headers)
+        if not is_own_host(host, self._hosts):
+            says = f"This shop answers on 127.0.0.1 and localhost, not on {(host or 'no host')[:80]}."
+            await problem(403, "Unknown host", says)(scope, receive, send)
+        elif not is_own_origin(headers.get("origin"), host, scope["scheme"]):
+            says = "Another site's page may not change anything here."
+            await problem(403, "Foreign page", says)(scope, receive, send)
+        elif scope["path"] in _READ_AS_IT_COMES and scope["method"] == "POST":
+            async with self._large:
+                await self._app(scope, receive, send)
+        elif length is not None and length <= _SMALL:
+            await self._with_body(scope, receive, send)
+        elif length is not None and length > LARGEST_BODY:
+            await _too_large(scope, receive, send)
         else:
-            most = _LARGEST.get(scope["path"], LARGEST_BODY)
-            body, too_large = await _read_body(receive, headers, most)
-            if not too_large:
-                await self._app(scope, _replay(body, receive), send_guarded)
-                return
-            refusal = problem(413, "Too large", f"At most {most} bytes are taken at once.")
-        await refusal(scope, receive, send_guarded)
+            async with self._bodies:
+                await self._with_body(scope, receive, send)
+
+    async def _with_body(self, scope: Scope, receive: Receive, send: Send) -> None:
+        body = await _read_body(receive)
+        if body is None:
+            await _too_large(scope, receive, send)
+        else:
+            await self._app(scope, _replay(body, receive), send)
 
 
-def _host(headers: Headers) -> str | None:
-    try:
-        return urlsplit(f"//{headers.get('host', '')}").hostname
-    except ValueError:  # brackets that are no address
-        return None
+async def _too_large(scope: Scope, receive: Receive, send: Send) -> None:
+    refusal = problem(413, "Too large", f"At most {LARGEST_BODY} bytes are taken at once.")
+    await refusal(scope, receive, send)
 
 
-def _own_origin(headers: Headers) -> bool:
-    """Whether a page that says where it is from is one of ours; no origin at all is a program on this machine."""
-    origin = headers.get("origin")
-    return origin is None or origin.partition("://")[2] == headers.get("host")
+def _length(headers: Headers) -> int | None:
+    """Of the body as it is told, 0 where there is none; None where it is not told."""
+    told = headers.get("content-length")
+    if told is None:
+        return None if "transfer-encoding" in headers else 0
+    return int(told) if told.isascii() and told.isdigit() and len(told) < 16 else None
 
 
-async def _read_body(receive: Receive, headers: Headers, most: int) -> tuple[bytes, bool]:
-    if headers.get("content-length", "0").isdigit() and int(headers.get("content-length", "0")) > most:
-        return b"", True
+def _in_time(receive: Receive) -> Receive:
+    """The same body, given up where it stops coming or dribbles. What comes after it is waited for without an end."""
+    begun: float | None = None
+    size = 0
+    whole = False
+
+    async def receive_in_time() -> Message:
+        nonlocal begun, size, whole
+        if whole:
+            return await receive()
+        now = asyncio.get_running_loop().time()
+        begun = begun if begun is not None else now
+        rest = _PAUSE_S + size / _LEAST_RATE - (now - begun)
+        try:
+            async with asyncio.timeout(max(0.0, min(_PAUSE_S, rest))):
+                message = await receive()
+        except TimeoutError as late:
+            raise _TooSlow from late
+        size += len(message.get("body", b""))
+        whole = message["type"] != "http.request" or not message.get("more_body")
+        return message
+
+    return receive_in_time
+
+
+async def _read_body(receive: Receive) -> bytes | None:
+    """None for one that is too large."""
     body = bytearray()
     while True:
         message = await receive()
         if message["type"] == "http.disconnect":
-            return bytes(body), False
+            return bytes(body)
         body += message.get("body", b"")
-        if len(body) > most:
-            return b"", True
+        if len(body) > LARGEST_BODY:
+            return None
         if not message.get("more_body"):
-            return bytes(body), False
+            return bytes(body)
 
 
 def _replay(body: bytes, after: Receive) -> Receive:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -12,7 +13,7 @@ from starlette.exceptions import HTTPException
 
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.typed import complaint
-from fardo.store.database import Conflict, Gone
+from fardo.store.faults import CannotWrite, Conflict, Gone, Unreadable
 
 MEDIA_TYPE = "application/problem+json"
 
@@ -34,15 +35,28 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
     for status, words in (
         (404, "There is no such thing."),
         (409, "It was changed meanwhile."),
+        (405, "That is not done at this address."),
         (413, "Too large."),
         (422, "Something in the request cannot be used; nothing was saved."),
+        (507, "The disk is full, or the shop's file cannot be written; nothing was saved, nothing is lost."),
     )
 }
 
 
 def problem(status: int, title: str, detail: str, **more: Any) -> JSONResponse:
     content = Problem(title=title, status=status, detail=detail, **more).model_dump(exclude_none=True)
-    return JSONResponse(content, status, media_type=MEDIA_TYPE)
+    return _ProblemResponse(content, status, media_type=MEDIA_TYPE)
+
+
+class _ProblemResponse(JSONResponse):
+    """Whatever it quotes of a request can be sent."""
+
+    def render(self, content: Any) -> bytes:
+        return json.dumps(content, ensure_ascii=False).encode("utf-8", "replace")
+
+
+def unforeseen(_: Exception) -> JSONResponse:
+    return problem(500, "A fault of ours", "Something went wrong here. What you typed is still on your screen.")
 
 
 def of_bad_input(error: BadInput) -> JSONResponse:
@@ -77,8 +91,14 @@ def answer_with_problems(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     def _http(_: Request, error: HTTPException) -> JSONResponse:
-        return problem(error.status_code, "Not possible", str(error.detail))
+        refusal = problem(error.status_code, "Not possible", str(error.detail))
+        refusal.headers.update(error.headers or {})  # which methods there are, say
+        return refusal
 
-    @app.exception_handler(Exception)
-    def _unforeseen(_: Request, error: Exception) -> JSONResponse:
-        return problem(500, "A fault of ours", "Something went wrong here. What you typed is still on your screen.")
+    @app.exception_handler(Unreadable)
+    def _unreadable(_: Request, error: Unreadable) -> JSONResponse:
+        return problem(422, "Cannot be read", str(error))
+
+    @app.exception_handler(CannotWrite)
+    def _cannot_write(_: Request, error: CannotWrite) -> JSONResponse:
+        return problem(507, "The disk is full" if error.full else "Not written", str(error))

@@ -14,6 +14,8 @@ from fardo.files.cut_by import CutBy
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.shop import ShopFile, starting_shop
 
+MOST = 10**9  # of what is counted up by one
+
 
 class Placement(BaseModel):
     """A thing in the box: the box around it as it is wrapped and turned, with `gap_mm` kept free around it; and where
@@ -233,12 +235,26 @@ class WorkOutRequest(BaseModel):
     in_hand: str | None = Field(None, description="the way looked at: its blanks are drawn, the docket shows it")
 
 
+class LabelView(BaseModel):
+    """A label bought over the network, or meant to be. Its carrier is asked until it says whether it sold."""
+
+    state: Literal["asking", "sold", "unsold", "voiding", "void"]
+    carrier: str
+    service: str
+    programme: str
+    amount: str = Field(description="what it was sold for; before that the price agreed to")
+    currency: str
+    tracking: str | None
+    says: str = Field(description="what there is to say of it, in sentences; empty where all is well")
+
+
 class JobView(BaseModel):
     id: str
     revision: int
     saved_at: str
     put_away: bool
     job: JobFile
+    label: LabelView | None = Field(None, description="the live one, or the last there was")
 
 
 class JobChange(BaseModel):
@@ -246,12 +262,13 @@ class JobChange(BaseModel):
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 1, "job": EXAMPLE}]})
 
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=MOST)
     job: JobFile
 
 
 class JobRow(BaseModel):
-    """A job on the bench: a short piece of twine."""
+    """A job on the bench: a short piece of twine. One that is `stale` is being worked out: what it shows is of before a
+    change, or not there yet."""
 
     id: str
     revision: int
@@ -261,11 +278,15 @@ class JobRow(BaseModel):
     saved_at: str
     next_move: str
     knots: list[KnotView]
+    put_away: bool = False
+    stale: bool = False
+    unreadable: str = Field("", description="why the job cannot be read; its text can be saved")
 
 
 class JobPage(BaseModel):
     jobs: list[JobRow]
     cursor: str | None
+    renewing: bool = Field(False, description="whether rows are being worked out; they are there a moment later")
 
 
 class ShopView(BaseModel):
@@ -283,7 +304,7 @@ class ShopChange(BaseModel):
     model_config = ConfigDict(
         json_schema_extra={"examples": [{"revision": 0, "shop": starting_shop().model_dump(mode="json")}]}
     )
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=MOST)
     shop: ShopFile
 
 

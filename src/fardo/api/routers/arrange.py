@@ -6,17 +6,17 @@ import logging
 from dataclasses import replace
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Path, Request
+from fastapi import Path, Request
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from fardo.api.arranged import ArrangedView, RunView, view_arranged
+from fardo.api.arranged import ArrangedView, RunState, RunView, view_arranged
 from fardo.api.desk import Desk, OpenDesk, Today
 from fardo.api.goods import ShapeView
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.api.routers.shapes import look_at
 from fardo.api.runs import Run, Runs
-from fardo.arranging import Effort, Progress, Workers, refuse
+from fardo.arranging import Effort, Progress, refuse
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Held, Laid
 from fardo.core.arrange.hand import by_hand, drop
@@ -29,9 +29,10 @@ from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry, read_arrangement
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.understood import understand
+from fardo.processes import CrewEnded
 from fardo.store.database import Gone
 
-router = APIRouter(prefix="/api/arrange", tags=["arrange"], responses=RESPONSES)
+router = resource("/api/arrange", "arrange")
 Key = Annotated[str, Path(max_length=40)]
 _FILL_CELLS = 5000
 
@@ -80,8 +81,7 @@ def begin(request: ArrangeRequest, http: Request, desk: OpenDesk) -> RunView:
     ask = ask_of(load, _inside(request.inside, load, today), locked, request.seed)
     refuse(ask, today.shop.units)
     runs: Runs = http.app.state.runs
-    workers: Workers = http.app.state.workers
-    run = runs.begin(lambda run: _search(run, ask, request, load, today, workers))
+    run = runs.begin(lambda run: _search(run, ask, request, load, desk))
     return RunView(run=run.key, state="searching", done=0, of=1)
 
 
@@ -115,9 +115,10 @@ class ThingShapes(BaseModel):
 
 
 @router.post("/shapes")
-def shapes(request: LookRequest, http: Request, desk: OpenDesk) -> ThingShapes:
+def shapes(request: LookRequest, desk: OpenDesk) -> ThingShapes:
     """What everything looks like, to be shown where it lies; a pile is one thing."""
-    http.app.state.workers.warm()  # who looks at where things lie is about to have them arranged
+    assert desk.crews is not None
+    desk.crews.search.warm()  # who looks at where things lie is about to have them arranged
     bodies = bodies_of(_load(request.job, desk))
     distinct = list(dict.fromkeys(body.shape for body in bodies))
     units = desk.today.shop.units
@@ -208,38 +209,46 @@ def _locked(job: JobFile, load: Load) -> tuple[tuple[int, Laid], ...]:
     return tuple((n, laid) for n, laid in enumerate(kept.laid) if laid is not None and laid.locked)
 
 
-def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, today: Today, workers: Workers) -> None:
-    seen: dict[Answer, ArrangedView] = {}
-    beside = arrange(replace(load, packed=None))
-    beside_too = not ask.locked and ask.inside is None and holds(ask, beside)
+def _arranged(desk: Desk, job: JobFile, load: Load, answer: Answer, inside: Sizes | None) -> ArrangedView:
+    return view_arranged(job, load, answer, desk.today, inside=inside)
 
-    def view(state: str, progress: Progress) -> RunView:
+
+def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: Desk) -> None:
+    """Searches, telling every step forward; whatever happens, the page that looks on is told an end."""
+    assert desk.crews is not None
+    seen: dict[Answer, ArrangedView] = {}
+    last = RunView(run=run.key, state="searching", done=0, of=1)
+
+    def view(state: RunState, progress: Progress, beside: Answer | None) -> RunView:
+        nonlocal last
         answers = list(progress.answers)
-        if beside_too and all(answer.proportion != beside.proportion for answer in answers):
+        if beside is not None and all(answer.proportion != beside.proportion for answer in answers):
             answers.append(beside)
         for answer in answers:
             if answer not in seen:
-                seen[answer] = view_arranged(request.job, load, answer, today, inside=ask.inside)
+                seen[answer] = desk.reckon(_arranged, request.job, load, answer, ask.inside)
         views = sorted((seen[answer] for answer in answers), key=_price)
-        return RunView.model_validate(
+        last = RunView.model_validate(
             {"run": run.key, "state": state, "done": progress.done, "of": progress.of, "answers": views}
         )
+        return last
 
-    last = Progress(0, 1, ())
-
-    def told(progress: Progress) -> None:
-        nonlocal last
-        last = progress
-        run.tell(view("searching", progress))
+    def ended(state: RunState, says: str = "") -> None:
+        run.tell(last.model_copy(update={"state": state, "says": says}), ended=True)
 
     try:
-        answers = workers.arrange(ask, request.effort, told, run.stop)
-        state = "stopped" if run.stop.is_set() else "done"
-        run.tell(view(state, Progress(last.done, last.of, answers)), ended=True)
-    except Exception:  # whatever it is, the page that looks on is told, and the server goes on
+        lying = arrange(replace(load, packed=None))
+        beside = lying if not ask.locked and ask.inside is None and holds(ask, lying) else None
+        answers = desk.crews.search.arrange(
+            ask, request.effort, lambda progress: run.tell(view("searching", progress, beside)), run.stop
+        )
+        state: RunState = "stopped" if run.stop.is_set() else "done"
+        run.tell(view(state, Progress(last.done, last.of, answers), beside), ended=True)
+    except CrewEnded:
+        ended("stopped")
+    except Exception:  # whatever it is, the server goes on
         logging.getLogger("fardo").exception("a search ended")
-        failed = view("failed", last).model_copy(update={"says": "The search broke off; the best so far is kept."})
-        run.tell(failed, ended=True)
+        ended("failed", "The search broke off; the best so far is kept.")
 
 
 def _price(view: ArrangedView) -> tuple[int, bool, float]:

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import Query, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import cutting, views
+from fardo.api.bench import Bench, OpenBench
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.api.routers.shop import view_shop
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
@@ -19,25 +20,27 @@ from fardo.core.plan.cautions import CUTTING
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.pdf import Heading, cut_sheet
+from fardo.files.shop import ShopFile
+from fardo.store.faults import Conflict
 
-router = APIRouter(prefix="/api/cutting", tags=["cutting"], responses=RESPONSES)
+router = resource("/api/cutting", "cutting")
 
 Jobs = Annotated[list[str] | None, Query(max_length=200, description="the jobs in it; nothing said: all in hand")]
 ToolAsked = Annotated[cutting.Tool, Query(description="a saw loses its kerf; a knife need not cut through")]
 
 
 @router.get("")
-def look(desk: OpenDesk, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> cutting.CuttingView:
+def look(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> cutting.CuttingView:
     """What is cut from which sheets for these jobs, with the cuts in the order that sets the fence least often."""
-    return cutting.view_cutting(desk, jobs, tool)
+    return cutting.view_cutting(desk, bench, jobs, tool)
 
 
 @router.get(".pdf", response_class=Response)
-def pdf(desk: OpenDesk, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> Response:
+def pdf(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> Response:
     """A page a sheet, with the cuts in order."""
     shop = desk.today.file
     drawn, fence = [], []
-    for title, blank, settings in _sheets(desk, jobs, tool):
+    for title, blank, settings in _sheets(desk, bench, jobs, tool):
         drawn.append(blank)
         fence += [FenceSetting(one.fence, one.blade, f"{title}: {one.do}", one.cuts) for one in settings]
     content = cut_sheet(Heading("Cutting plan", ()), drawn, fence, CUTTING, shop.units, shop.paper)
@@ -45,12 +48,12 @@ def pdf(desk: OpenDesk, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> 
 
 
 @router.get(".dxf", response_class=Response)
-def dxf_sheets(desk: OpenDesk, jobs: Jobs = None, tool: ToolAsked = "knife") -> Response:
+def dxf_sheets(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "knife") -> Response:
     """All sheets at real size in millimetres, every blank with its lines where it lies."""
     # Its library takes most of a second to load, which a starting shop need not wait for.
     from fardo.files.dxf import dxf
 
-    drawn = [blank for _, blank, _ in _sheets(desk, jobs, tool)]
+    drawn = [blank for _, blank, _ in _sheets(desk, bench, jobs, tool)]
     return download(dxf(drawn, desk.today.shop.units), "image/vnd.dxf", "cutting plan", ".dxf")
 
 
@@ -58,29 +61,70 @@ class Done(BaseModel):
     """That it was cut, and from which shop it was planned."""
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 1, "jobs": [], "tool": "straightedge"}]})
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=views.MOST)
     jobs: list[str] = Field(max_length=200)
     tool: cutting.Tool
 
 
 @router.post("/done")
-def done(what: Done, desk: OpenDesk) -> views.ShopView:
-    """Takes the sheets it used off the stock and keeps the off-cuts; 409 where the shop changed meanwhile."""
-    today = desk.today
-    rows = cutting.work_in_hand(desk, what.jobs)
-    plans = cutting.plan_boards([work for work, taken in rows if taken], today, what.tool)
-    if not any(not isinstance(plan, NoAnswer) and plan.sheets for _, plan in plans):
-        raise BadInput("nothing to cut", read=", ".join(what.jobs), allowed="jobs with a chosen box", field="jobs")
-    after = cutting.sheets_after(today.file, today, plans)
-    after.to_core()
-    desk.settings.change_shop(what.revision, after)
+def done(what: Done, desk: OpenDesk, bench: OpenBench) -> views.ShopView:
+    """Takes the sheets it used off the stock, keeps the off-cuts, and marks the blanks as cut, so that they are not cut
+    again; 409 where the shop changed meanwhile."""
+    if what.revision != desk.today.revision:
+        raise Conflict(desk.today.revision)
+    listed = cutting.list_work(desk, bench)
+    keys = listed.taken(what.jobs)
+    blanks = {line.id: entry.blanks for line, entry, _ in listed.rows if line.id in keys}
+    after = desk.reckon(_after, keys, what.tool)
+    if after is None:
+        allowed = "jobs with a chosen box whose blanks are not cut yet"
+        raise BadInput("nothing to cut", read=", ".join(what.jobs), allowed=allowed, field="jobs")
+    desk.cuts.cut(blanks, what.revision, after)
     return view_shop(desk)
 
 
-def _sheets(desk: Desk, jobs: list[str] | None, tool: cutting.Tool) -> list[tuple[str, Blank, list[FenceSetting]]]:
+class Undone(BaseModel):
+    """That what was marked as cut was not."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 2, "jobs": [], "shop": None}]})
+    revision: int = Field(ge=0, le=views.MOST)
+    jobs: list[str] = Field(max_length=200)
+    shop: ShopFile | None = Field(None, description="as it was before; None leaves the stock as it is")
+
+
+@router.post("/undone")
+def undone(what: Undone, desk: OpenDesk) -> views.ShopView:
+    """The blanks of these jobs are to be cut again; with the shop as it was, the sheets are on the stock again too."""
+    shop = what.shop or desk.today.file
+    shop.to_core()
+    desk.cuts.uncut(what.jobs, what.revision, shop)
+    return view_shop(desk)
+
+
+def _after(desk: Desk, keys: list[str], tool: cutting.Tool) -> ShopFile | None:
+    """The shop once these jobs are cut; None where nothing is."""
+    today = desk.today
+    plans = cutting.plan_boards(cutting.works(desk, keys), today, tool)
+    if not any(not isinstance(plan, NoAnswer) and plan.sheets for _, plan in plans):
+        return None
+    after = cutting.sheets_after(today.file, today, plans)
+    after.to_core()
+    return after
+
+
+def _sheets(
+    desk: Desk, bench: Bench, jobs: list[str] | None, tool: cutting.Tool
+) -> list[tuple[str, Blank, list[FenceSetting]]]:
     """Every sheet drawn, with its cuts. Raises NoAnswer where there is nothing to cut or a piece fits no sheet."""
+    found = desk.reckon(_draw_sheets, cutting.list_work(desk, bench).taken(jobs), tool)
+    if not found:
+        raise NoAnswer("Nothing is to be cut: no job in hand has chosen a box that is cut from sheet.")
+    return found
+
+
+def _draw_sheets(desk: Desk, keys: list[str], tool: cutting.Tool) -> list[tuple[str, Blank, list[FenceSetting]]]:
     today, units = desk.today, desk.today.shop.units
-    taken = [work for work, is_in in cutting.work_in_hand(desk, jobs) if is_in]
+    taken = cutting.works(desk, keys)
     drawings = cutting.drawings_of(taken)
     found: list[tuple[str, Blank, list[FenceSetting]]] = []
     for grade, plan in cutting.plan_boards(taken, today, tool):
@@ -95,6 +139,4 @@ def _sheets(desk: Desk, jobs: list[str] | None, tool: cutting.Tool) -> list[tupl
                 way = "across its length" if cut.across else "along its length"
                 settings.append(FenceSetting(cut.fence, "through", f"{piece}, {way}", 1))
             found.append((title, draw_sheet(f"sheet {title}", one, drawings), settings))
-    if not found:
-        raise NoAnswer("Nothing is to be cut: no job in hand has chosen a box that is cut from sheet.")
     return found

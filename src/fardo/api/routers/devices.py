@@ -7,16 +7,16 @@ import json
 from collections.abc import AsyncIterator
 from typing import Literal
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.desk import OpenDesk
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.core.quantity import read_length, read_mass
 from fardo.files.typed import BARE_MASS
 
-router = APIRouter(prefix="/api/devices", tags=["devices"], responses=RESPONSES)
+router = resource("/api/devices", "devices")
 
 _STILL_THERE_S = 15  # a line now and then keeps the connection from being taken for dead
 _MOST_WAITING = 20

@@ -2,43 +2,50 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 
 from fardo.api import views
+from fardo.api.bench import BenchEntry, BenchRow, OpenBench
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
 from fardo.api.intake import keep_file
-from fardo.api.picture import view_knots
-from fardo.api.problems import RESPONSES
-from fardo.api.worked import draw_up
+from fardo.api.resource import resource
+from fardo.api.uploads import write_as_it_comes
 from fardo.core.refusal import NoAnswer
-from fardo.files.bundle import files_of, read_bundle, renamed, write_bundle
+from fardo.files import bundle as bundles
 from fardo.files.job import EXAMPLE, JobFile, read_job, with_units, write_job
 from fardo.files.understood import understand
-from fardo.store.jobs import StoredJob
+from fardo.store.jobs import StoredJob, without_label
+from fardo.store.labels import Label
 
-router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=RESPONSES)
+router = resource("/api/jobs", "jobs")
 
 
 @router.get("")
 def list_jobs(
     desk: OpenDesk,
+    bench: OpenBench,
     words: Annotated[str, Query(max_length=200)] = "",
     put_away: bool = False,
     cursor: Annotated[str | None, Query(max_length=80)] = None,
 ) -> views.JobPage:
-    """Jobs in hand, newest first, each with its next move; `words` finds by title, part, extra or place."""
+    """Jobs in hand, the last changed first, each with its next move; `words` finds by title, part, extra or place."""
     page = desk.jobs.page(words=words, put_away=put_away, cursor=cursor)
-    return views.JobPage(jobs=[row(stored, desk) for stored in page.jobs], cursor=page.cursor)
+    rows = [row(one) for one in bench.rows(page.jobs)]
+    return views.JobPage(jobs=rows, cursor=page.cursor, renewing=any(one.stale for one in rows))
 
 
 @router.post("", status_code=201)
-def add_job(job: JobFile, desk: OpenDesk) -> views.JobView:
+def add_job(job: JobFile, desk: OpenDesk, bench: OpenBench) -> views.JobView:
     """Starts a job."""
-    return view(desk.jobs.add(_checked(job, desk)))
+    stored = desk.jobs.add(_checked(job, desk))
+    bench.saved(stored.id, job)
+    return view(stored)
 
 
 _FILE_BODY = {
@@ -52,7 +59,7 @@ _FILE_BODY = {
 @router.post("/file", status_code=201, openapi_extra=_FILE_BODY)
 async def open_job_file(request: Request, desk: OpenDesk) -> views.JobView:
     """Starts a job from a job file sent as it is. Nothing is kept of a file with a fault."""
-    return view(desk.jobs.add(_checked(read_job(await request.body()), desk)))
+    return await run_in_threadpool(_open_job, await request.body(), desk)
 
 
 _BUNDLE_BODY = {
@@ -66,77 +73,126 @@ _BUNDLE_BODY = {
 @router.post("/bundle", status_code=201, openapi_extra=_BUNDLE_BODY)
 async def open_bundle(request: Request, desk: OpenDesk) -> views.JobView:
     """Starts a job from a job file in a ZIP with its photographs and meshes. Nothing is kept of one with a fault."""
-    content = await request.body()
-    return await run_in_threadpool(_open_bundle, content, desk)
+    with TemporaryDirectory(prefix="fardo-") as folder:
+        packed = Path(folder) / "bundle.zip"
+        await write_as_it_comes(request.stream(), packed, bundles.LARGEST)
+        return await run_in_threadpool(_open_bundle, packed, Path(folder), desk)
 
 
 @router.get("/{key}")
 def get_job(key: str, desk: OpenDesk) -> views.JobView:
-    return view(desk.jobs.get(key))
+    return view(desk.jobs.get(key), desk)
 
 
 @router.put("/{key}")
-def change_job(key: str, change: views.JobChange, desk: OpenDesk) -> views.JobView:
+def change_job(key: str, change: views.JobChange, desk: OpenDesk, bench: OpenBench) -> views.JobView:
     """Saves a job; answers 409 where it was changed since the revision named."""
-    return view(desk.jobs.change(key, change.revision, _checked(change.job, desk)))
+    stored = desk.jobs.change(key, change.revision, _checked(change.job, desk))
+    bench.saved(key, change.job)
+    return view(stored, desk)
 
 
 @router.delete("/{key}")
-def put_away_job(key: str, desk: OpenDesk) -> views.JobView:
+def put_away_job(key: str, desk: OpenDesk, bench: OpenBench) -> views.JobRow:
     """Takes a job off the bench. It can be brought back."""
-    return view(desk.jobs.put_away(key))
+    return row(bench.rows([desk.jobs.put_away(key)])[0])
 
 
 @router.post("/{key}/bring-back")
-def bring_back_job(key: str, desk: OpenDesk) -> views.JobView:
-    return view(desk.jobs.bring_back(key))
+def bring_back_job(key: str, desk: OpenDesk, bench: OpenBench) -> views.JobRow:
+    return row(bench.rows([desk.jobs.bring_back(key)])[0])
+
+
+@router.get("/{key}/text", response_class=Response)
+def job_text(key: str, desk: OpenDesk) -> Response:
+    """What is kept of a job, as it is kept: also where it cannot be read."""
+    line = desk.jobs.line(key)
+    return download(line.content, "text/plain; charset=utf-8", line.title, ".txt")
 
 
 @router.get("/{key}/file")
 def job_file(key: str, desk: OpenDesk) -> Response:
     """The job as a job file; with photographs or meshes, in a ZIP with them."""
     job = desk.jobs.get(key).job
-    if files_of(job):
-        return download(write_bundle(job, desk.find_file), "application/zip", job.title, ".job.zip")
+    if bundles.files_of(job):
+        return download(bundles.write_bundle(job, desk.find_file), "application/zip", job.title, ".job.zip")
     return download(write_job(job), "application/json", job.title, ".job.json")
 
 
-def _open_bundle(content: bytes, desk: Desk) -> views.JobView:
-    job, sent = read_bundle(content)
-    kept = {name: keep_file(name, one, desk) for name, one in sent.items()}
-    return view(desk.jobs.add(_checked(renamed(job, kept), desk)))
+def _open_job(content: bytes, desk: Desk) -> views.JobView:
+    return view(desk.jobs.add(_checked(read_job(content), desk)))
 
 
-def row(stored: StoredJob, desk: Desk) -> views.JobRow:
-    knots, next_move = draw_up(stored.job, desk.today).knots()
+def _open_bundle(packed: Path, folder: Path, desk: Desk) -> views.JobView:
+    job, sent = desk.reader.read("the file", bundles.read_bundle, packed, folder)
+    kept = {name: keep_file(name, path, desk) for name, path in sent.items()}
+    return view(desk.jobs.add(_checked(bundles.renamed(job, kept), desk)))
+
+
+def row(shown: BenchRow) -> views.JobRow:
+    line, entry = shown.line, shown.entry or BenchEntry()
     return views.JobRow(
-        id=stored.id,
-        revision=stored.revision,
-        title=stored.job.title,
-        day=stored.job.day.isoformat() if stored.job.day else None,
-        destination=stored.job.ship.to or "",
-        saved_at=stored.saved_at,
-        next_move=next_move,
-        knots=view_knots(knots),
+        id=line.id,
+        revision=line.revision,
+        title=line.title,
+        day=line.day,
+        destination=line.destination,
+        saved_at=line.saved_at,
+        next_move=entry.next_move,
+        knots=entry.knots,
+        put_away=line.put_away_at is not None,
+        stale=shown.stale,
+        unreadable=entry.unreadable,
     )
 
 
-def view(stored: StoredJob) -> views.JobView:
+def view(stored: StoredJob, desk: Desk | None = None) -> views.JobView:
+    """Args: desk: for its label; None for a job that is new and has none."""
+    label = desk.labels.of_job(stored.id) if desk else None
     return views.JobView(
         id=stored.id,
         revision=stored.revision,
         saved_at=stored.saved_at,
         put_away=stored.put_away_at is not None,
         job=stored.job,
+        label=view_label(label) if label else None,
     )
 
 
+def view_label(label: Label) -> views.LabelView:
+    return views.LabelView(
+        state=label.state, carrier=label.carrier, service=label.service, programme=label.programme,
+        amount=label.amount or label.at_most, currency=label.sold_currency or label.currency, tracking=label.tracking,
+        says=_say_label(label),
+    )  # fmt: skip
+
+
+def _say_label(label: Label) -> str:
+    carrier, says = label.carrier, label.says
+    match label.state:
+        case "asking":
+            says = says or "has not answered"
+            return f"It is not known yet whether a label was bought: {carrier} {says}. It is asked again."
+        case "voiding":
+            return f"It is not void yet: {carrier} {says or 'has not answered'}. It is asked again."
+        case "unsold":
+            return f"No label was bought: {carrier} {says}."
+        case "sold":
+            return f"{carrier} {says}." if says else ""
+        case _:
+            return ""
+
+
 def _checked(job: JobFile, desk: Desk) -> JobFile:
-    """The job with its units made plain. Raises BadInput or NoAnswer for what cannot be kept and worked on."""
+    """The job with its units made plain, and without a label: that is no job's to carry.
+
+    Raises:
+        BadInput, NoAnswer: for what cannot be kept and worked on.
+    """
     shop = desk.today.shop
     said = understand(job, shop, find_mesh=desk.find_mesh)
     if said.problems:
         raise said.problems[0]
     if said.beyond:
         raise NoAnswer(said.beyond)
-    return with_units(job, shop)
+    return without_label(with_units(job, shop))

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import goods, views
 from fardo.api.desk import OpenDesk
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.api.routers.jobs import view as view_job
 from fardo.files.job import EXAMPLE, JobFile, with_units
 from fardo.files.kind import kind_of_job, start_job, take_step
 from fardo.store.database import Gone
 from fardo.store.kinds import StoredKind
 
-router = APIRouter(prefix="/api", tags=["kinds"], responses=RESPONSES)
+router = resource("/api", "kinds")
 
 
 @router.get("/kinds")

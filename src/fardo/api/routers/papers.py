@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 
 from fardo.api.desk import OpenDesk
 from fardo.api.downloads import download
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.core.cut.guard import draw_guard
 from fardo.core.goods.take_apart import bag_labels, put_back
 from fardo.core.plan.boxed import inside_needed
@@ -20,7 +20,7 @@ from fardo.files.parts_csv import write_parts
 from fardo.files.pdf import Heading, cut_sheet
 from fardo.files.understood import understand
 
-router = APIRouter(prefix="/api/jobs/{key}", tags=["papers"], responses=RESPONSES)
+router = resource("/api/jobs/{key}", "papers")
 
 
 @router.get("/bag-labels.pdf", response_class=Response)

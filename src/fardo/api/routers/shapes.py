@@ -4,19 +4,18 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict
 
 from fardo.api import goods
 from fardo.api.desk import OpenDesk
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.core.goods.shape import Shape
 from fardo.core.quantity import Length, Units, show_length
 from fardo.core.refusal import BadInput
 from fardo.files.job import EXAMPLE, JobFile, PartEntry
 from fardo.files.understood import understand
 
-router = APIRouter(prefix="/api", tags=["shapes"], responses=RESPONSES)
+router = resource("/api", "shapes")
 
 
 class ShapeAsked(BaseModel):

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Query, Response
+from fastapi import Query, Response
 
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.api.worked import box_for, services_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING
@@ -22,8 +22,8 @@ from fardo.files.prices_csv import prices_csv
 from fardo.files.svg import svg
 from fardo.files.understood import understand
 
-router = APIRouter(prefix="/api/jobs/{key}/cut-sheet", tags=["cut sheet"], responses=RESPONSES)
-prices = APIRouter(prefix="/api/jobs/{key}/prices", tags=["work"], responses=RESPONSES)
+router = resource("/api/jobs/{key}/cut-sheet", "cut sheet")
+prices = resource("/api/jobs/{key}/prices", "work")
 
 Way = Annotated[str, Query(max_length=20)]
 

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import goods, views
 from fardo.api.desk import Desk, OpenDesk
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.core.cut.fold import fold_panels, spans
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.goods.shape import SHAPES
@@ -25,7 +24,7 @@ _SQUARE = (
     '<path class="score" d="M100 100H200V200H100Z" fill="none" stroke="black"/></svg>'
 )
 
-router = APIRouter(prefix="/api/shop", tags=["shop"], responses=RESPONSES)
+router = resource("/api/shop", "shop")
 
 
 @router.get("")
@@ -61,7 +60,7 @@ class DesignRead(BaseModel):
 def read_design(drawing: DrawingSent, desk: OpenDesk) -> DesignRead:
     """Reads a blank of the shop's own. Its inside and outside are what it folds to with two boards at every wall, so
     that neither promises too much; the shop corrects them. Nothing is kept."""
-    blank = read_blank(drawing.name, drawing.content.encode())
+    blank = desk.reader.read(drawing.name[:80], read_blank, drawing.name, drawing.content.encode())
     grade = desk.today.shop.grade(None)
     panels = fold_panels(blank)
     low, high = spans(panels)

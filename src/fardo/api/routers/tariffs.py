@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from typing import Annotated, Any, cast
 
-from fastapi import APIRouter, Path, Request, Response
+from fastapi import Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 from pydantic.config import JsonDict
@@ -14,7 +14,7 @@ from fardo.api import views
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
 from fardo.api.picture import view_quote, view_refused
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.core.quantity import read_mass, read_sizes
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.lint import look_over, overlapping
@@ -25,7 +25,7 @@ from fardo.files.grid_csv import grid_csv, in_the_table, read_grid
 from fardo.files.tariff import EXAMPLE, TariffFile, check_tariff, read_tariff
 from fardo.store.settings import StoredTariff
 
-router = APIRouter(prefix="/api/tariffs", tags=["tariffs"], responses=RESPONSES)
+router = resource("/api/tariffs", "tariffs")
 
 Carrier = Annotated[str, Path(max_length=80)]
 

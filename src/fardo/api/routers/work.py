@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
-from fardo.api.desk import OpenDesk
+from fardo.api.bench import OpenBench
+from fardo.api.desk import Desk, OpenDesk
 from fardo.api.folded import FoldView, view_fold
 from fardo.api.picture import view_picture, view_quote, view_refused
-from fardo.api.problems import RESPONSES
+from fardo.api.resource import resource
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
 from fardo.api.stepped import FARTHEST, Sides, StepsView, cheaper_container, view_steps
@@ -22,13 +22,15 @@ from fardo.core.tariff.service import compare, find_service
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.understood import understand
 
-router = APIRouter(prefix="/api", tags=["work"], responses=RESPONSES)
+router = resource("/api", "work")
 
 
 @router.post("/work-out")
-def work_out(request: views.WorkOutRequest, desk: OpenDesk) -> views.WorkOut:
+def work_out(request: views.WorkOutRequest, desk: OpenDesk, bench: OpenBench) -> views.WorkOut:
     """Everything that follows from a job as it is typed. Saves nothing; what cannot be read is told, not refused."""
-    return view_picture(draw_up(request.job, desk.today, request.in_hand))
+    picture = draw_up(request.job, desk.today, request.in_hand)
+    bench.remember(request.job, picture)
+    return view_picture(picture)
 
 
 class FoldRequest(BaseModel):
@@ -68,6 +70,10 @@ class StepsRequest(BaseModel):
 @router.post("/steps")
 def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
     """What to trim for the nearest cheaper price of that service, and its price over two sides."""
+    return desk.reckon(_steps, request)
+
+
+def _steps(desk: Desk, request: StepsRequest) -> StepsView:
     today = desk.today
     said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
     boxed = box_for(request.way, request.job, said.load or said.must_load(), today)
@@ -94,7 +100,7 @@ class LineText(BaseModel):
 
 
 @router.post("/line")
-def bench_line(line: LineText, desk: OpenDesk) -> views.LineAnswer:
+def bench_line(line: LineText, desk: OpenDesk, bench: OpenBench) -> views.LineAnswer:
     """A parcel in a line is priced; anything else is looked for among the jobs and the kinds of goods."""
     today = desk.today
     parcel = read_line(line.text, today.shop.units, today.file.postcode)
@@ -102,7 +108,7 @@ def bench_line(line: LineText, desk: OpenDesk) -> views.LineAnswer:
         page = desk.jobs.page(words=line.text, size=8)
         return views.LineAnswer(
             kind="jobs",
-            jobs=[row(stored, desk) for stored in page.jobs],
+            jobs=[row(one) for one in bench.rows(page.jobs)],
             kinds=[row_of(stored) for stored in desk.kinds.find(line.text)][:4],
         )
     units = today.shop.units

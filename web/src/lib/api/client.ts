@@ -43,6 +43,7 @@ export type StepsView = Schemas['StepsView'];
 export type CarrierSays = Schemas['CarrierSays'];
 export type AskedQuote = Schemas['AskedQuote'];
 export type LabelRequest = Schemas['LabelRequest'];
+export type LabelView = Schemas['LabelView'];
 export type TrackingSaid = Schemas['TrackingSaid'];
 export type TariffFile = Schemas['TariffFile'];
 export type TariffWhole = Schemas['TariffWhole'];
@@ -112,8 +113,8 @@ export const calls = {
   /** Outlives the page, so that the last stroke is saved when a window is closed. */
   changeJob: (id: string, body: Schemas['JobChange']) =>
     answer<JobView>(api.PUT('/api/jobs/{key}', { ...key(id), body, keepalive: true })),
-  putAway: (id: string) => answer<JobView>(api.DELETE('/api/jobs/{key}', key(id))),
-  bringBack: (id: string) => answer<JobView>(api.POST('/api/jobs/{key}/bring-back', key(id))),
+  putAway: (id: string) => answer<JobRow>(api.DELETE('/api/jobs/{key}', key(id))),
+  bringBack: (id: string) => answer<JobRow>(api.POST('/api/jobs/{key}/bring-back', key(id))),
   workOut: (body: Schemas['WorkOutRequest'], signal: AbortSignal) =>
     answer<WorkOut>(api.POST('/api/work-out', { body, signal })),
   line: (text: string, signal: AbortSignal) =>
@@ -204,6 +205,12 @@ export const calls = {
     answer<CarrierSays[]>(api.POST('/api/ask', { body, signal })),
   buyLabel: (key: string, body: LabelRequest) =>
     answer<JobView>(api.POST('/api/jobs/{key}/label', { params: { path: { key } }, body })),
+  label: (key: string) =>
+    answer<LabelView | null>(api.GET('/api/jobs/{key}/label', { params: { path: { key } } })),
+  voidLabel: (key: string) =>
+    answer<JobView>(api.DELETE('/api/jobs/{key}/label', { params: { path: { key } } })),
+  askAboutLabel: (key: string) =>
+    answer<JobView>(api.POST('/api/jobs/{key}/label/ask-again', { params: { path: { key } } })),
   tracking: (key: string) =>
     answer<TrackingSaid>(api.GET('/api/jobs/{key}/tracking', { params: { path: { key } } })),
   steps: (body: Schemas['StepsRequest'], signal: AbortSignal) =>
@@ -211,6 +218,7 @@ export const calls = {
   cutting: (query: { jobs?: string[]; tool: CuttingView['tool'] }, signal: AbortSignal) =>
     answer<CuttingView>(api.GET('/api/cutting', { params: { query }, signal })),
   cut: (body: Schemas['Done']) => answer<ShopView>(api.POST('/api/cutting/done', { body })),
+  uncut: (body: Schemas['Undone']) => answer<ShopView>(api.POST('/api/cutting/undone', { body })),
   shop: () => answer<ShopView>(api.GET('/api/shop')),
   readDesign: (body: Schemas['DrawingSent']) =>
     answer<Schemas['DesignRead']>(api.POST('/api/shop/designs/read', { body })),

@@ -8,9 +8,11 @@
   import Row from './Row.svelte';
   import { startJob } from './start';
 
+  const LOOK_AGAIN_MS = 700;
   let jobs = $state<JobRow[]>([]);
   let cursor = $state<string | null>(null);
   let loaded = $state(false);
+  let renewing = $state(false);
   let trouble = $state('');
   let putAway = $state(false);
   let file: HTMLInputElement;
@@ -25,11 +27,30 @@
       const page = await calls.jobs({ put_away: away, ...(after ? { cursor: after } : {}) });
       jobs = after ? [...jobs, ...page.jobs] : page.jobs;
       cursor = page.cursor;
+      renewing = page.renewing;
       trouble = '';
     } catch (fault) {
       trouble = sentence(fault);
     }
     loaded = true;
+  }
+
+  // Rows that are still being worked out come a moment later, each in its place.
+  $effect(() => {
+    if (!renewing) return;
+    const timer = setTimeout(() => void renew(), LOOK_AGAIN_MS);
+    return () => clearTimeout(timer);
+  });
+  async function renew(): Promise<void> {
+    renewing = false;
+    try {
+      const page = await calls.jobs({ put_away: putAway });
+      const found = new Map(page.jobs.map((job) => [job.id, job]));
+      jobs = jobs.map((job) => found.get(job.id) ?? job);
+      renewing = page.renewing;
+    } catch {
+      // The rows stay as they are; whatever is done next says what is wrong.
+    }
   }
 
   let kinds = $state<KindRow[]>([]);

@@ -27,20 +27,26 @@
   );
 </script>
 
-<li>
-  <a href="/jobs/{job.id}/{station}" onclick={follow}>
-    <svg width="220" height="46" role="img" aria-label={progress}>
-      <path d={path} fill="none" stroke="var(--twine)" stroke-width="3" />
-      <path d={path} fill="none" stroke="var(--twine-light)" stroke-width="1.4" stroke-dasharray="4 5" />
-      {#each job.knots as knot, n (knot.name)}
-        <Knot x={spots[n]?.x ?? 0} y={spots[n]?.y ?? 0} state={knot.state} size={0.82} />
-      {/each}
-    </svg>
-    <span class="title">{job.title || 'Untitled job'}</span>
-    <span class="next">{job.next_move}</span>
-    <span class="place">{job.destination ? `to ${job.destination}` : ''}</span>
-    <span class="day">{day}</span>
-  </a>
+<li class:stale={job.stale}>
+  {#if job.unreadable}
+    <div class="unreadable">
+      <span class="title">{job.title || 'Untitled job'}</span>
+      <span class="why">This job cannot be read: {job.unreadable}</span>
+      <a class="link" href="/api/jobs/{job.id}/text" download>Save its text</a>
+    </div>
+  {:else}<a class="row" href="/jobs/{job.id}/{station}" onclick={follow}>
+      <svg width="220" height="46" role="img" aria-label={progress}>
+        <path d={path} fill="none" stroke="var(--twine)" stroke-width="3" />
+        <path d={path} fill="none" stroke="var(--twine-light)" stroke-width="1.4" stroke-dasharray="4 5" />
+        {#each job.knots as knot, n (knot.name)}
+          <Knot x={spots[n]?.x ?? 0} y={spots[n]?.y ?? 0} state={knot.state} size={0.82} />
+        {/each}
+      </svg>
+      <span class="title">{job.title || 'Untitled job'}</span>
+      <span class="next">{job.next_move || (job.stale ? 'Working out…' : '')}</span>
+      <span class="place">{job.destination ? `to ${job.destination}` : ''}</span>
+      <span class="day">{day}</span>
+    </a>{/if}
   <button
     class="away"
     onclick={takeOff}
@@ -60,7 +66,23 @@
   li:focus-within {
     background: var(--sheet);
   }
-  a {
+  .unreadable {
+    flex: 1;
+    min-width: 0;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 20px;
+    align-items: baseline;
+    padding: 12px 0 12px 14px;
+    border-left: 4px solid var(--stop);
+  }
+  .why {
+    color: var(--stop);
+  }
+  .stale .next {
+    color: var(--soft);
+  }
+  .row {
     flex: 1;
     min-width: 0;
     display: grid;
@@ -101,7 +123,7 @@
     text-decoration: underline;
   }
   @media (max-width: 900px) {
-    a {
+    .row {
       grid-template-columns: 1fr auto;
       gap: 2px 14px;
     }

@@ -13,14 +13,18 @@
     ['knife', 'Knife, free cuts'],
   ];
 
+  const LOOK_AGAIN_MS = 900;
   let view = $state.raw<CuttingView | null>(null);
   let tool = $state<Tool>('straightedge');
-  let left = $state<string[]>([]);
   let busy = $state(false);
   let trouble = $state('');
   let asked: AbortController | null = null;
 
-  const taken = $derived((view?.jobs ?? []).filter((job) => !left.includes(job.id)).map((job) => job.id));
+  const toCut = $derived((view?.jobs ?? []).filter((job) => !job.cut));
+  const done = $derived((view?.jobs ?? []).filter((job) => job.cut));
+  // What the shop took of itself the first time: the first to leave, as many as are planned at once.
+  let chosen = $state.raw<string[] | null>(null);
+  const taken = $derived(toCut.map((job) => job.id).filter((id) => chosen?.includes(id)));
   const query = $derived(
     new URLSearchParams([...taken.map((id) => ['jobs', id] as [string, string]), ['tool', tool]]).toString(),
   );
@@ -31,10 +35,13 @@
     asked = now;
     busy = true;
     try {
-      view = await calls.cutting(
-        { tool, ...(view ? { jobs: taken.length ? taken : ['none'] } : {}) },
+      const found = await calls.cutting(
+        { tool, ...(chosen ? { jobs: chosen.length ? chosen : ['none'] } : {}) },
         now.signal,
       );
+      view = found;
+      // While jobs are still being worked out the shop goes on taking what it can.
+      if (!found.renewing) chosen ??= found.jobs.filter((job) => job.taken).map((job) => job.id);
       trouble = '';
     } catch (fault) {
       if (now.signal.aborted) return;
@@ -43,9 +50,14 @@
     busy = false;
   }
   void plan();
+  $effect(() => {
+    if (!view?.renewing) return;
+    const timer = setTimeout(() => void plan(), LOOK_AGAIN_MS);
+    return () => clearTimeout(timer);
+  });
 
   function tick(id: string, on: boolean): void {
-    left = on ? left.filter((one) => one !== id) : [...left, id];
+    chosen = on ? [...taken, id] : taken.filter((one) => one !== id);
     void plan();
   }
   function take(one: Tool): void {
@@ -53,20 +65,34 @@
     void plan();
   }
 
-  async function done(): Promise<void> {
+  async function cut(): Promise<void> {
     if (!view) return;
     await shop.ready();
     const before = $state.snapshot(shop.view?.shop) as ShopFile;
     try {
-      const after = await calls.cut({ revision: view.revision, jobs: taken, tool });
+      const jobs = taken;
+      const after = await calls.cut({ revision: view.revision, jobs, tool });
       shop.view = after;
       await plan();
-      toast.show('The sheets are taken off the stock, the off-cuts are kept.', () => {
-        void calls.changeShop({ revision: after.revision, shop: before }).then((back) => {
+      toast.show('Marked as cut: the sheets are taken off the stock, the off-cuts are kept.', () => {
+        void calls.uncut({ revision: after.revision, jobs, shop: before }).then((back) => {
           shop.view = back;
+          chosen = jobs;
           return plan();
         });
       });
+    } catch (fault) {
+      trouble = sentence(fault);
+    }
+  }
+
+  /** A blank was spoilt: it is cut once more, from another sheet. */
+  async function cutAgain(id: string): Promise<void> {
+    if (!view) return;
+    try {
+      shop.view = await calls.uncut({ revision: view.revision, jobs: [id], shop: null });
+      chosen = [...taken, id];
+      await plan();
     } catch (fault) {
       trouble = sentence(fault);
     }
@@ -96,25 +122,26 @@
       {#if taken.length && view?.boards.length}
         <a class="link" href="/api/cutting.pdf?{query}" target="_blank">Print</a>
         <a class="link" href="/api/cutting.dxf?{query}" download>DXF</a>
-        <button class="btn btn-main" onclick={() => void done()} disabled={busy}
-          >Cut: keep the off-cuts</button
-        >
+        <button class="btn btn-main" onclick={() => void cut()} disabled={busy}>Mark as cut</button>
       {/if}
     </p>
   </div>
   <p class="says" role="status" class:trouble={trouble !== ''}>
-    {#if trouble}{trouble}{:else if busy}Laying out…{:else if view}{taken.length} of {view.jobs.length} jobs{/if}
+    {#if trouble}{trouble}{:else if busy}Laying out…{:else if view}{taken.length}
+      of {toCut.length} jobs{view.more ? `; ${view.more} more have a box and leave later` : ''}{view.renewing
+        ? '; others are being worked out'
+        : ''}{/if}
   </p>
   {#if view}
     <div class="cols">
       <fieldset class="jobs">
         <legend>What is to be cut</legend>
-        {#each view.jobs as job (job.id)}
+        {#each toCut as job (job.id)}
           <div class="job">
             <label
               ><input
                 type="checkbox"
-                checked={!left.includes(job.id)}
+                checked={taken.includes(job.id)}
                 onchange={(event) => tick(job.id, event.currentTarget.checked)}
               />
               <span
@@ -137,6 +164,17 @@
           </p>
           <button class="btn" onclick={() => router.go('/')}>To the bench</button>
         {/each}
+        {#if done.length}
+          <h2 class="done">Cut already</h2>
+          {#each done as job (job.id)}
+            <div class="job">
+              <span><b>{job.title}</b><small>{job.box}</small></span>
+              <button class="link" onclick={() => void cutAgain(job.id)} aria-label="Cut {job.title} again"
+                >Cut again</button
+              >
+            </div>
+          {/each}
+        {/if}
       </fieldset>
       <div class="boards">
         {#each view.boards as board (board.board)}
@@ -259,6 +297,11 @@
     display: flex;
     gap: 9px;
     align-items: start;
+  }
+  .done {
+    font-size: 15px;
+    font-weight: 600;
+    margin: 18px 0 4px;
   }
   .job small {
     display: block;

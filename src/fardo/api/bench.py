@@ -1,0 +1,214 @@
+"""What the bench shows of a job, kept with it: its knots, its next move, what is cut for it.
+
+Working a job out takes some hundredths of a second, a list of them seconds. So what came of it is kept, with the text
+of the job it was worked out of and the shop it holds for. A list shows what is kept, says where that is of before a
+change, and has it renewed by a process beside the server.
+"""
+
+from __future__ import annotations
+
+import logging
+import threading
+from collections import OrderedDict
+from collections.abc import Sequence
+from concurrent.futures import Future
+from dataclasses import dataclass, replace
+from typing import Annotated
+
+from fastapi import Depends, Request
+from pydantic import BaseModel, Field
+
+from fardo.api.desk import Desk, Today
+from fardo.api.picture import view_knots
+from fardo.api.views import KnotView
+from fardo.api.worked import Picture, draw_up
+from fardo.core.make import WAYS
+from fardo.core.plan.boxed import Boxed
+from fardo.core.refusal import BadInput, NoAnswer
+from fardo.files.job import JobFile
+from fardo.store.jobs import JobLine
+from fardo.store.soundness import why_unreadable
+
+_REMEMBERED = 8  # pictures of jobs as they are typed, which are saved a moment later
+_ON_THE_SPOT = 2  # rows that are worked out while the list waits
+
+
+class CutEntry(BaseModel):
+    """What is cut from sheet for the box that a job has chosen.
+
+    Args:
+        blanks: each as it is told apart from others: board, name, size in nanometres, and how many.
+    """
+
+    box: str
+    board: str
+    pieces: int
+    blanks: list[str]
+    why_not: str = ""
+
+
+class BenchEntry(BaseModel):
+    """Of one job."""
+
+    next_move: str = ""
+    knots: list[KnotView] = Field(default_factory=list)
+    cut: CutEntry | None = None
+    unreadable: str = Field("", description="why the job cannot be read")
+
+
+@dataclass(frozen=True, slots=True)
+class BenchRow:
+    """A job in a list.
+
+    Args:
+        entry: what is known of it; None where it has not been worked out yet.
+        stale: whether that is being renewed.
+    """
+
+    line: JobLine
+    entry: BenchEntry | None
+    stale: bool
+
+
+def entry_of(picture: Picture) -> BenchEntry:
+    """What the bench shows of a job that is worked out, whichever way is looked at."""
+    picture = replace(picture, in_hand=None)
+    knots, next_move = picture.knots()
+    return BenchEntry(next_move=next_move, knots=view_knots(knots), cut=_cut_of(picture))
+
+
+def entry_of_text(content: str, today: Today) -> BenchEntry:
+    """The same from a job as it is kept; never raises for what that holds."""
+    try:
+        job = JobFile.model_validate_json(content)
+    except ValueError:
+        return BenchEntry(unreadable=why_unreadable(content), next_move="Cannot be read")
+    try:
+        return entry_of(draw_up(job, today))
+    except Exception as fault:  # one job must not take the list with it
+        logging.getLogger("fardo").exception("a job could not be worked out")
+        return BenchEntry(unreadable=f"it cannot be worked out ({type(fault).__name__})", next_move="Cannot be read")
+
+
+def _bench(request: Request) -> Bench:
+    bench: Bench = request.app.state.bench
+    return bench
+
+
+def _cut_of(picture: Picture) -> CutEntry | None:
+    chosen = picture.job.chosen.box
+    if chosen is None or chosen.way not in WAYS:
+        return None
+    title = WAYS[chosen.way].TITLE
+    boxed = next((way.boxed for way in picture.ways if way.boxed.made.way == chosen.way), None)
+    if boxed is None:
+        return CutEntry(box=title, board="", pieces=0, blanks=[], why_not=_why_not(picture, chosen.way))
+    return cut_entry(title, boxed, picture.today.shop.grade(picture.job.board).code)
+
+
+def cut_entry(title: str, boxed: Boxed, board: str) -> CutEntry | None:
+    """What is cut from sheet for a box and its inserts; None where nothing is."""
+    inserts = tuple(blank for insert in boxed.inserts for blank in insert.blanks)
+    blanks = inserts if boxed.made.taken else boxed.blanks
+    board = board if boxed.made.taken else boxed.made.grade.code
+    if not blanks:
+        return None
+    told = [f"{board} {one.name} {one.size[0].nm} x {one.size[1].nm}, {one.count}" for one in blanks]
+    return CutEntry(box=title, board=board, pieces=sum(one.count for one in blanks), blanks=told)
+
+
+def _why_not(picture: Picture, way: str) -> str:
+    cannot = dict(picture.cannot)
+    if way in cannot:
+        return cannot[way]
+    problems = [problem.sentence for problem in picture.said.problems]
+    try:
+        picture.said.must_load()
+    except (BadInput, NoAnswer) as fault:
+        return str(fault)
+    return problems[0] if problems else "this box is not among the job's ways"
+
+
+def renewed(desk: Desk, contents: Sequence[str]) -> tuple[str, list[str]]:
+    """What the bench shows of jobs as they are kept, as JSON, and for which shop."""
+    today = desk.today
+    return today.mark, [entry_of_text(content, today).model_dump_json() for content in contents]
+
+
+class Bench:
+    """What is shown of the jobs of one shop, kept and renewed."""
+
+    def __init__(self, desk: Desk) -> None:
+        self._desk = desk
+        self._guard = threading.Lock()
+        self._pictures: OrderedDict[str, Picture] = OrderedDict()
+        self._under_way: set[str] = set()
+
+    def remember(self, job: JobFile, picture: Picture) -> None:
+        """A job as it is typed and worked out: when it is saved in a moment, that need not be done again."""
+        with self._guard:
+            self._pictures[job.model_dump_json()] = picture
+            while len(self._pictures) > _REMEMBERED:
+                self._pictures.popitem(last=False)
+
+    def saved(self, key: str, job: JobFile) -> None:
+        """A job was saved as it was sent: what it was worked out to is kept with it."""
+        with self._guard:
+            picture = self._pictures.get(job.model_dump_json())
+        if picture is not None and picture.today is self._desk.today:
+            entry = entry_of(picture).model_dump_json()
+            self._desk.jobs.keep_bench([(self._desk.jobs.line(key), entry)], picture.today.mark)
+
+    def rows(self, lines: Sequence[JobLine], on_the_spot: int = _ON_THE_SPOT) -> list[BenchRow]:
+        """Each job with what is known of it. A few are worked out at once, the rest beside.
+
+        Args:
+            on_the_spot: how many at most are waited for.
+        """
+        mark = self._desk.today.mark
+        stale = [line for line in lines if line.bench is None or line.stamp != mark]
+        with self._guard:
+            new = [line for line in stale if line.content not in self._under_way]
+        fresh: dict[str, BenchEntry] = {}
+        if new and len(new) <= on_the_spot:
+            # A few beside each other are worked out quicker than they are sent anywhere.
+            found = [(line, entry_of_text(line.content, self._desk.today)) for line in new]
+            fresh = {line.id: entry for line, entry in found}
+            self._desk.jobs.keep_bench([(line, entry.model_dump_json()) for line, entry in found], mark)
+        elif new:
+            self._renew(new)
+        return [
+            BenchRow(
+                line,
+                fresh.get(line.id) or (BenchEntry.model_validate_json(line.bench) if line.bench else None),
+                line.id not in fresh and (line.bench is None or line.stamp != mark),
+            )
+            for line in lines
+        ]
+
+    def renew_now(self, lines: Sequence[JobLine]) -> None:
+        """Works jobs out beside the server, and waits for it."""
+        mark, entries = self._desk.reckon(renewed, [line.content for line in lines])
+        self._desk.jobs.keep_bench(list(zip(lines, entries, strict=True)), mark)
+
+    def _renew(self, lines: Sequence[JobLine]) -> None:
+        with self._guard:
+            self._under_way |= {line.content for line in lines}
+        half = (len(lines) + 1) // 2
+        for some in (lines[:half], lines[half:]):  # what is seen first comes first
+            if some:
+                asked = self._desk.reckon_beside(renewed, [line.content for line in some])
+                asked.add_done_callback(lambda done, some=some: self._keep(some, done))  # type: ignore[misc]
+
+    def _keep(self, lines: Sequence[JobLine], done: Future[tuple[str, list[str]]]) -> None:
+        try:
+            mark, entries = done.result()
+            self._desk.jobs.keep_bench(list(zip(lines, entries, strict=True)), mark)
+        except Exception:  # the list asks again
+            logging.getLogger("fardo").debug("what the bench shows was not renewed", exc_info=True)
+        finally:
+            with self._guard:
+                self._under_way -= {line.content for line in lines}
+
+
+OpenBench = Annotated[Bench, Depends(_bench)]
