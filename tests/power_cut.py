@@ -1,7 +1,8 @@
 """A disk that forgets what was not synced: a layer under SQLite that notes every write and every sync of its files.
 
-A killed process says nothing of a power cut, as the system goes on to write what it was given. Here every write is noted
-as it goes to the real file, and `after_power_cut` gives what a disk has that may have lost any write since the last sync.
+A killed process says nothing of a power cut, as the system goes on to write what it was given. Here every write is
+noted as it goes to the real file, and `after_power_cut` gives what a disk has that may have lost any write since the
+last sync.
 
 The layer is a VFS of the very SQLite that Python's own module uses: its default one, with three of its methods replaced
 (sqlite.org/vfs.html; the layout of its structures is that of sqlite3.h, which SQLite keeps stable).

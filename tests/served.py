@@ -42,6 +42,14 @@ class Served:
         assert self._process.stdout is not None
         return self._process.stdout.readline()
 
+    @property
+    def pid(self) -> int:
+        return self._process.pid
+
+    def wait(self) -> None:
+        """Until it has ended."""
+        self._process.wait()
+
     def kill(self) -> None:
         """At once, in the middle of whatever it does."""
         self._process.kill()

@@ -9,6 +9,7 @@ See docs/architecture.md for why no pool from the registries serves here.
 from __future__ import annotations
 
 import os
+import pickle
 import queue
 import resource
 import threading
@@ -46,6 +47,8 @@ def _nothing() -> None:
 class Crew:
     """Some processes that do what they are asked, each one thing at a time. They are begun when first asked for.
 
+    What is asked changes nothing outside its process, so that it can be asked again where a process is gone.
+
     Args:
         count: how many.
         ready: called in each when it begins, to load what it will need; a module's own function.
@@ -79,7 +82,11 @@ class Crew:
         self.begin()
         member = self._idle.get()
         try:
-            return member.ask(seconds, function, args, kwargs)  # type: ignore[no-any-return]
+            try:
+                return member.ask(seconds, function, args, kwargs)  # type: ignore[no-any-return]
+            except CrewEnded:
+                # Somebody ended its process, before or while it worked: all that is asked can be asked again.
+                return member.ask(seconds, function, args, kwargs)  # type: ignore[no-any-return]
         finally:
             self._idle.put(member)
 
@@ -185,14 +192,14 @@ def _work(line: Connection, ready: Callable[[], None], nice: int, memory: int | 
     try:
         line.send(None)
         while True:
-            function, args, kwargs = line.recv()
-            line.send(_answer(function, args, kwargs))
+            line.send(_answer(line.recv_bytes()))
     except (EOFError, OSError, KeyboardInterrupt):
         os._exit(0)
 
 
-def _answer(function: Callable[..., Any], args: Any, kwargs: Any) -> tuple[str, Any]:
+def _answer(asked: bytes) -> tuple[str, Any]:
     try:
+        function, args, kwargs = pickle.loads(asked)
         return "done", function(*args, **kwargs)
     except BadInput as error:
         return "bad input", (error.why, error.read, error.allowed, error.field)

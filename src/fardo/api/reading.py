@@ -19,6 +19,9 @@ LONGEST_S = 2.0
 MOST_MEMORY = 1_000_000_000  # bytes beyond what the process has when it begins
 
 
+_TETRAHEDRON = b"v 0 0 0\nv 9 0 0\nv 0 9 0\nv 0 0 9\nf 1 3 2\nf 1 2 4\nf 1 4 3\nf 2 3 4\n"
+
+
 class Reads(Protocol):
     """Whatever reads files: beside the shop's process, or in a process that is beside it already."""
 
@@ -63,8 +66,12 @@ def _ready() -> None:
     import svgelements
     import trimesh  # noqa: F401
 
-    from fardo.core.goods.shape import solids
-    from fardo.files import blank_in, bundle, mesh, parts_csv, photo  # noqa: F401
+    from fardo.core.goods.shape import scanned
+    from fardo.core.quantity import Length
+    from fardo.files import blank_in, bundle, parts_csv, photo  # noqa: F401
+    from fardo.files.mesh import read_mesh
 
     PIL.Image.init()
-    del defusedxml, ezdxf, PIL, shapely, svgelements, solids
+    # A mesh loads more than its library does: what is loaded under a limit of memory may wait for ever.
+    scanned("ready", read_mesh("ready.obj", _TETRAHEDRON), Length.of_mm(1))
+    del defusedxml, ezdxf, PIL, shapely, svgelements
