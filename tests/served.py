@@ -21,8 +21,9 @@ from fardo.api.desk import Crews
 class Served:
     """`fardo serve` (or `fardo demo`) on a free port; ready when it is entered, ended when it is left."""
 
-    def __init__(self, database: Path, command: str = "serve") -> None:
-        self._database, self._command = database, command
+    def __init__(self, database: Path, command: str = "serve", says: str = "") -> None:
+        """Args: says: how the line begins that it says before its address."""
+        self._database, self._command, self._says = database, command, says
         self._port = free_port()
         self._start()
 
@@ -33,6 +34,10 @@ class Served:
         )
         # It says its address once it is listening; a server that ends instead closes the pipe.
         assert self._process.stdout is not None
+        if self._says:
+            said = self._process.stdout.readline()
+            assert said.startswith(self._says), said
+            self._says = ""
         found = re.search(r"http://\S+", self._process.stdout.readline())
         assert found, "the server did not start"
         self.url = found[0]

@@ -36,6 +36,10 @@ class TookTooMuch(Exception):
     """The work wanted more memory than it may have."""
 
 
+class WorkFailed(Exception):
+    """The work ended with a fault of its own; where it did stands in the text."""
+
+
 class CrewEnded(Exception):
     """The process that did the work is gone, or the crew was closed."""
 
@@ -62,7 +66,7 @@ class Crew:
         self._how = (ready, nice, memory)
         self._count = count
         self._guard = threading.Lock()
-        self._idle: queue.LifoQueue[_Member] = queue.LifoQueue()
+        self._idle: queue.SimpleQueue[_Member] = queue.SimpleQueue()
         self._members: list[_Member] = []
         self._threads: ThreadPoolExecutor | None = None
         self._closed = False
@@ -77,6 +81,7 @@ class Crew:
         Raises:
             BadInput, NoAnswer: as the function raises them.
             TookTooLong, TookTooMuch: where it goes beyond its limits.
+            WorkFailed: where it ends with another exception.
             CrewEnded: where its process is gone.
         """
         self.begin()
@@ -166,7 +171,7 @@ class _Member:
         if kind == "memory":
             self._again()  # what a process that ran out of memory still holds is nobody's to say
             raise TookTooMuch
-        raise RuntimeError(f"a process of the shop's failed:\n{value}")
+        raise WorkFailed(value)
 
     def end(self) -> None:
         self._ended = True

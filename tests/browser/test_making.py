@@ -75,7 +75,7 @@ def test_the_days_cutting_is_laid_out_ticked_off_and_taken_back(page: Page) -> N
     page.one("input[value=saw]").find_element("xpath", "..").click()
     page.until(lambda: "tool=saw" in (page.button("Print").get_attribute("href") or ""))
     page.shows(".says", "jobs")
-    page.button("Cut: keep the off-cuts").click()
+    page.button("Mark as cut").click()
     page.shows(".toast", "off-cuts are kept")
     kept = [sheet for board in page.api("/api/shop")["shop"]["boards"] for sheet in board["sheets"] if sheet["offcut"]]
     assert kept

@@ -159,5 +159,5 @@ class KindChange(BaseModel):
     """The kind as it should be, and the revision it was changed from; 0 for a new one of the shop's own."""
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 0, "kind": EXAMPLE}]})
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=10**9)
     kind: KindFile

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from fractions import Fraction
+from itertools import groupby
 
 from fardo.api import figures, goods
 from fardo.core.plan.load import arrange
@@ -40,7 +41,7 @@ def view_parts(job: JobFile, said: Understood, shop: Shop, dropped: Mass | None)
     Args:
         dropped: what the whole parcel weighs, where that is known; else the goods are reckoned with.
     """
-    weight = dropped or Mass(sum(unit.weight.ng for units in said.units for unit in units))
+    weight = dropped or Mass(sum(unit.weight.ng * times for units in said.units for unit, times in _alike(units)))
     parts = []
     for n, entry in enumerate(job.parts):
         units = said.units[n] if n < len(said.units) else ()
@@ -112,39 +113,52 @@ def wrap_list(said: Understood, shop: Shop) -> goods.WrapList:
         for coat, what, times in coats
         for cut in coat.cuts
     ]
-    flat = [coat for coat, _, times in coats for _ in range(times)]
-    by_material: dict[str, list[Coat]] = {}
-    for coat in flat:
-        by_material.setdefault(coat.material.code, []).append(coat)
+    by_material: dict[str, list[tuple[Coat, int]]] = {}
+    for coat, _, times in coats:
+        by_material.setdefault(coat.material.code, []).append((coat, times))
+    every = [(coat, times) for coat, _, times in coats]
     return goods.WrapList(
         cuts=cuts,
         totals=[_total(of_one, shop) for of_one in by_material.values()],
-        weight=show_mass(Mass(sum(coat.weight.ng for coat in flat)), read, "up").text,
-        price=str(total([coat.price for coat in flat], shop.currency)),
-        minutes=round(shop.wrap_minutes * len(flat)),
+        weight=_weigh(every, read),
+        price=str(_price(every, shop)),
+        minutes=round(shop.wrap_minutes * sum(times for _, times in every)),
     )
+
+
+def _alike(units: Sequence[Wrapped]) -> Iterator[tuple[Wrapped, int]]:
+    """Each thing of a part that differs, and how often it is there; like ones lie together."""
+    for _, same in groupby(units, key=id):
+        alike = list(same)
+        yield alike[0], len(alike)
 
 
 def _all_coats(said: Understood) -> Iterator[tuple[Coat, str, int]]:
     """Each layer that differs, on what, and how often; those of like things together."""
     for units in said.units:
-        for unit in dict.fromkeys(units):
-            times = units.count(unit)
+        for unit, times in _alike(units):
             what = unit.part.name if unit.pile == 1 else f"{unit.part.name}, pile of {unit.pile}"
             yield from ((coat, what, times) for coat in unit.coats)
     if said.load is not None and said.load.liner is not None:
         yield line_walls(arrange(said.load).inside, said.load.liner), "walls of the box", 1
 
 
-def _total(coats: list[Coat], shop: Shop) -> goods.MaterialTotal:
-    material = coats[0].material
-    price: Money = total([coat.price for coat in coats], shop.currency)
+def _total(coats: list[tuple[Coat, int]], shop: Shop) -> goods.MaterialTotal:
+    material = coats[0][0].material
+    amount = sum((coat.amount * times for coat, times in coats), Fraction(0))
     return goods.MaterialTotal(
-        name=material.name,
-        amount=_amount(sum((coat.amount for coat in coats), Fraction(0)), material.sold, shop.units),
-        weight=show_mass(Mass(sum(coat.weight.ng for coat in coats)), shop.units, "up").text,
-        price=str(price),
-    )
+        name=material.name, amount=_amount(amount, material.sold, shop.units), weight=_weigh(coats, shop.units),
+        price=str(_price(coats, shop)),
+    )  # fmt: skip
+
+
+def _weigh(coats: list[tuple[Coat, int]], units: Units) -> str:
+    return show_mass(Mass(sum(coat.weight.ng * times for coat, times in coats)), units, "up").text
+
+
+def _price(coats: list[tuple[Coat, int]], shop: Shop) -> Money:
+    every = [Money(coat.price.minor * times, coat.price.currency) for coat, times in coats]
+    return total(every, shop.currency)
 
 
 def _grows(coat: Coat, units: Units) -> str:

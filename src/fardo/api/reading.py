@@ -7,11 +7,12 @@ rest.
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Callable
 from typing import ParamSpec, Protocol, TypeVar
 
 from fardo.core.refusal import BadInput
-from fardo.processes import Crew, TookTooLong, TookTooMuch
+from fardo.processes import Crew, TookTooLong, TookTooMuch, WorkFailed
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -30,10 +31,10 @@ class Reads(Protocol):
 
 
 class FileReader:
-    """Reads files in a process of its own, one after the other."""
+    """Reads files in processes of their own; while one is begun anew, as a file took too long, the other reads."""
 
     def __init__(self) -> None:
-        self._crew = Crew(1, _ready, nice=5, memory=MOST_MEMORY)
+        self._crew = Crew(2, _ready, nice=5, memory=MOST_MEMORY)
 
     def read(self, name: str, function: Callable[P, T], /, *args: P.args, **kwargs: P.kwargs) -> T:
         try:
@@ -41,6 +42,9 @@ class FileReader:
         except TookTooLong as fault:
             why = f"it takes longer than {LONGEST_S:g} seconds to read"
             raise BadInput(why, read=name, allowed="a simpler file", field="file") from fault
+        except WorkFailed as fault:
+            logging.getLogger("fardo").info("a file could not be read: %s", fault)
+            raise BadInput("it cannot be read", read=name, allowed="a whole file of its kind", field="file") from fault
         except TookTooMuch as fault:
             raise BadInput(
                 "it takes too much memory to read", read=name, allowed="a simpler file", field="file"

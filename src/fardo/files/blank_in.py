@@ -147,6 +147,8 @@ def _of_svg(content: bytes) -> Iterator[_Stroke]:
         raise BadInput(
             "not an SVG that is read", read=type(fault).__name__, allowed=_ALLOWED_SVG, field="file"
         ) from fault
+    if str(root.tag).rpartition("}")[2].lower() != "svg":
+        raise BadInput("not an SVG", read=f"<{root.tag}>"[:80], allowed=_ALLOWED_SVG, field="file")
     numbers = 0
     for number, element in enumerate(root.iter(), 1):
         tag = str(element.tag).rpartition("}")[2].lower()

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from datetime import date
 from pathlib import Path
-from typing import Final, Literal
+from typing import Annotated, Final, Literal
 
 from pydantic import ConfigDict, Field, ValidationError
 from pydantic_core import from_json
@@ -40,6 +40,9 @@ EXAMPLE: Final = {
 }
 
 
+Days = Annotated[int, Field(ge=0, le=1000)]
+
+
 class ZoneEntry(Strict):
     """``from`` is a prefix of the origin; ``to`` are prefixes or ranges of them, such as ``730-739``."""
 
@@ -47,7 +50,7 @@ class ZoneEntry(Strict):
     origin: str = Field("", alias="from", max_length=12)
     to: list[str] = Field(min_length=1, max_length=2000)
     zone: str
-    days: tuple[int, int]
+    days: tuple[Days, Days]
 
 
 class DimensionalEntry(Strict):

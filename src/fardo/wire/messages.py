@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 Amount = Annotated[str, Field(pattern=r"^-?\d{1,9}(\.\d{1,4})?$")]
 Currency = Annotated[str, Field(pattern=r"^[A-Z]{3}$")]
+Days = Annotated[int, Field(ge=0, le=1000)]
 Words = Annotated[str, Field(max_length=400)]
 
 
@@ -51,7 +52,7 @@ class QuoteSaid(_Said):
     programme: str = Field("", max_length=40)
     amount: Amount
     currency: Currency
-    days: tuple[int, int]
+    days: tuple[Days, Days]
     charges: list[ChargeSaid] = Field(default_factory=list, max_length=80)
 
 

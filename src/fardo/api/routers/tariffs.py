@@ -106,7 +106,7 @@ class TariffChange(BaseModel):
     """A tariff as it should be, and the version it was changed from."""
 
     model_config = ConfigDict(json_schema_extra={"examples": [_CHANGED]})
-    revision: int = Field(ge=1)
+    revision: int = Field(ge=1, le=10**9)
     tariff: dict[str, Any] = Field(description="a tariff file; read whole or not at all")
 
 
@@ -156,6 +156,7 @@ def _look(content: bytes) -> LookedOver:
 
 _TABLE = {"requestBody": {"required": True, "content": {"text/csv": {"schema": {"type": "string"}}}}}
 Number = Annotated[int, Path(ge=0, le=1000)]
+Version = Annotated[int, Path(ge=1, le=10**9)]
 
 
 @router.get("/{carrier}/services/{service}/charges/{charge}/table.csv", response_class=Response)
@@ -211,7 +212,7 @@ def bring_back(carrier: Carrier, desk: OpenDesk) -> TariffRow:
 
 
 @router.post("/{carrier}/versions/{revision}")
-def back_to(carrier: Carrier, revision: int, desk: OpenDesk) -> TariffRow:
+def back_to(carrier: Carrier, revision: Version, desk: OpenDesk) -> TariffRow:
     """An earlier version becomes the newest; none is lost."""
     desk.settings.keep_tariff(desk.settings.tariff_version(carrier, revision))
     return _row(desk.settings.tariff(carrier), desk)

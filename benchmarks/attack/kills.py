@@ -1,0 +1,200 @@
+"""Processes killed: a server while it saves and buys labels; a command while it backs up, restores, migrates."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import signal
+import threading
+from collections import Counter
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, field
+from functools import partial
+from pathlib import Path
+from random import Random
+from typing import Any
+
+import httpx
+from tests.made_up import job, services
+from tests.served import AppHere, Served
+
+from fardo.demo import CARRIER
+from fardo.files.job import JobFile
+from fardo.standins.carrier import FAULTS, create_carrier
+from fardo.store.backup import back_up, restore
+from fardo.store.database import Database
+from fardo.store.jobs import Jobs
+from fardo.store.labels import Labels
+from fardo.store.soundness import check_shop
+
+_SERVER_KILLS_EACH = 10  # kills of one served shop before another is begun
+
+
+@dataclass
+class Kills:
+    """What came of them."""
+
+    kills: Counter[str] = field(default_factory=Counter)
+    acknowledged: int = 0
+    lost: int = 0
+    bought: int = 0
+    twice: int = 0
+    unknown: int = 0
+    faults: list[str] = field(default_factory=list)
+
+
+def while_saving(shop: Path, kills: int, draw: Random, came: Kills) -> None:
+    """Two windows save jobs of their own as quickly as they can; the server is killed in between."""
+    with Served(shop) as served:
+        keys = [httpx.post(f"{served.url}/api/jobs", json=job(title="0")).json()["id"] for _ in range(2)]
+        done = dict.fromkeys(keys, 1)  # the revision acknowledged last
+        for _ in range(kills):
+            stop, saved = threading.Event(), threading.Event()
+            with ThreadPoolExecutor(2) as windows:
+                going = [windows.submit(_save, served.url, key, done, stop, saved) for key in keys]
+                saved.wait(60)
+                threading.Event().wait(draw.random() * 0.25)
+                served.kill()
+                stop.set()
+                came.acknowledged += sum(one.result() for one in going)
+            came.kills["saving"] += 1
+            check_shop(shop)
+            database = Database(shop)
+            for key in keys:
+                found = Jobs(database).get(key).revision
+                came.lost += max(0, done[key] - found)
+                done[key] = found
+            database.close()
+            served.restart()
+
+
+def _save(url: str, key: str, done: dict[str, int], stop: threading.Event, saved: threading.Event) -> int:
+    count = 0
+    with httpx.Client(trust_env=False) as client:
+        while not stop.is_set():
+            change = {"revision": done[key], "job": job(title=f"save {done[key]}")}
+            try:
+                answer = client.put(f"{url}/api/jobs/{key}", json=change)
+            except httpx.TransportError:
+                break
+            done[key] = answer.json()["revision"]
+            count += 1
+            saved.set()
+    return count
+
+
+def of_commands(folder: Path, kills: int, draw: Random, came: Kills) -> None:
+    """Backups, restores and migrations, each killed at a random moment of its time."""
+    from tests.api.test_backups import old_shop
+
+    whole = folder / "whole.db"
+    database = Database(whole)
+    for n in range(60):
+        Jobs(database).add(JobFile.model_validate(job(title=f"job {n}")))
+    database.close()
+    other = folder / "other.db"
+    Database(other).close()
+    trial = folder / "trial"
+    for n in range(kills):
+        shutil.rmtree(trial, ignore_errors=True)
+        trial.mkdir()
+        target = trial / "target.db"
+        what = ("backing up", "restoring", "migrating")[n % 3]
+        work: Callable[[], object]
+        if what == "backing up":
+            shutil.copy(other, target)
+            work, allowed = partial(back_up, whole, target), (0, 60)
+        elif what == "restoring":
+            shutil.copy(other, target)
+            work, allowed = partial(restore, whole, target), (0, 60)
+        else:
+            old_shop(target)
+            work, allowed = partial(Database, target), (0, 0)
+        _killed_while(work, draw.random() * 0.06)
+        came.kills[what] += 1
+        try:
+            found = check_shop(target)
+            if found.flaws or found.jobs not in allowed:
+                came.faults.append(f"{what}: {found}")
+            Database(target).close()
+            if list(trial.glob("*.fardo-part*")):
+                came.faults.append(f"{what}: something half written is left")
+        except Exception as fault:
+            came.faults.append(f"{what}: {fault!r}")
+
+
+def _killed_while(work: Callable[[], object], seconds: float) -> None:
+    child = os.fork()
+    if child == 0:
+        try:
+            work()
+        finally:
+            os._exit(0)
+    threading.Event().wait(seconds)
+    os.kill(child, signal.SIGKILL)
+    os.waitpid(child, 0)
+
+
+def while_buying(shop: Path, kills: int, draw: Random, came: Kills) -> None:
+    """Labels bought from a carrier with every fault it can have, the server killed while it asks.
+
+    When the carrier is itself again, each job must know of just the labels that the carrier has sold for it.
+    """
+    tariff = [one for one in services() if one.carrier == CARRIER]
+    with AppHere(create_carrier(CARRIER, tariff, slow_seconds=6)) as carrier, Served(shop) as served:
+        _wire(served.url, carrier.url)
+        keys: list[str] = []
+        for _ in range(kills):
+            _fault(carrier.url, "")
+            key = httpx.post(f"{served.url}/api/jobs", json=job()).json()["id"]
+            keys.append(key)
+            quotes = [_quote(served.url, key) for _ in range(2)]
+            _fault(carrier.url, draw.choice(list(FAULTS)))
+            with ThreadPoolExecutor(2) as windows:
+                going = [windows.submit(_buy, served.url, key, quote) for quote in quotes]
+                threading.Event().wait(draw.random() * 0.4)
+                served.kill()
+                for one in going:
+                    one.result()
+            came.kills["buying"] += 1
+            served.restart()
+        _fault(carrier.url, "")
+        for key in keys:
+            for _ in range(6):
+                told = httpx.post(f"{served.url}/api/jobs/{key}/label/ask-again", timeout=60).json()["label"]
+                if told is None or told["state"] in ("sold", "unsold"):
+                    break
+        page = httpx.get(carrier.url, trust_env=False).text
+    database = Database(shop)
+    labels = Labels(database)
+    known = [label for key in keys if (label := labels.of_job(key)) is not None]
+    came.unknown += sum(label.state == "asking" for label in known)
+    sold = {str(label.tracking) for label in known if label.state == "sold"}
+    came.bought += page.count("<li>")
+    came.twice += page.count("<li>") - sum(tracking in page for tracking in sold)
+    database.close()
+
+
+def _wire(url: str, carrier: str) -> None:
+    view = httpx.get(f"{url}/api/shop").json()
+    shop = {**view["shop"], "wires": [{"carrier": CARRIER, "address": carrier}]}
+    httpx.put(f"{url}/api/shop", json={"revision": view["revision"], "shop": shop}).raise_for_status()
+
+
+def _fault(carrier: str, name: str) -> None:
+    httpx.post(f"{carrier}/fault", json={"fault": name}, trust_env=False).raise_for_status()
+
+
+def _quote(url: str, key: str) -> Any:
+    (told,) = httpx.post(f"{url}/api/ask", json={"job": job(), "way": "tray", "id": key}, timeout=60).json()
+    quote = next(q for q in told["quotes"] if (q["service"], q["programme"]) == ("Ground", "account"))
+    return {"carrier": CARRIER, "service": "Ground", "programme": "account", "quote": quote["quote"],
+            "amount": quote["asks"], "currency": quote["currency"]}  # fmt: skip
+
+
+def _buy(url: str, key: str, quote: Any) -> None:
+    try:
+        httpx.post(f"{url}/api/jobs/{key}/label", json=quote, timeout=60)
+    except httpx.TransportError:
+        return
