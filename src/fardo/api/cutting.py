@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from typing import Literal
 
 from pydantic import BaseModel, Field
@@ -12,7 +13,7 @@ from pydantic import BaseModel, Field
 from fardo.api.bench import Bench, CutEntry
 from fardo.api.desk import Desk, Today
 from fardo.api.worked import box_for
-from fardo.core.board.grade import Grade
+from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.lay_out import Cut, CuttingPlan, Piece, SheetPlan, plan_cuts
 from fardo.core.cut.sheet import draw_sheet
@@ -29,6 +30,7 @@ from fardo.store.jobs import JobLine
 
 Tool = Literal["saw", "straightedge", "knife"]
 MOST_PIECES = 120
+_AT_FIRST = 60  # pieces, of the first to leave; more are ticked by hand
 _MOST_JOBS = 200
 _ON_THE_SPOT = 6
 _WAITED_FOR = 40
@@ -123,7 +125,7 @@ class Listed:
             if cut or entry.why_not:
                 continue
             pieces += entry.pieces
-            if pieces > MOST_PIECES:
+            if pieces > _AT_FIRST:
                 break
             found.append(line.id)
         return found
@@ -184,10 +186,16 @@ def plan_boards(work: Iterable[Work], today: Today, tool: Tool) -> list[tuple[Gr
     for code, grade in today.shop.grades.items():
         if code in by_board:
             try:
-                found.append((grade, plan_cuts(tuple(by_board[code]), grade.sheets, kerf, tool == "knife")))
+                found.append((grade, _planned(tuple(by_board[code]), tuple(grade.sheets), kerf, tool == "knife")))
             except NoAnswer as none:
                 found.append((grade, none))
     return found
+
+
+@lru_cache(maxsize=16)
+def _planned(pieces: tuple[Piece, ...], sheets: tuple[Sheet, ...], kerf: Length, knife: bool) -> CuttingPlan:
+    """One plan is looked at, printed, and ticked off; it is laid out once. Raises NoAnswer."""
+    return plan_cuts(pieces, sheets, kerf, knife)
 
 
 def drawings_of(work: Iterable[Work]) -> dict[tuple[str, str], Blank]:

@@ -21,11 +21,13 @@ from fardo.core.cut.nest import ways_on
 from fardo.core.quantity import ZERO, Length
 from fardo.core.refusal import NoAnswer
 
-_ORDERS = 400  # how many orders of the pieces are tried
-_SOLVER_WORK = 6.0  # of CP-SAT, in its own measure of work, so that it gives the same plan on every machine
+_ORDERS = 400  # how many orders of the pieces are tried, for a dozen pieces and fewer
+_WORK = 2400  # orders times pieces, for more
+_SOLVER_WORK = 1.5  # of CP-SAT, in its own measure of work, so that it gives the same plan on every machine
 _MOST_EQUAL = 400  # plans of as many sheets that are looked at for the fence
 _MOST_FREE = 24  # pieces CP-SAT is asked about; with more a knife gains next to nothing
-_MOST_STATES = 4000  # of the search for the order with fewest fence changes
+_MOST_STATES = 4000  # of the search for the order of one sheet's cuts with fewest fence changes
+_MOST_STATES_IN_ALL = 12_000  # of all these searches for one plan; a quick order does for the sheets after that
 
 
 @dataclass(frozen=True, slots=True)
@@ -179,7 +181,7 @@ def _by_order(
     least = _least_sheets(pieces, sheets)
     found: tuple[int, int] | None = None
     best: tuple[int, int, int, int] | None = None
-    equal = 0
+    equal, search = 0, _CutSearch(_MOST_STATES_IN_ALL)
     for n, order in enumerate(_orders(pieces, draw)):
         for fit, part in _RULES:
             laid = _place_all(order, sheets, kerf, fit, part)
@@ -187,9 +189,9 @@ def _by_order(
                 continue
             equal = equal + 1 if laid.cost == found else 0
             found = laid.cost
-            if equal > _MOST_EQUAL:
+            if equal > _MOST_EQUAL or (best is not None and laid.cost_at_best >= best):
                 continue
-            plan = laid.plan(least)
+            plan = laid.plan(least, search)
             if best is None or _cost(plan) < best:
                 best = _cost(plan)
                 yield plan
@@ -212,15 +214,26 @@ def _orders(pieces: Sequence[Piece], draw: np.random.Generator) -> Iterator[list
         lambda p: -(p.size[0].nm + p.size[1].nm), lambda p: -min(p.size[0].nm, p.size[1].nm),
         lambda p: -p.size[1].nm, lambda p: -p.size[0].nm,
     )  # fmt: skip
+    seen: set[tuple[tuple[Point, Flutes], ...]] = set()
+
+    def is_new(order: list[Piece]) -> bool:
+        alike = tuple((piece.size, piece.flutes) for piece in order)
+        new = alike not in seen
+        seen.add(alike)
+        return new
+
     for key in keys:
-        yield sorted(pieces, key=lambda p: (key(p), p.name, p.of))
-    for n in range(_ORDERS - len(keys)):
+        if is_new(order := sorted(pieces, key=lambda p: (key(p), p.name, p.of))):
+            yield order
+    number = max(len(keys), min(_ORDERS, _WORK // len(pieces))) - len(keys)
+    for n in range(number):
         key = keys[n % len(keys)]
         # Nearly by size: large ones first mostly does best, but not always.
-        blur = 0.1 + 0.9 * (n / _ORDERS)
+        blur = 0.1 + 0.9 * (n / number)
         noise = 1 + blur * (draw.random(len(pieces)) - 0.5)
         rank = sorted(range(len(pieces)), key=lambda k: (key(pieces[k]) * noise[k], k))
-        yield [pieces[k] for k in rank]
+        if is_new(order := [pieces[k] for k in rank]):
+            yield order
 
 
 @dataclass(slots=True)
@@ -266,6 +279,12 @@ class _Laid:
         whole = [sheet for sheet in self.taken if not sheet.offcut]
         return len(whole), sum(sheet.length.nm * sheet.width.nm for sheet in whole)
 
+    @property
+    def cost_at_best(self) -> tuple[int, int, int, int]:
+        """As `_cost` of its plan, which cannot be less: on a sheet every setting of the fence is made once at least."""
+        settings = sum(len({cut.fence for cut in cuts}) for cuts in self.cuts)
+        return *self.cost, settings, -max((rest.a * rest.b for rest in self.rests), default=0)
+
     def open(self, sheet: Sheet) -> _Rest:
         self.taken.append(sheet)
         self.placed.append([])
@@ -274,13 +293,13 @@ class _Laid:
         self.rests.append(rest)
         return rest
 
-    def plan(self, least: int) -> CuttingPlan:
+    def plan(self, least: int, search: _CutSearch) -> CuttingPlan:
         left: list[list[Rect]] = [[] for _ in self.taken]
         for rest in self.rests:
             left[rest.sheet].append(Rect(Length(rest.x), Length(rest.y), Length(rest.a), Length(rest.b)))
         return CuttingPlan(
             tuple(
-                SheetPlan(sheet, tuple(self.placed[n]), order_cuts(self.cuts[n]), tuple(left[n]))
+                SheetPlan(sheet, tuple(self.placed[n]), search.order(self.cuts[n]), tuple(left[n]))
                 for n, sheet in enumerate(self.taken)
             ),
             False, least,
@@ -347,26 +366,56 @@ def _parted(rest: _Rest, w: int, h: int, kerf: int, part: _Part, cuts: list[Cut]
 def order_cuts(cuts: Sequence[Cut]) -> tuple[Cut, ...]:
     """The same cuts in the order that sets the fence least often, each after the one that frees its rest.
 
-    Breadth first over what has been cut: at a setting all that can be cut at it is cut, which never does harm. Exact
-    until the states run out, then by the setting that does most at once. `after` is renumbered.
+    Exact for a few dozen cuts. `after` is renumbered.
     """
-    if not cuts:
-        return ()
+    return _CutSearch(_MOST_STATES).order(cuts)
+
+
+class _CutSearch:
+    """Looks for orders of cuts that set the fence least often, as long as it has states to spend.
+
+    Breadth first over what has been cut: at a setting all that can be cut at it is cut, which never does harm. Where
+    the states run out it goes on by the setting that does most at once.
+    """
+
+    def __init__(self, states: int) -> None:
+        self._left = states
+
+    def order(self, cuts: Sequence[Cut]) -> tuple[Cut, ...]:
+        if not cuts:
+            return ()
+        quick, settings = _ordered(cuts, 0)
+        if settings > len({cut.fence for cut in cuts}) and self._left > 0:
+            most = min(_MOST_STATES, self._left)
+            thorough, fewer = _ordered(cuts, most)
+            self._left -= most if fewer == settings else most // 2
+            if fewer < settings:
+                quick = thorough
+        number = {old: new for new, old in enumerate(quick)}
+        return tuple(replace(cuts[n], after=None if (after := cuts[n].after) is None else number[after]) for n in quick)
+
+
+def _ordered(cuts: Sequence[Cut], states: int) -> tuple[list[int], int]:
+    """The cuts' numbers in order, and how often the fence is set.
+
+    Args:
+        states: that are looked at before only the setting that does most is followed.
+    """
     start: frozenset[int] = frozenset()
     seen: dict[frozenset[int], tuple[frozenset[int], list[int]] | None] = {start: None}
     edge = [start]
     whole = frozenset(range(len(cuts)))
     while whole not in seen:
         edge = [after for state in edge for after in _settings(cuts, state, seen)]
-        if len(seen) > _MOST_STATES:
+        if len(seen) > states:
             edge = [max(edge, key=len)]
     order: list[int] = []
-    state = whole
+    state, settings = whole, 0
     while (came := seen[state]) is not None:
         state, done = came
         order = done + order
-    number = {old: new for new, old in enumerate(order)}
-    return tuple(replace(cuts[n], after=None if (after := cuts[n].after) is None else number[after]) for n in order)
+        settings += 1
+    return order, settings
 
 
 def _settings(
