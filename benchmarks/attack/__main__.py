@@ -24,8 +24,10 @@ def main() -> None:
     draw = Random(said.seed)
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
-        _requests(folder / "requests.db", said.requests, said.seed)
-        _kills(folder, said.kills, draw)
+        if said.requests:
+            _requests(folder / "requests.db", said.requests, said.seed)
+        if said.kills:
+            _kills(folder, said.kills, draw)
         show("Hostile files", ("file", "seconds", "answer"), list(files.attack(_demo(folder / "files.db"))))
         show("Processes of a server", ("ended by", "processes", "gone after, s"), list(processes.attack(folder)))
 
