@@ -33,7 +33,7 @@ def attack(shop: Path, number: int, seed: int) -> Came:
     """So many requests at a shop's copy."""
     came, guard = Came(), threading.Lock()
     with Served(shop) as served:
-        document = httpx.get(f"{served.url}/api/openapi.json").json()
+        document = httpx.get(f"{served.url}/api/openapi.json", timeout=60).json()
         _wire_a_carrier_that_is_not_there(served.url)
 
         def ask(n: int) -> None:
@@ -86,6 +86,6 @@ def _answer(client: httpx.Client, asked: Asked) -> tuple[int, str, bytes]:
 
 
 def _wire_a_carrier_that_is_not_there(url: str) -> None:
-    view = httpx.get(f"{url}/api/shop").json()
+    view = httpx.get(f"{url}/api/shop", timeout=60).json()
     shop = {**view["shop"], "wires": [{"carrier": "Oddbarrow", "address": "http://127.0.0.1:9"}]}
-    httpx.put(f"{url}/api/shop", json={"revision": view["revision"], "shop": shop}).raise_for_status()
+    httpx.put(f"{url}/api/shop", json={"revision": view["revision"], "shop": shop}, timeout=60).raise_for_status()

@@ -14,11 +14,14 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
+from pydantic import ValidationError
+
 from fardo.core.refusal import BadInput
 from fardo.files.job import JobFile
 from fardo.files.kind import KindFile, shipped_kinds
 from fardo.files.shop import ShopFile
 from fardo.files.tariff import TariffFile, services_of
+from fardo.files.typed import complaints
 from fardo.store.faults import StoreError
 from fardo.store.migrating import newest_version
 from fardo.store.words import words_of
@@ -172,8 +175,9 @@ def why_unreadable(text: str) -> str:
     """Why a kept job is none; nothing where it can be read."""
     try:
         JobFile.model_validate_json(text)
-    except ValueError as error:
-        return _first_line(error)
+    except ValidationError as error:
+        first = next(complaints(error))
+        return f"{first.field}: {first.why}" if first.field else first.why
     return ""
 
 

@@ -95,7 +95,7 @@ class Stance:
     inset: Sizes
 
 
-@lru_cache(maxsize=8192)
+@lru_cache(maxsize=2048)
 def stance(body: Body, turn: Matrix) -> Stance:
     """Exact for a turn about the axes; else never too small."""
     if is_square(turn):

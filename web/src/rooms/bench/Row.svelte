@@ -29,9 +29,10 @@
 
 <li class:stale={job.stale}>
   {#if job.unreadable}
-    <div class="unreadable">
+    <div class="row unreadable">
+      <span class="cannot">Cannot be read</span>
       <span class="title">{job.title || 'Untitled job'}</span>
-      <span class="why">This job cannot be read: {job.unreadable}</span>
+      <span class="fault">{job.unreadable}</span>
       <a class="link" href="/api/jobs/{job.id}/text" download>Save its text</a>
     </div>
   {:else}<a class="row" href="/jobs/{job.id}/{station}" onclick={follow}>
@@ -67,17 +68,21 @@
     background: var(--sheet);
   }
   .unreadable {
-    flex: 1;
-    min-width: 0;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 20px;
-    align-items: baseline;
-    padding: 12px 0 12px 14px;
-    border-left: 4px solid var(--stop);
+    min-height: 60px;
   }
-  .why {
+  .unreadable .link {
+    grid-column: 4 / 6;
+  }
+  .cannot {
+    border-left: 4px solid var(--stop);
+    padding-left: 10px;
     color: var(--stop);
+    font-weight: 600;
+  }
+  .fault {
+    color: var(--stop);
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   .stale .next {
     color: var(--soft);
@@ -134,7 +139,11 @@
       display: none;
     }
     .title,
-    .next {
+    .next,
+    .fault {
+      grid-column: 1;
+    }
+    .unreadable .link {
       grid-column: 1;
     }
     .day {

@@ -158,18 +158,18 @@
             >
           </div>
         {:else}
-          <p class="soft">
-            No job on the bench has chosen a box that is cut from sheet. Choose one at its knot Box, and its
-            blanks are laid out here.
-          </p>
-          <button class="btn" onclick={() => router.go('/')}>To the bench</button>
+          {#if done.length}<p class="soft">Everything that was to be cut is cut.</p>{:else}<p class="soft">
+              No job on the bench has chosen a box that is cut from sheet. Choose one at its knot Box, and its
+              blanks are laid out here.
+            </p>
+            <button class="btn" onclick={() => router.go('/')}>To the bench</button>{/if}
         {/each}
         {#if done.length}
           <h2 class="done">Cut already</h2>
           {#each done as job (job.id)}
             <div class="job">
               <span><b>{job.title}</b><small>{job.box}</small></span>
-              <button class="link" onclick={() => void cutAgain(job.id)} aria-label="Cut {job.title} again"
+              <button class="link" onclick={() => void cutAgain(job.id)} aria-label="Cut again: {job.title}"
                 >Cut again</button
               >
             </div>
