@@ -9,7 +9,7 @@ PORT ?= 8740
 API_TYPES := web/src/lib/api/schema.d.ts
 WEB_SOURCES := $(filter-out $(API_TYPES), $(shell find web/src web/public -type f)) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
 
-.PHONY: demo setup test others lint types unit browser chromium pictures bench schemas clean
+.PHONY: demo setup test others lint types unit browser chromium pictures bench attack schemas clean
 
 demo: setup
 	$(BIN)/fardo demo --port $(PORT)
@@ -91,6 +91,10 @@ pictures: setup $(STAMPS)/python-dev chromium
 
 bench: setup $(STAMPS)/python-dev chromium
 	$(BIN)/python -m benchmarks
+
+# The shop attacked; briefly unless told: make attack ATTACK="--requests 100000 --kills 1000 --jobs 100000"
+attack: setup $(STAMPS)/python-dev
+	$(BIN)/python -m benchmarks.attack $(ATTACK)
 
 clean:
 	rm -rf $(VENV) $(STAMPS) web/node_modules src/fardo/static $(API_TYPES)

@@ -10,7 +10,7 @@ from datetime import date
 from pathlib import Path
 from random import Random
 
-from benchmarks.attack import files, kills, processes, requests
+from benchmarks.attack import files, kills, many_jobs, processes, requests, work_outs
 from benchmarks.table import show
 from fardo.demo import open_demo
 
@@ -19,6 +19,8 @@ def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__)
     asked.add_argument("--requests", type=int, default=3000)
     asked.add_argument("--kills", type=int, default=40)
+    asked.add_argument("--jobs", type=int, default=5000)
+    asked.add_argument("--work-outs", type=int, default=800)
     asked.add_argument("--seed", type=int, default=1)
     said = asked.parse_args()
     draw = Random(said.seed)
@@ -28,6 +30,12 @@ def main() -> None:
             _requests(folder / "requests.db", said.requests, said.seed)
         if said.kills:
             _kills(folder, said.kills, draw)
+        if said.jobs:
+            columns = ("asked for", "times", "median, ms", "95 %, ms", "worst, ms", "aim")
+            show(f"{said.jobs} jobs, a tenth in hand", columns, list(many_jobs.attack(folder, said.jobs)))
+        if said.work_outs:
+            rows = list(work_outs.attack(_demo(folder / "work.db"), said.work_outs))
+            show("Memory left by work-outs", ("work-outs", "more MB"), rows)
         show("Hostile files", ("file", "seconds", "answer"), list(files.attack(_demo(folder / "files.db"))))
         show("Processes of a server", ("ended by", "processes", "gone after, s"), list(processes.attack(folder)))
 
