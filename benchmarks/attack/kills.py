@@ -16,19 +16,18 @@ from random import Random
 from typing import Any
 
 import httpx
-from tests.made_up import job, services
-from tests.served import AppHere, Served
+from tests.made_up import job
+from tests.served import Served
+from tests.simulated_carrier import fault, ground, served_carrier, wired
 
 from fardo.demo import CARRIER
 from fardo.files.job import JobFile
-from fardo.standins.carrier import FAULTS, create_carrier
+from fardo.standins.carrier import FAULTS
 from fardo.store.backup import back_up, restore
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
 from fardo.store.labels import Labels
 from fardo.store.soundness import check_shop
-
-_SERVER_KILLS_EACH = 10  # kills of one served shop before another is begun
 
 
 @dataclass
@@ -120,8 +119,8 @@ def of_commands(folder: Path, kills: int, draw: Random, came: Kills) -> None:
             Database(target).close()
             if list(trial.glob("*.fardo-part*")):
                 came.faults.append(f"{what}: something half written is left")
-        except Exception as fault:
-            came.faults.append(f"{what}: {fault!r}")
+        except Exception as found_so:
+            came.faults.append(f"{what}: {found_so!r}")
 
 
 def _killed_while(work: Callable[[], object], seconds: float) -> None:
@@ -141,16 +140,16 @@ def while_buying(shop: Path, kills: int, draw: Random, came: Kills) -> None:
 
     When the carrier is itself again, each job must know of just the labels that the carrier has sold for it.
     """
-    tariff = [one for one in services() if one.carrier == CARRIER]
-    with AppHere(create_carrier(CARRIER, tariff, slow_seconds=6)) as carrier, Served(shop) as served:
-        _wire(served.url, carrier.url)
+    with served_carrier(slow_seconds=6) as carrier, Served(shop) as served:
+        with httpx.Client(base_url=served.url, timeout=60) as client:
+            wired(client, carrier.url).raise_for_status()
         keys: list[str] = []
         for _ in range(kills):
-            _fault(carrier.url, "")
+            fault(carrier.url, "")
             key = httpx.post(f"{served.url}/api/jobs", json=job()).json()["id"]
             keys.append(key)
             quotes = [_quote(served.url, key) for _ in range(2)]
-            _fault(carrier.url, draw.choice(list(FAULTS)))
+            fault(carrier.url, draw.choice(list(FAULTS)))
             with ThreadPoolExecutor(2) as windows:
                 going = [windows.submit(_buy, served.url, key, quote) for quote in quotes]
                 threading.Event().wait(draw.random() * 0.4)
@@ -159,7 +158,7 @@ def while_buying(shop: Path, kills: int, draw: Random, came: Kills) -> None:
                     one.result()
             came.kills["buying"] += 1
             served.restart()
-        _fault(carrier.url, "")
+        fault(carrier.url, "")
         for key in keys:
             for _ in range(6):
                 told = httpx.post(f"{served.url}/api/jobs/{key}/label/ask-again", timeout=60).json()["label"]
@@ -176,19 +175,9 @@ def while_buying(shop: Path, kills: int, draw: Random, came: Kills) -> None:
     database.close()
 
 
-def _wire(url: str, carrier: str) -> None:
-    view = httpx.get(f"{url}/api/shop").json()
-    shop = {**view["shop"], "wires": [{"carrier": CARRIER, "address": carrier}]}
-    httpx.put(f"{url}/api/shop", json={"revision": view["revision"], "shop": shop}).raise_for_status()
-
-
-def _fault(carrier: str, name: str) -> None:
-    httpx.post(f"{carrier}/fault", json={"fault": name}, trust_env=False).raise_for_status()
-
-
 def _quote(url: str, key: str) -> Any:
     (told,) = httpx.post(f"{url}/api/ask", json={"job": job(), "way": "tray", "id": key}, timeout=60).json()
-    quote = next(q for q in told["quotes"] if (q["service"], q["programme"]) == ("Ground", "account"))
+    quote = ground(told)
     return {"carrier": CARRIER, "service": "Ground", "programme": "account", "quote": quote["quote"],
             "amount": quote["asks"], "currency": quote["currency"]}  # fmt: skip
 

@@ -13,6 +13,7 @@ from random import Random
 import httpx
 from tests.fuzzing import Asked, Fuzz, fault_of
 from tests.served import Served
+from tests.simulated_carrier import wired
 
 _CLIENTS = 3
 
@@ -34,7 +35,8 @@ def attack(shop: Path, number: int, seed: int) -> Came:
     came, guard = Came(), threading.Lock()
     with Served(shop) as served:
         document = httpx.get(f"{served.url}/api/openapi.json", timeout=60).json()
-        _wire_a_carrier_that_is_not_there(served.url)
+        with httpx.Client(base_url=served.url, timeout=60) as client:
+            wired(client, "http://127.0.0.1:9").raise_for_status()  # nobody answers there
 
         def ask(n: int) -> None:
             fuzz = Fuzz(document, Random(f"{seed} {n}"))
@@ -83,9 +85,3 @@ def _answer(client: httpx.Client, asked: Asked) -> tuple[int, str, bytes]:
         # A stream of events goes on as long as somebody listens.
         content = b"" if kind.startswith("text/event-stream") else response.read()
         return response.status_code, kind, content
-
-
-def _wire_a_carrier_that_is_not_there(url: str) -> None:
-    view = httpx.get(f"{url}/api/shop", timeout=60).json()
-    shop = {**view["shop"], "wires": [{"carrier": "Oddbarrow", "address": "http://127.0.0.1:9"}]}
-    httpx.put(f"{url}/api/shop", json={"revision": view["revision"], "shop": shop}, timeout=60).raise_for_status()

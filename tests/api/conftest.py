@@ -11,6 +11,7 @@ from fastapi.testclient import TestClient
 
 from fardo.api.app import create_app
 from tests.served import CREWS
+from tests.simulated_carrier import BRIEF, fault, served_carrier, wired
 
 
 @pytest.fixture
@@ -26,3 +27,19 @@ def client(shop_file: Path) -> Iterator[TestClient]:
     with TestClient(app, base_url="http://127.0.0.1:8740", raise_server_exceptions=False) as client:
         yield client
     app.state.desk.database.close()
+
+
+@pytest.fixture(scope="module")
+def carrier() -> Iterator[str]:
+    """The simulated carrier on a port of its own: its address."""
+    with served_carrier() as served:
+        yield served.url
+
+
+@pytest.fixture
+def asking(client: TestClient, carrier: str) -> TestClient:
+    """A shop that asks the simulated carrier, which has no fault."""
+    fault(carrier, "")
+    client.app.state.purchases.patience = BRIEF  # type: ignore[attr-defined]
+    wired(client, carrier)
+    return client

@@ -8,7 +8,6 @@ import socket
 import subprocess
 import sys
 import time
-from collections.abc import Iterator
 from decimal import Decimal
 from pathlib import Path
 from typing import Any
@@ -18,51 +17,18 @@ import pytest
 from fastapi.testclient import TestClient
 
 from fardo.demo import CARRIER
-from fardo.standins.carrier import create_carrier
-from fardo.wire.call import LARGEST_ANSWER, Patience, Wire
+from fardo.wire.call import LARGEST_ANSWER, Wire
 from fardo.wire.carrier import ask_all, message_of
 from tests.core.test_going_together import parcel
-from tests.made_up import job, services
-from tests.served import AppHere, Served, free_port
-
-BRIEF = Patience(connect=1, read=0.8, tries=3, in_all=6)
-
-
-@pytest.fixture(scope="module")
-def carrier() -> Iterator[str]:
-    """The stand-in on a port of its own: its address."""
-    tariff = [one for one in services() if one.carrier == CARRIER]
-    with AppHere(create_carrier(CARRIER, tariff, slow_seconds=30)) as served:
-        yield served.url
-
-
-@pytest.fixture
-def asking(client: TestClient, carrier: str) -> TestClient:
-    """A shop that asks the stand-in, which has no fault."""
-    fault(carrier, "")
-    client.app.state.purchases.patience = BRIEF  # type: ignore[attr-defined]
-    wired(client, carrier)
-    return client
-
-
-def wired(client: TestClient, *addresses: str) -> Any:
-    view = client.get("/api/shop").json()
-    shop = {**view["shop"], "wires": [{"carrier": CARRIER, "address": one} for one in addresses]}
-    return client.put("/api/shop", json={"revision": view["revision"], "shop": shop})
-
-
-def fault(carrier: str, name: str, times: int = 0) -> None:
-    httpx.post(f"{carrier}/fault", json={"fault": name, "times": times}, trust_env=False).raise_for_status()
+from tests.made_up import job
+from tests.served import Served, free_port
+from tests.simulated_carrier import BRIEF, fault, ground, wired
 
 
 def ask(client: TestClient, **changes: Any) -> Any:
     answer = client.post("/api/ask", json={"job": job(**changes), "way": "tray"})
     assert answer.status_code == 200, answer.text
     return answer.json()
-
-
-def ground(told: Any) -> Any:
-    return next(q for q in told["quotes"] if (q["service"], q["programme"]) == ("Ground", "account"))
 
 
 def test_what_the_carrier_asks_stands_beside_our_own_line_by_line(asking: TestClient) -> None:

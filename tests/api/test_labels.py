@@ -5,7 +5,6 @@ from __future__ import annotations
 import asyncio
 import json
 import sqlite3
-from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
@@ -16,7 +15,6 @@ from fastapi.testclient import TestClient
 
 from fardo.demo import CARRIER
 from fardo.files.job import JobFile
-from fardo.standins.carrier import create_carrier
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
 from fardo.store.labels import GivenQuote, Labels
@@ -24,28 +22,15 @@ from fardo.store.migrating import migrations
 from fardo.wire.call import Wire
 from fardo.wire.labels import buy_label, void_label
 from fardo.wire.messages import LabelAsked
-from tests.api.test_carrier_over_the_wire import BRIEF, fault, ground, wired
-from tests.made_up import job, services
-from tests.served import AppHere
+from tests.made_up import job
+from tests.simulated_carrier import BRIEF, fault, ground
 
 SOLD = {"tracking": "T0000000001", "amount": "9.10", "currency": "USD"}
 
 
-@pytest.fixture(scope="module")
-def carrier() -> Iterator[str]:
-    """The stand-in on a port of its own: its address."""
-    tariff = [one for one in services() if one.carrier == CARRIER]
-    with AppHere(create_carrier(CARRIER, tariff, slow_seconds=30)) as served:
-        yield served.url
-
-
 @pytest.fixture
-def shop(client: TestClient, carrier: str) -> TestClient:
-    """A shop that asks the stand-in, which has no fault."""
-    fault(carrier, "")
-    client.app.state.purchases.patience = BRIEF  # type: ignore[attr-defined]
-    wired(client, carrier)
-    return client
+def shop(asking: TestClient) -> TestClient:
+    return asking
 
 
 def a_job(shop: TestClient, **changes: Any) -> str:

@@ -10,22 +10,16 @@ import httpx
 import pytest
 from selenium.webdriver.common.keys import Keys
 
-from fardo.demo import CARRIER
-from fardo.standins.carrier import create_carrier
-from tests.api.test_carrier_over_the_wire import BRIEF, fault
 from tests.browser.driver import Page
-from tests.made_up import services
-from tests.served import AppHere, ServedHere
+from tests.served import ServedHere
+from tests.simulated_carrier import BRIEF, fault, served_carrier, wired
 
 
 @pytest.fixture
 def carrier(server: ServedHere) -> Iterator[str]:
     """The simulated carrier, wired to the shop: its address."""
-    tariff = [one for one in services() if one.carrier == CARRIER]
-    with AppHere(create_carrier(CARRIER, tariff, slow_seconds=30)) as served:
-        view = httpx.get(f"{server.url}/api/shop").json()
-        shop = {**view["shop"], "wires": [{"carrier": CARRIER, "address": served.url}]}
-        httpx.put(f"{server.url}/api/shop", json={"revision": view["revision"], "shop": shop}).raise_for_status()
+    with served_carrier() as served, httpx.Client(base_url=server.url) as client:
+        wired(client, served.url).raise_for_status()
         server.app.state.purchases.patience = BRIEF
         yield served.url
 

@@ -12,6 +12,7 @@ import threading
 from collections import OrderedDict
 from collections.abc import Sequence
 from concurrent.futures import Future
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Annotated
 
@@ -26,7 +27,8 @@ from fardo.core.make import WAYS
 from fardo.core.plan.boxed import Boxed
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.job import JobFile
-from fardo.store.jobs import JobLine
+from fardo.store.faults import CannotWrite
+from fardo.store.jobs import JobLine, StoredJob
 from fardo.store.soundness import why_unreadable
 
 _REMEMBERED = 8  # pictures of jobs as they are typed, which are saved a moment later
@@ -87,7 +89,7 @@ def entry_of_text(content: str, today: Today) -> BenchEntry:
         return entry_of(draw_up(job, today))
     except Exception as fault:  # one job must not take the list with it
         logging.getLogger("fardo").exception("a job could not be worked out")
-        return BenchEntry(unreadable=f"it cannot be worked out ({type(fault).__name__})", next_move="Cannot be read")
+        return BenchEntry(next_move=f"A fault of ours: it cannot be worked out ({type(fault).__name__})")
 
 
 def _bench(request: Request) -> Bench:
@@ -151,13 +153,18 @@ class Bench:
             while len(self._pictures) > _REMEMBERED:
                 self._pictures.popitem(last=False)
 
-    def saved(self, key: str, job: JobFile) -> None:
-        """A job was saved as it was sent: what it was worked out to is kept with it."""
+    def saved(self, stored: StoredJob, job: JobFile) -> None:
+        """A job was saved: what it was worked out to is kept with it.
+
+        Args:
+            stored: it as it was saved.
+            job: it as it was sent.
+        """
         with self._guard:
             picture = self._pictures.get(job.model_dump_json())
-        if picture is not None and picture.today is self._desk.today:
-            entry = entry_of(picture).model_dump_json()
-            self._desk.jobs.keep_bench([(self._desk.jobs.line(key), entry)], picture.today.mark)
+        line = self._desk.jobs.line(stored.id)
+        if picture is not None and picture.today is self._desk.today and line.revision == stored.revision:
+            self._keep([(line, entry_of(picture).model_dump_json())], picture.today.mark)
 
     def rows(self, lines: Sequence[JobLine], on_the_spot: int = _ON_THE_SPOT) -> list[BenchRow]:
         """Each job with what is known of it. A few are worked out at once, the rest beside.
@@ -174,7 +181,7 @@ class Bench:
             # A few beside each other are worked out quicker than they are sent anywhere.
             found = [(line, entry_of_text(line.content, self._desk.today)) for line in new]
             fresh = {line.id: entry for line, entry in found}
-            self._desk.jobs.keep_bench([(line, entry.model_dump_json()) for line, entry in found], mark)
+            self._keep([(line, entry.model_dump_json()) for line, entry in found], mark)
         elif new:
             self._renew(new)
         return [
@@ -189,7 +196,7 @@ class Bench:
     def renew_now(self, lines: Sequence[JobLine]) -> None:
         """Works jobs out beside the server, and waits for it."""
         mark, entries = self._desk.reckon(renewed, [line.content for line in lines])
-        self._desk.jobs.keep_bench(list(zip(lines, entries, strict=True)), mark)
+        self._keep(list(zip(lines, entries, strict=True)), mark)
 
     def _renew(self, lines: Sequence[JobLine]) -> None:
         with self._guard:
@@ -198,17 +205,22 @@ class Bench:
         for some in (lines[:half], lines[half:]):  # what is seen first comes first
             if some:
                 asked = self._desk.reckon_beside(renewed, [line.content for line in some])
-                asked.add_done_callback(lambda done, some=some: self._keep(some, done))  # type: ignore[misc]
+                asked.add_done_callback(lambda done, some=some: self._renewed(some, done))  # type: ignore[misc]
 
-    def _keep(self, lines: Sequence[JobLine], done: Future[tuple[str, list[str]]]) -> None:
+    def _renewed(self, lines: Sequence[JobLine], done: Future[tuple[str, list[str]]]) -> None:
         try:
             mark, entries = done.result()
-            self._desk.jobs.keep_bench(list(zip(lines, entries, strict=True)), mark)
+            self._keep(list(zip(lines, entries, strict=True)), mark)
         except Exception:  # the list asks again
             logging.getLogger("fardo").debug("what the bench shows was not renewed", exc_info=True)
         finally:
             with self._guard:
                 self._under_way -= {line.content for line in lines}
+
+    def _keep(self, entries: Sequence[tuple[JobLine, str]], mark: str) -> None:
+        """What cannot be kept, on a full disk say, is worked out again: nobody's list or save fails for it."""
+        with suppress(CannotWrite):
+            self._desk.jobs.keep_bench(entries, mark)
 
 
 OpenBench = Annotated[Bench, Depends(_bench)]

@@ -44,7 +44,7 @@ def list_jobs(
 def add_job(job: JobFile, desk: OpenDesk, bench: OpenBench) -> views.JobView:
     """Starts a job."""
     stored = desk.jobs.add(_checked(job, desk))
-    bench.saved(stored.id, job)
+    bench.saved(stored, job)
     return view(stored)
 
 
@@ -88,7 +88,7 @@ def get_job(key: str, desk: OpenDesk) -> views.JobView:
 def change_job(key: str, change: views.JobChange, desk: OpenDesk, bench: OpenBench) -> views.JobView:
     """Saves a job; answers 409 where it was changed since the revision named."""
     stored = desk.jobs.change(key, change.revision, _checked(change.job, desk))
-    bench.saved(key, change.job)
+    bench.saved(stored, change.job)
     return view(stored, desk)
 
 
