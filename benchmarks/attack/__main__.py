@@ -10,7 +10,7 @@ from datetime import date
 from pathlib import Path
 from random import Random
 
-from benchmarks.attack import files, kills, many_jobs, processes, requests, work_outs
+from benchmarks.attack import bodies, files, kills, many_jobs, processes, requests, work_outs
 from benchmarks.table import show
 from fardo.demo import open_demo
 
@@ -37,6 +37,7 @@ def main() -> None:
             rows = list(work_outs.attack(_demo(folder / "work.db"), said.work_outs))
             show("Memory left by work-outs", ("work-outs", "more MB"), rows)
         show("Hostile files", ("file", "seconds", "answer"), list(files.attack(_demo(folder / "files.db"))))
+        show("Large bodies at once", ("figure", "value"), list(bodies.attack(_demo(folder / "bodies.db"))))
         show("Processes of a server", ("ended by", "processes", "gone after, s"), list(processes.attack(folder)))
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import socket
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -11,6 +12,7 @@ import pytest
 
 from fardo.standins.instrument import MODELS, serve
 from tests.served import ServedHere, free_port
+from tests.simulated_carrier import served_carrier
 
 
 @pytest.fixture
@@ -67,3 +69,30 @@ def test_a_device_without_a_shop_says_so() -> None:
     finally:
         server.shutdown()
         server.server_close()
+
+
+@pytest.mark.parametrize(
+    "headers",
+    [
+        {"Origin": "https://evil.example"}, {"Origin": "null"}, {"Origin": "http://localhost:1"},
+        {"Host": "evil.example"}, {"Host": "evil@127.0.0.1"}, {"Host": "127.0.0.1/evil"},
+    ],
+)  # fmt: skip
+def test_another_sites_page_presses_nothing(shop: str, tape: str, headers: dict[str, str]) -> None:
+    refused = httpx.post(tape, data={"reading": "10 1/2 in", "fault": ""}, headers=headers)
+    assert refused.status_code == 403
+    assert "Sent" not in refused.text
+    with served_carrier() as carrier:
+        for path in ("fault", "labels", "quotes"):
+            assert httpx.post(f"{carrier.url}/{path}", data={"fault": "error"}, headers=headers).status_code == 403
+        assert '<p role="status">none</p>' in httpx.get(carrier.url).text
+    own = {"Origin": tape}
+    assert "0 open pages heard it" in httpx.post(tape, data={"reading": "9 in", "fault": ""}, headers=own).text
+
+
+@pytest.mark.parametrize("length", ["-1", "x", "9" * 30, "²"])
+def test_a_form_of_no_length_is_answered(tape: str, length: str) -> None:
+    url = httpx.URL(tape)
+    with socket.create_connection((url.host, url.port or 0), timeout=30) as line:
+        line.sendall(f"POST / HTTP/1.0\r\nHost: 127.0.0.1\r\nContent-Length: {length}\r\n\r\n".encode())
+        assert line.recv(1000).startswith(b"HTTP/1.0 200")

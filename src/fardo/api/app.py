@@ -29,12 +29,17 @@ _ROOMS = ("/", "/settings", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/j
 
 @asynccontextmanager
 async def _while_open(app: FastAPI) -> AsyncIterator[None]:
-    """Asks about labels that are not settled; ends searches and the processes beside with the application."""
-    asking = asyncio.create_task(app.state.purchases.keep_asking())
+    """Asks about labels that are not settled, and works out what the bench shows first; ends searches and the processes
+    beside with the application."""
+    tasks = [
+        asyncio.create_task(app.state.purchases.keep_asking()),
+        asyncio.create_task(run_in_threadpool(app.state.bench.renew_first_page)),
+    ]
     yield
-    asking.cancel()
-    with suppress(asyncio.CancelledError):
-        await asking  # whatever it has in hand of the store is let go of first
+    for task in tasks:
+        task.cancel()
+        with suppress(asyncio.CancelledError):
+            await task  # whatever it has in hand of the store is let go of first
     app.state.runs.stop_all()
     if app.state.owns_crews:
         await run_in_threadpool(app.state.desk.crews.close)

@@ -193,6 +193,10 @@ class Bench:
             for line in lines
         ]
 
+    def renew_first_page(self) -> None:
+        """Has what a shop is opened on worked out, before somebody looks."""
+        self.rows(self._desk.jobs.page().jobs, on_the_spot=0)
+
     def renew_now(self, lines: Sequence[JobLine]) -> None:
         """Works jobs out beside the server, and waits for it."""
         mark, entries = self._desk.reckon(renewed, [line.content for line in lines])

@@ -14,8 +14,12 @@
   const spots = $derived(places(job.knots.length, 34, 186, 24));
   const path = $derived(cord({ x: 0, y: 22 }, spots, { x: 220, y: 27 }));
   // The first knot that is not tied is where the work goes on.
-  const station = $derived(job.knots.find((knot) => knot.state !== 'tied')?.name ?? 'box');
-  const progress = $derived(job.knots.map((knot) => `${knot.name} ${knot.state}`).join(', '));
+  const station = $derived(
+    job.knots.find((knot) => knot.state !== 'tied')?.name ?? (job.knots.length ? 'box' : 'measure'),
+  );
+  const progress = $derived(
+    job.knots.map((knot) => `${knot.name} ${knot.state}`).join(', ') || 'being worked out',
+  );
   const day = $derived(
     job.day
       ? new Date(`${job.day}T12:00`).toLocaleDateString('en-GB', {
