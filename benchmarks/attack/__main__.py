@@ -62,9 +62,10 @@ def _requests(shop: Path, number: int, seed: int) -> None:
 
 def _kills(folder: Path, number: int, draw: Random) -> None:
     came = kills.Kills()
-    kills.while_saving(_demo(folder / "saving.db"), number * 2 // 5, draw, came)
-    kills.of_commands(folder, number * 2 // 5, draw, came)
-    kills.while_buying(_demo(folder / "buying.db"), number - sum(came.kills.values()), draw, came)
+    served = number // 10  # these take seconds each, as a server is begun anew
+    kills.while_saving(_demo(folder / "saving.db"), served, draw, came)
+    kills.of_the_store(folder, number - 2 * served, draw, came)
+    kills.while_buying(_demo(folder / "buying.db"), served, draw, came)
     _figures(
         "Kills",
         [

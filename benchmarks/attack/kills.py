@@ -16,6 +16,7 @@ from random import Random
 from typing import Any
 
 import httpx
+from tests.api.test_backups import old_shop
 from tests.made_up import job
 from tests.served import Served
 from tests.simulated_carrier import fault, ground, served_carrier, wired
@@ -57,7 +58,7 @@ def while_saving(shop: Path, kills: int, draw: Random, came: Kills) -> None:
                 served.kill()
                 stop.set()
                 came.acknowledged += sum(one.result() for one in going)
-            came.kills["saving"] += 1
+            came.kills["saving over the network"] += 1
             check_shop(shop)
             database = Database(shop)
             for key in keys:
@@ -83,44 +84,68 @@ def _save(url: str, key: str, done: dict[str, int], stop: threading.Event, saved
     return count
 
 
-def of_commands(folder: Path, kills: int, draw: Random, came: Kills) -> None:
-    """Backups, restores and migrations, each killed at a random moment of its time."""
-    from tests.api.test_backups import old_shop
-
-    whole = folder / "whole.db"
+def of_the_store(folder: Path, kills: int, draw: Random, came: Kills) -> None:
+    """Saves, backups, restores and migrations in a process without a server, killed at a random moment of its time."""
+    whole, other, trial = folder / "whole.db", folder / "other.db", folder / "trial"
     database = Database(whole)
     for n in range(60):
         Jobs(database).add(JobFile.model_validate(job(title=f"job {n}")))
     database.close()
-    other = folder / "other.db"
     Database(other).close()
-    trial = folder / "trial"
     for n in range(kills):
         shutil.rmtree(trial, ignore_errors=True)
         trial.mkdir()
         target = trial / "target.db"
-        what = ("backing up", "restoring", "migrating")[n % 3]
-        work: Callable[[], object]
-        if what == "backing up":
-            shutil.copy(other, target)
-            work, allowed = partial(back_up, whole, target), (0, 60)
-        elif what == "restoring":
-            shutil.copy(other, target)
-            work, allowed = partial(restore, whole, target), (0, 60)
-        else:
-            old_shop(target)
-            work, allowed = partial(Database, target), (0, 0)
-        _killed_while(work, draw.random() * 0.06)
-        came.kills[what] += 1
+        what = ("saving", "backing up", "restoring", "migrating")[n % 4]
         try:
-            found = check_shop(target)
-            if found.flaws or found.jobs not in allowed:
-                came.faults.append(f"{what}: {found}")
-            Database(target).close()
-            if list(trial.glob("*.fardo-part*")):
-                came.faults.append(f"{what}: something half written is left")
-        except Exception as found_so:
-            came.faults.append(f"{what}: {found_so!r}")
+            if what == "saving":
+                shutil.copy(other, target)
+                _killed_while_saving(target, draw.random() * 0.2, came)
+            elif what == "migrating":
+                old_shop(target)
+                _killed_while(partial(Database, target), draw.random() * 0.06)
+            else:
+                shutil.copy(other, target)
+                work = back_up if what == "backing up" else restore
+                _killed_while(partial(work, whole, target), draw.random() * 0.06)
+            came.kills[what] += 1
+            _must_be_sound(target, what, came)
+        except Exception as fault:
+            came.faults.append(f"{what}: {fault!r}")
+
+
+def _must_be_sound(target: Path, what: str, came: Kills) -> None:
+    """One shop or the other, whole, and nothing half written once it has been opened."""
+    found = check_shop(target)
+    allowed = {"saving": range(2), "migrating": range(1)}.get(what, (0, 60))
+    if found.flaws or found.jobs not in allowed:
+        came.faults.append(f"{what}: {found}")
+    Database(target).close()
+    if list(target.parent.glob("*.fardo-part*")):
+        came.faults.append(f"{what}: something half written is left")
+
+
+def _killed_while_saving(target: Path, seconds: float, came: Kills) -> None:
+    """A process saves one job again and again, and says so by a byte each time, until it is killed."""
+    read, write = os.pipe()
+
+    def save() -> None:
+        jobs = Jobs(Database(target))
+        stored = jobs.add(JobFile.model_validate(job()))
+        os.write(write, b".")
+        while True:
+            stored = jobs.change(stored.id, stored.revision, stored.job)
+            os.write(write, b".")
+
+    _killed_while(save, seconds)
+    os.close(write)
+    with os.fdopen(read, "rb") as told:
+        acknowledged = len(told.read())
+    came.acknowledged += acknowledged
+    database = Database(target)
+    lines = Jobs(database).page().jobs
+    came.lost += max(0, acknowledged - (lines[0].revision if lines else 0))
+    database.close()
 
 
 def _killed_while(work: Callable[[], object], seconds: float) -> None:
