@@ -12,11 +12,9 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.select import Select
 
 from fardo.demo import CARRIER
-from fardo.standins.carrier import create_carrier
 from tests.browser.driver import Page
 from tests.browser.test_making import job_of
-from tests.made_up import services
-from tests.served import AppHere
+from tests.simulated_carrier import fault, served_carrier, wired
 
 
 def priced(page: Page, title: str = "Concertina for Ostwick") -> str:
@@ -132,19 +130,13 @@ def test_a_chosen_price_keeps_its_tariff_until_todays_is_asked_for(page: Page) -
 
 @pytest.fixture(scope="module")
 def carrier() -> Iterator[str]:
-    tariff = [one for one in services() if one.carrier == CARRIER]
-    with AppHere(create_carrier(CARRIER, tariff, slow_seconds=60)) as served:
+    with served_carrier(slow_seconds=60) as served:
         yield served.url
 
 
-def fault(carrier: str, name: str) -> None:
-    httpx.post(f"{carrier}/fault", json={"fault": name}).raise_for_status()
-
-
 def test_a_carrier_is_asked_beside_its_tariff_and_its_faults_leave_the_screen_alone(page: Page, carrier: str) -> None:
-    view = httpx.get(f"{page.url}/api/shop").json()
-    view["shop"]["wires"] = [{"carrier": CARRIER, "address": carrier}]
-    assert httpx.put(f"{page.url}/api/shop", json={"revision": view["revision"], "shop": view["shop"]}).is_success
+    with httpx.Client(base_url=page.url) as client:
+        wired(client, carrier).raise_for_status()
     fault(carrier, "slow")
     job = priced(page)
     section = "[aria-label='What carriers say themselves']"
@@ -173,7 +165,7 @@ def test_a_carrier_is_asked_beside_its_tariff_and_its_faults_leave_the_screen_al
     fault(carrier, "")
     page.one(f"{account} button").send_keys(Keys.ENTER)
     page.shows(f"{section} .label", "Label bought: T")
-    page.button("Where is it?").send_keys(Keys.ENTER)
+    page.button("Track it").send_keys(Keys.ENTER)
     page.shows(f"{section} .label", "label sold")
     assert not page.all(f"{account} button")
     page.open(f"{job}/price", ".label")

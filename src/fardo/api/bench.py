@@ -22,9 +22,8 @@ from pydantic import BaseModel, Field
 from fardo.api.desk import Desk, Today
 from fardo.api.picture import view_knots
 from fardo.api.views import KnotView
-from fardo.api.worked import Picture, draw_up
+from fardo.api.worked import Picture, cut_from_sheet, draw_up
 from fardo.core.make import WAYS
-from fardo.core.plan.boxed import Boxed
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.job import JobFile
 from fardo.store.faults import CannotWrite
@@ -43,7 +42,6 @@ class CutEntry(BaseModel):
     """
 
     box: str
-    board: str
     pieces: int
     blanks: list[str]
     why_not: str = ""
@@ -104,19 +102,12 @@ def _cut_of(picture: Picture) -> CutEntry | None:
     title = WAYS[chosen.way].TITLE
     boxed = next((way.boxed for way in picture.ways if way.boxed.made.way == chosen.way), None)
     if boxed is None:
-        return CutEntry(box=title, board="", pieces=0, blanks=[], why_not=_why_not(picture, chosen.way))
-    return cut_entry(title, boxed, picture.today.shop.grade(picture.job.board).code)
-
-
-def cut_entry(title: str, boxed: Boxed, board: str) -> CutEntry | None:
-    """What is cut from sheet for a box and its inserts; None where nothing is."""
-    inserts = tuple(blank for insert in boxed.inserts for blank in insert.blanks)
-    blanks = inserts if boxed.made.taken else boxed.blanks
-    board = board if boxed.made.taken else boxed.made.grade.code
+        return CutEntry(box=title, pieces=0, blanks=[], why_not=_why_not(picture, chosen.way))
+    grade, blanks = cut_from_sheet(boxed, picture.today.shop.grade(picture.job.board))
     if not blanks:
         return None
-    told = [f"{board} {one.name} {one.size[0].nm} x {one.size[1].nm}, {one.count}" for one in blanks]
-    return CutEntry(box=title, board=board, pieces=sum(one.count for one in blanks), blanks=told)
+    told = [f"{grade.code} {one.name} {one.size[0].nm} x {one.size[1].nm}, {one.count}" for one in blanks]
+    return CutEntry(box=title, pieces=sum(one.count for one in blanks), blanks=told)
 
 
 def _why_not(picture: Picture, way: str) -> str:

@@ -12,7 +12,7 @@ from pydantic import BaseModel, Field
 
 from fardo.api.bench import Bench, CutEntry
 from fardo.api.desk import Desk, Today
-from fardo.api.worked import box_for
+from fardo.api.worked import box_for, cut_from_sheet
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.lay_out import Cut, CuttingPlan, Piece, SheetPlan, plan_cuts
@@ -159,9 +159,7 @@ def work_of(line: JobLine, today: Today) -> Work:
         boxed = box_for(chosen.way, job, load, today)
     except (BadInput, NoAnswer, Unreadable) as fault:
         return Work(line.id, title, None, (), str(fault))
-    inserts = tuple(blank for insert in boxed.inserts for blank in insert.blanks)
-    blanks = inserts if boxed.made.taken else boxed.blanks
-    grade = today.shop.grade(job.board) if boxed.made.taken else boxed.made.grade
+    grade, blanks = cut_from_sheet(boxed, today.shop.grade(job.board))
     return Work(line.id, title, grade, blanks, "")
 
 

@@ -9,6 +9,7 @@ from itertools import chain
 
 from fardo.api.desk import Today
 from fardo.core.board.grade import Grade
+from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made, School
 from fardo.core.plan.boxed import Boxed, box_up
 from fardo.core.plan.load import Load
@@ -149,6 +150,17 @@ def box_for(way: str, job: JobFile, load: Load, today: Today) -> Boxed:
     if (kept := allowances_kept(way, job, grade)) is not None:
         grade, shop = by(kept, way, grade, shop)
     return box_up(load, way, grade, shop, school)
+
+
+def cut_from_sheet(boxed: Boxed, own: Grade) -> tuple[Grade, tuple[Blank, ...]]:
+    """What is cut from sheet for a box and its inserts, and from which board.
+
+    Args:
+        own: the job's board, of which inserts are cut for a box that is there.
+    """
+    if not boxed.made.taken:
+        return boxed.made.grade, boxed.blanks
+    return own, tuple(blank for insert in boxed.inserts for blank in insert.blanks)
 
 
 def allowances_kept(way: str, job: JobFile, grade: Grade) -> CutBy | None:

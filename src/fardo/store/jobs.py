@@ -151,10 +151,14 @@ class Jobs:
         return Page(jobs, str(rows[size - 1]["changed"]) if len(rows) > size else None)
 
     def with_box(self, size: int) -> tuple[list[JobLine], int]:
-        """Jobs in hand that have chosen a box, the first to leave first, those without a day last; and how many."""
+        """Jobs in hand that have chosen a box, and how many there are.
+
+        Those that had blanks cut come last, those without a day after the others; else the first to leave first.
+        """
         reader = self._database.reader
         where = " WHERE put_away_at IS NULL AND box_way <> ''"
-        rows = reader.execute(f"{_LINES}{where} ORDER BY day IS NULL, day, changed LIMIT ?", (size,)).fetchall()
+        order = " ORDER BY EXISTS (SELECT 1 FROM job_cut WHERE job_cut.job_id = job.id), day IS NULL, day, changed"
+        rows = reader.execute(f"{_LINES}{where}{order} LIMIT ?", (size,)).fetchall()
         (count,) = reader.execute(f"SELECT count(*) FROM job{where}").fetchone()
         return [_line(row) for row in rows], int(count)
 

@@ -390,6 +390,7 @@ export class JobDesk {
 
   #keep(view: JobView): void {
     this.#revision = view.revision;
+    this.label = view.label ?? null;
     // What was chosen meanwhile stays; all else that fields do not show comes from what was saved.
     const { chosen, arrangement } = this.#base;
     this.#base = {
