@@ -9,7 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fardo.core.board.grade import Sheet
-from fardo.core.cut.lay_out import Cut, CuttingPlan, Piece, Rect, lay_freely, order_cuts, plan_cuts
+from fardo.core.cut.lay_out import CuttingPlan, Piece, lay_freely, plan_cuts
+from fardo.core.cut.order import Cut, Rect, order_cuts
 from fardo.core.quantity import INCH, ZERO, Length
 from fardo.core.refusal import NoAnswer
 from tests.made_up import inches

@@ -15,7 +15,8 @@ from fardo.api.desk import Desk, Today
 from fardo.api.worked import box_for, cut_from_sheet
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
-from fardo.core.cut.lay_out import Cut, CuttingPlan, Piece, SheetPlan, plan_cuts
+from fardo.core.cut.lay_out import CuttingPlan, Piece, SheetPlan, plan_cuts
+from fardo.core.cut.order import Cut
 from fardo.core.cut.sheet import draw_sheet
 from fardo.core.make import WAYS
 from fardo.core.make.stock import NM2_PER_M2

@@ -10,7 +10,7 @@ these the one with fewest fence changes. Where only a knife could do with fewer 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import gcd
 
 import numpy as np
@@ -18,6 +18,7 @@ import numpy as np
 from fardo.core.board.grade import Sheet
 from fardo.core.cut.drawing import Flutes, Point
 from fardo.core.cut.nest import ways_on
+from fardo.core.cut.order import Cut, CutSearch, Rect
 from fardo.core.quantity import ZERO, Length
 from fardo.core.refusal import NoAnswer
 
@@ -26,7 +27,6 @@ _WORK = 2400  # orders times pieces, for more
 _SOLVER_WORK = 1.5  # of CP-SAT, in its own measure of work, so that it gives the same plan on every machine
 _MOST_EQUAL = 400  # plans of as many sheets that are looked at for the fence
 _MOST_FREE = 24  # pieces CP-SAT is asked about; with more a knife gains next to nothing
-_MOST_STATES = 4000  # of the search for the order of one sheet's cuts with fewest fence changes
 _MOST_STATES_IN_ALL = 12_000  # of all these searches for one plan; a quick order does for the sheets after that
 
 
@@ -41,41 +41,12 @@ class Piece:
 
 
 @dataclass(frozen=True, slots=True)
-class Rect:
-    """On a sheet: its lower left corner and its sides."""
-
-    x: Length
-    y: Length
-    length: Length
-    width: Length
-
-    @property
-    def area_nm2(self) -> int:
-        return self.length.nm * self.width.nm
-
-
-@dataclass(frozen=True, slots=True)
 class Placed:
     """A piece where it lies on its sheet, `turned` a quarter where its own length runs across the sheet."""
 
     piece: Piece
     at: Rect
     turned: bool
-
-
-@dataclass(frozen=True, slots=True)
-class Cut:
-    """A cut through a rest of the sheet.
-
-    Args:
-        rest: what is parted. across: whether the cut runs across its length; else along it. fence: how far from the
-        rest's left or lower edge. after: the cut that frees this rest, by its number, None for the whole sheet.
-    """
-
-    rest: Rect
-    across: bool
-    fence: Length
-    after: int | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,7 +152,7 @@ def _by_order(
     least = _least_sheets(pieces, sheets)
     found: tuple[int, int] | None = None
     best: tuple[int, int, int, int] | None = None
-    equal, search = 0, _CutSearch(_MOST_STATES_IN_ALL)
+    equal, search = 0, CutSearch(_MOST_STATES_IN_ALL)
     for n, order in enumerate(_orders(pieces, draw)):
         for fit, part in _RULES:
             laid = _place_all(order, sheets, kerf, fit, part)
@@ -293,7 +264,7 @@ class _Laid:
         self.rests.append(rest)
         return rest
 
-    def plan(self, least: int, search: _CutSearch) -> CuttingPlan:
+    def plan(self, least: int, search: CutSearch) -> CuttingPlan:
         left: list[list[Rect]] = [[] for _ in self.taken]
         for rest in self.rests:
             left[rest.sheet].append(Rect(Length(rest.x), Length(rest.y), Length(rest.a), Length(rest.b)))
@@ -361,84 +332,6 @@ def _parted(rest: _Rest, w: int, h: int, kerf: int, part: _Part, cuts: list[Cut]
             if rest.b - h - kerf > 0:
                 yield _Rest(rest.sheet, rest.x, rest.y + h + kerf, whole.length.nm, rest.b - h - kerf, after)
             whole = Rect(whole.x, whole.y, whole.length, Length(h))
-
-
-def order_cuts(cuts: Sequence[Cut]) -> tuple[Cut, ...]:
-    """The same cuts in the order that sets the fence least often, each after the one that frees its rest.
-
-    Exact for a few dozen cuts. `after` is renumbered.
-    """
-    return _CutSearch(_MOST_STATES).order(cuts)
-
-
-class _CutSearch:
-    """Looks for orders of cuts that set the fence least often, as long as it has states to spend.
-
-    Breadth first over what has been cut: at a setting all that can be cut at it is cut, which never does harm. Where
-    the states run out it goes on by the setting that does most at once.
-    """
-
-    def __init__(self, states: int) -> None:
-        self._left = states
-
-    def order(self, cuts: Sequence[Cut]) -> tuple[Cut, ...]:
-        if not cuts:
-            return ()
-        quick, settings = _ordered(cuts, 0)
-        if settings > len({cut.fence for cut in cuts}) and self._left > 0:
-            most = min(_MOST_STATES, self._left)
-            thorough, fewer = _ordered(cuts, most)
-            self._left -= most if fewer == settings else most // 2
-            if fewer < settings:
-                quick = thorough
-        number = {old: new for new, old in enumerate(quick)}
-        return tuple(replace(cuts[n], after=None if (after := cuts[n].after) is None else number[after]) for n in quick)
-
-
-def _ordered(cuts: Sequence[Cut], states: int) -> tuple[list[int], int]:
-    """The cuts' numbers in order, and how often the fence is set.
-
-    Args:
-        states: that are looked at before only the setting that does most is followed.
-    """
-    start: frozenset[int] = frozenset()
-    seen: dict[frozenset[int], tuple[frozenset[int], list[int]] | None] = {start: None}
-    edge = [start]
-    whole = frozenset(range(len(cuts)))
-    while whole not in seen:
-        edge = [after for state in edge for after in _settings(cuts, state, seen)]
-        if len(seen) > states:
-            edge = [max(edge, key=len)]
-    order: list[int] = []
-    state, settings = whole, 0
-    while (came := seen[state]) is not None:
-        state, done = came
-        order = done + order
-        settings += 1
-    return order, settings
-
-
-def _settings(
-    cuts: Sequence[Cut], state: frozenset[int], seen: dict[frozenset[int], tuple[frozenset[int], list[int]] | None]
-) -> Iterator[frozenset[int]]:
-    """Every state one setting of the fence away that is new."""
-    ready = [n for n, cut in enumerate(cuts) if n not in state and (cut.after is None or cut.after in state)]
-    for fence in sorted({cuts[n].fence for n in ready}):
-        done: list[int] = []
-        now = set(state)
-        while True:
-            more = [
-                n for n, cut in enumerate(cuts)
-                if n not in now and cut.fence == fence and (cut.after is None or cut.after in now)
-            ]  # fmt: skip
-            if not more:
-                break
-            done += more
-            now.update(more)
-        after = frozenset(now)
-        if after not in seen:
-            seen[after] = (state, done)
-            yield after
 
 
 def _by_knife(pieces: Sequence[Piece], best: CuttingPlan) -> CuttingPlan | None:
