@@ -11,6 +11,8 @@
   const LOOK_AGAIN_MS = 700;
   let jobs = $state<JobRow[]>([]);
   let cursor = $state<string | null>(null);
+  /** Where each page that is shown begins. */
+  let asked: (string | null)[] = [null];
   let loaded = $state(false);
   let renewing = $state(false);
   let trouble = $state('');
@@ -26,6 +28,7 @@
     try {
       const page = await calls.jobs({ put_away: away, ...(after ? { cursor: after } : {}) });
       jobs = after ? [...jobs, ...page.jobs] : page.jobs;
+      asked = after ? [...asked, after] : [null];
       cursor = page.cursor;
       renewing = page.renewing;
       trouble = '';
@@ -44,10 +47,12 @@
   async function renew(): Promise<void> {
     renewing = false;
     try {
-      const page = await calls.jobs({ put_away: putAway });
-      const found = new Map(page.jobs.map((job) => [job.id, job]));
+      const pages = await Promise.all(
+        asked.map((after) => calls.jobs({ put_away: putAway, ...(after ? { cursor: after } : {}) })),
+      );
+      const found = new Map(pages.flatMap((page) => page.jobs).map((job) => [job.id, job]));
       jobs = jobs.map((job) => found.get(job.id) ?? job);
-      renewing = page.renewing;
+      renewing = pages.some((page) => page.renewing);
     } catch {
       // The rows stay as they are; whatever is done next says what is wrong.
     }
