@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from fardo.api import reading
 from tests.hostile import FILES, dxf, tetrahedron, zipped
 
 # Those that are only large: what they hold can be used.
@@ -34,7 +35,9 @@ def said(answer: Any) -> str:
 
 
 @pytest.mark.parametrize("name", FILES)
-def test_nothing_a_file_holds_holds_up_the_shop(client: TestClient, name: str) -> None:
+def test_nothing_a_file_holds_holds_up_the_shop(client: TestClient, monkeypatch: pytest.MonkeyPatch, name: str) -> None:
+    if name in READ:
+        monkeypatch.setattr(reading, "LONGEST_S", 60)  # this machine may be busy; benchmarks/attack times them
     answer = send(client, name, FILES[name]())
     assert answer.status_code < 500, answer.text
     assert (said(answer) == "") == (name in READ), said(answer)

@@ -122,6 +122,23 @@ def test_one_bad_job_is_shown_as_such_and_the_rest_works(shop_file: Path, name: 
     assert f"job {bad.id} cannot be read" in said.stdout
 
 
+def test_a_kind_that_cannot_be_read_takes_nothing_with_it(client: TestClient, shop_file: Path) -> None:
+    kind = client.get("/api/kinds/mirror").json()["kind"]
+    assert client.put("/api/kinds", json={"revision": 0, "kind": {**kind, "title": "Ours"}}).status_code == 200
+    spoil(shop_file, "UPDATE kind SET content = '{\"parts\": 5}'")
+    assert client.get("/api/kinds/mirror").json()["kind"]["title"] == kind["title"]
+    assert "kind of goods mirror cannot be read" in check_shop(shop_file).flaws[0]
+
+
+def test_nothing_is_kept_that_could_not_be_read_again(client: TestClient) -> None:
+    """A job may have more parts and extras than a kind."""
+    for changes in ({"parts": job()["parts"] * 51}, {"extras": job()["extras"] * 31}):
+        key = client.post("/api/jobs", json=job(**changes)).json()["id"]
+        refused = client.post(f"/api/jobs/{key}/kind", json={"code": "many", "title": "Many"})
+        assert (refused.status_code, refused.json()["field"]) == (422, next(iter(changes)))
+    assert client.get("/api/kinds").status_code == 200
+
+
 def test_check_looks_at_revisions_and_the_search_index(shop_file: Path) -> None:
     database = Database(shop_file)
     made = Jobs(database).add(JobFile.model_validate(job(title="Two revisions")))

@@ -25,7 +25,7 @@ def read_photo(name: str, content: bytes) -> bytes:
                     "too many pixels", read=f"{name}, {opened.width} x {opened.height}", field="file",
                     allowed=f"at most {most // 1_000_000} million",
                 )  # fmt: skip
-            opened.draft("RGB", (_LONGEST_SIDE * 2, _LONGEST_SIDE * 2))
+            opened.draft("RGB", (_LONGEST_SIDE, _LONGEST_SIDE))
             opened.thumbnail((_LONGEST_SIDE, _LONGEST_SIDE))
             upright = ImageOps.exif_transpose(opened).convert("RGB")
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError) as fault:

@@ -105,6 +105,23 @@ def complaints(error: ValidationError) -> Iterator[BadInput]:
     return (complaint(found) for found in error.errors(include_url=False))
 
 
+def must_read_back(model: type[PydanticModel], text: str) -> str:
+    """What is about to be kept, once it is sure that it can be read again.
+
+    Args:
+        model: that reads it.
+        text: as JSON.
+
+    Raises:
+        BadInput: naming the first field that could not be read.
+    """
+    try:
+        model.model_validate_json(text)
+    except ValidationError as error:
+        raise next(complaints(error)) from error
+    return text
+
+
 def complaint(found: Mapping[str, Any]) -> BadInput:
     """A refusal with the field's path and what was read, for one finding of the checker."""
     kind = found["type"]

@@ -12,6 +12,7 @@ from datetime import UTC, datetime
 from hashlib import blake2b
 
 from fardo.files.job import JobFile, plain
+from fardo.files.typed import must_read_back
 from fardo.store.database import Conflict, Database, Gone, Unreadable
 from fardo.store.soundness import why_unreadable
 from fardo.store.words import words_of
@@ -207,7 +208,7 @@ def without_label(job: JobFile) -> JobFile:
 
 
 def _write(connection: sqlite3.Connection, key: str, revision: int, job: JobFile, now: str) -> None:
-    content = json.dumps(plain(job), ensure_ascii=False, allow_nan=False)
+    content = must_read_back(JobFile, json.dumps(plain(job), ensure_ascii=False, allow_nan=False))
     day, way = job.day.isoformat() if job.day else None, job.chosen.box.way if job.chosen.box else ""
     connection.execute(
         "UPDATE job SET revision = ?, title = ?, day = ?, destination = ?, content = ?, saved_at = ?, box_way = ?"

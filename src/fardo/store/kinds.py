@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import json
 import re
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from fardo.files.kind import KindFile, shipped_kinds
+from fardo.files.typed import must_read_back
 from fardo.store.database import Conflict, Database, Gone
 
 
@@ -30,8 +32,9 @@ class Kinds:
         found = {kind.code: StoredKind(kind, 0) for kind in shipped_kinds()}
         rows = self._database.reader.execute("SELECT revision, content FROM kind WHERE put_away_at IS NULL")
         for row in rows:
-            kind = KindFile.model_validate_json(row["content"])
-            found[kind.code] = StoredKind(kind, row["revision"])
+            with suppress(ValueError):  # one that cannot be read does not take the others with it; `check` names it
+                kind = KindFile.model_validate_json(row["content"])
+                found[kind.code] = StoredKind(kind, row["revision"])
         return sorted(found.values(), key=lambda stored: (stored.kind.title.lower(), stored.kind.code))
 
     def get(self, code: str) -> StoredKind:
@@ -56,6 +59,7 @@ class Kinds:
     def keep(self, kind: KindFile, revision: int) -> StoredKind:
         """The kind as it now is. Raises Conflict where `revision` is not the newest; 0 is a new one of the shop's."""
         content = json.dumps(kind.model_dump(mode="json", by_alias=True, exclude_none=True), ensure_ascii=False)
+        must_read_back(KindFile, content)
         with self._database.writing() as connection:
             row = connection.execute("SELECT revision, put_away_at FROM kind WHERE code = ?", (kind.code,)).fetchone()
             newest = row["revision"] if row and row["put_away_at"] is None else 0

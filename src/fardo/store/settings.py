@@ -9,6 +9,7 @@ from datetime import UTC, datetime
 
 from fardo.files.shop import ShopFile, starting_shop
 from fardo.files.tariff import TariffFile
+from fardo.files.typed import must_read_back
 from fardo.store.database import Conflict, Database, Gone
 
 
@@ -78,7 +79,9 @@ class Settings:
 
         Raises: Conflict where `made_from` is not the newest.
         """
-        content = json.dumps(tariff.model_dump(mode="json", by_alias=True, exclude_none=True))
+        content = must_read_back(
+            TariffFile, json.dumps(tariff.model_dump(mode="json", by_alias=True, exclude_none=True))
+        )
         now = _now()
         with self._database.writing() as connection:
             if made_from is not None:
@@ -115,7 +118,7 @@ def write_shop(connection: sqlite3.Connection, revision: int, shop: ShopFile) ->
     connection.execute(
         "INSERT INTO shop VALUES (1, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET"
         " revision = excluded.revision, content = excluded.content, saved_at = excluded.saved_at",
-        (newest + 1, shop.model_dump_json(by_alias=True), _now()),
+        (newest + 1, must_read_back(ShopFile, shop.model_dump_json(by_alias=True)), _now()),
     )
     return int(newest) + 1
 

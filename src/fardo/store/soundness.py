@@ -150,7 +150,6 @@ def _check(connection: sqlite3.Connection, path: Path) -> int:
 _SETTINGS: tuple[tuple[str, str, Callable[[str], object]], ...] = (
     ("shop", "SELECT '', content FROM shop", lambda text: ShopFile.model_validate_json(text).to_core()),
     ("tariff", "SELECT carrier, content FROM tariff", lambda text: TariffFile.model_validate_json(text).to_core()),
-    ("kind", "SELECT code, content FROM kind", KindFile.model_validate_json),
 )
 
 
@@ -202,6 +201,12 @@ def _flaws_of_revisions(connection: sqlite3.Connection, tables: set[str]) -> Ite
     for key, revision, text in connection.execute("SELECT job_id, revision, content FROM job_revision"):
         if why := why_unreadable(text):
             yield f"revision {revision} of job {key} cannot be read: {why}"
+    if "kind" in tables:
+        for code, text in connection.execute("SELECT code, content FROM kind"):
+            try:
+                KindFile.model_validate_json(text)
+            except ValueError as error:
+                yield f"the shop's kind of goods {code} cannot be read: {_first_line(error)}"
     if "tariff_revision" in tables:
         for carrier, revision, text in connection.execute("SELECT carrier, revision, content FROM tariff_revision"):
             try:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from fardo.core.quantity import Length
 
+_STATES_OF_QUICK = 20  # a quick order of n cuts takes as long as n x n / 20 states
 _MOST_STATES = 4000  # of the search for the order of one sheet's cuts with fewest fence changes
 
 
@@ -51,15 +52,17 @@ class CutSearch:
     """Looks for orders of cuts that set the fence least often, as long as it has states to spend.
 
     Breadth first over what has been cut: at a setting all that can be cut at it is cut, which never does harm. Where
-    the states run out it goes on by the setting that does most at once.
+    the states of a sheet run out it goes on by the setting that does most at once; where those in all do, cuts stay in
+    the order they were made.
     """
 
     def __init__(self, states: int) -> None:
         self._left = states
 
     def order(self, cuts: Sequence[Cut]) -> tuple[Cut, ...]:
-        if not cuts:
-            return ()
+        if self._left <= 0:
+            return tuple(cuts)  # as they were made, which frees every rest before it is cut
+        self._left -= len(cuts) ** 2 // _STATES_OF_QUICK
         quick, settings = _ordered(cuts, 0)
         if settings > len({cut.fence for cut in cuts}) and self._left > 0:
             most = min(_MOST_STATES, self._left)
