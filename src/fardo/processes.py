@@ -101,7 +101,10 @@ class Crew:
         with self._guard:
             if self._closed or self._threads is None:
                 raise CrewEnded("the crew is closed")
-            return self._threads.submit(lambda: self.run(function, *args, **kwargs))
+            try:
+                return self._threads.submit(lambda: self.run(function, *args, **kwargs))
+            except RuntimeError as ended:  # the interpreter ends
+                raise CrewEnded("the shop is being closed") from ended
 
     def begin(self) -> None:
         """Begins the processes, so that the first who asks need not wait for them."""

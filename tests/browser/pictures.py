@@ -33,6 +33,7 @@ def take_all(folder: Path) -> None:
         open_demo(path, date(2026, 3, 2))
         with ServedHere(path) as server:
             page = Page(driver, server.url)
+            page.until(lambda: not httpx.get(f"{server.url}/api/jobs").json()["renewing"])
             jobs = {row["title"]: row["id"] for row in httpx.get(f"{server.url}/api/jobs").json()["jobs"]}
             concertina = f"/jobs/{jobs['Concertina for Ostwick']}"
             wheel = f"/jobs/{jobs['Drive wheel for a treadle']}"
