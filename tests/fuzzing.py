@@ -39,6 +39,7 @@ RAW = (
     "01",
     "'x'",
 )
+_LARGEST_KEPT = 20_000  # of an answer that is gone on from; what is spoilt again and again grows
 METHODS = ("GET", "POST", "PUT", "DELETE", "PATCH", "OPTIONS", "HEAD", "TRACE")
 # What is worked out in seconds, or goes on after its answer, is asked now and then.
 _LONG = ("/api/arrange", "/api/cutting", "/api/steps", "/api/fold", "/api/jobs/{key}/cut-sheet", "/api/openapi")
@@ -100,7 +101,7 @@ class Fuzz:
         if isinstance(answer.get("revision"), int):
             self.revision = answer["revision"]
         for name in ("job", "shop", "kind", "tariff"):
-            if isinstance(answer.get(name), dict):
+            if isinstance(answer.get(name), dict) and len(json.dumps(answer[name])) < _LARGEST_KEPT:
                 self.bodies.setdefault(name, []).append(answer[name])
                 del self.bodies[name][:-12]
 

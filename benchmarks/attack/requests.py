@@ -27,6 +27,7 @@ class Came:
     faults: Counter[str] = field(default_factory=Counter)
     resets: int = 0
     seconds: list[float] = field(default_factory=list)
+    longest: float = 0.0
     slowest: str = ""
 
 
@@ -72,7 +73,8 @@ def _one(client: httpx.Client, fuzz: Fuzz, asked: Asked, came: Came, guard: thre
     with guard:
         came.asked += 1
         came.statuses[status] += 1
-        if took > max(came.seconds, default=0.0):
+        if took > came.longest:
+            came.longest = took
             came.slowest = f"{asked.method} {asked.url.partition('?')[0][:60]}"
         came.seconds.append(took)
         if fault := fault_of(asked, status, kind):

@@ -106,7 +106,7 @@ def test_price_lists_of_one_service_may_not_hold_on_the_same_day(first, second, 
         *(
             ({"charges": [GOOD], "zones": [{"from": "1", "to": ["1-9"], "zone": "near", "days": [1, 2], **wrong}]},
              f"zones[0].{field}")
-            for wrong, field in (({"days": [3, 2]}, "days"), ({"days": [-1, 2]}, "days"), ({"to": ["9-1"]}, "to[0]"),
+            for wrong, field in (({"days": [3, 2]}, "days"), ({"days": [-1, 2]}, "days[0]"), ({"to": ["9-1"]}, "to[0]"),
                                  ({"to": ["1", "73-7"]}, "to[1]"), ({"to": [""]}, "to[0]"))
         ),
         ({"charges": [{"kind": "cover", "free": "1", "step": "1", "price": "-1", "most": "9"}]}, "charges[0].price"),
