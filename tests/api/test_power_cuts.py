@@ -59,9 +59,9 @@ def test_the_disk_of_these_tests_does_forget(tmp_path: Path, monkeypatch: pytest
 
 def test_every_connection_of_a_shop_is_in_wal_and_fully_synchronised(shop_file: Path) -> None:
     database = Database(shop_file)
+    set_to = {"journal_mode": "wal", "synchronous": 2, "foreign_keys": 1}  # 2: full
     with database.writing() as writer:
-        for connection in (writer, database.reader):
-            assert connection.execute("PRAGMA journal_mode").fetchone()[0] == "wal"
-            assert connection.execute("PRAGMA synchronous").fetchone()[0] == 2  # FULL
-            assert connection.execute("PRAGMA foreign_keys").fetchone()[0] == 1
+        for name, value in set_to.items():
+            assert writer.execute(f"PRAGMA {name}").fetchone()[0] == value
+            assert database.read(f"PRAGMA {name}")[0][0] == value
     database.close()

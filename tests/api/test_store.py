@@ -132,11 +132,39 @@ def test_a_newer_or_foreign_or_damaged_file_is_left_alone(shop_file: Path, tmp_p
 
 def test_tables_are_strict_and_content_is_json(shop_file: Path) -> None:
     database = Database(shop_file)
-    strict = database.reader.execute("SELECT name FROM pragma_table_list WHERE schema = 'main' AND strict").fetchall()
+    strict = database.read("SELECT name FROM pragma_table_list WHERE schema = 'main' AND strict")
     assert {"shop", "tariff", "job", "job_revision"} <= {row[0] for row in strict}
-    for row in database.reader.execute("SELECT content FROM job"):
+    for row in database.read("SELECT content FROM job"):
         assert json.loads(row["content"])["format"] == "fardo-job/1"
     database.close()
+
+
+def test_a_shop_closes_once_its_readers_are_done_and_is_not_read_after(shop_file: Path) -> None:
+    """A connection closed under a thread that reads on it ends the whole process."""
+    database = Database(shop_file)
+    told: list[object] = []
+    reading = threading.Event()
+    slow = "WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 200000) SELECT i FROM n"
+
+    def read() -> None:
+        try:
+            while True:
+                reading.set()
+                told.append(len(database.read(slow)))
+        except StoreError as closed:
+            told.append(str(closed))
+
+    readers = [threading.Thread(target=read) for _ in range(3)]
+    for reader in readers:
+        reader.start()
+    reading.wait()
+    database.close()
+    for reader in readers:
+        reader.join()
+    assert told.count(f"{shop_file} is closed") == 3
+    assert set(told) <= {f"{shop_file} is closed", 200_000}
+    with pytest.raises(StoreError, match="is closed"), database.writing():
+        raise AssertionError("nothing is written to a closed shop")
 
 
 def test_a_file_is_kept_once_under_a_name_made_from_it(shop_file: Path) -> None:
@@ -147,7 +175,7 @@ def test_a_file_is_kept_once_under_a_name_made_from_it(shop_file: Path) -> None:
     other = files.keep("front.jpg", ".jpg", "image/jpeg", b"two")
     assert other != first
     assert (files.get(first).content, files.get(first).called) == (b"one", "front.jpg")
-    count = database.reader.execute("SELECT count(*) FROM file").fetchone()[0]
+    count = database.read("SELECT count(*) FROM file")[0][0]
     assert count == 2
     with pytest.raises(Gone):
         files.get("nothing.jpg")

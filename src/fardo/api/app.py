@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import asyncio
 from collections.abc import AsyncIterator
-from contextlib import asynccontextmanager, suppress
+from contextlib import asynccontextmanager
 from importlib.resources import files
 from pathlib import Path
 
@@ -31,15 +31,11 @@ _ROOMS = ("/", "/settings", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/j
 async def _while_open(app: FastAPI) -> AsyncIterator[None]:
     """Asks about labels that are not settled, and works out what the bench shows first; ends searches and the processes
     beside with the application."""
-    tasks = [
-        asyncio.create_task(app.state.purchases.keep_asking()),
-        asyncio.create_task(run_in_threadpool(app.state.bench.renew_first_page)),
-    ]
+    asking = asyncio.create_task(app.state.purchases.keep_asking())
+    renewing = asyncio.create_task(run_in_threadpool(app.state.bench.renew_first_page))
     yield
-    for task in tasks:
-        task.cancel()
-        with suppress(asyncio.CancelledError):
-            await task  # whatever it has in hand of the store is let go of first
+    asking.cancel()
+    await asyncio.wait([asking, renewing])
     app.state.runs.stop_all()
     if app.state.owns_crews:
         await run_in_threadpool(app.state.desk.crews.close)

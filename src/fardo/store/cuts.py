@@ -20,9 +20,7 @@ class Cuts:
     def of(self, keys: Sequence[str]) -> dict[str, list[str]]:
         """Of each of these jobs that has something cut, the blanks that were."""
         marks = ", ".join("?" * len(keys))
-        rows = self._database.reader.execute(
-            f"SELECT job_id, blanks FROM job_cut WHERE job_id IN ({marks})", tuple(keys)
-        )
+        rows = self._database.read(f"SELECT job_id, blanks FROM job_cut WHERE job_id IN ({marks})", tuple(keys))
         return {row["job_id"]: json.loads(row["blanks"]) for row in rows}
 
     def cut(self, blanks: Mapping[str, Sequence[str]], revision: int, shop: ShopFile) -> None:

@@ -8,9 +8,10 @@ from __future__ import annotations
 
 import sqlite3
 import threading
-from collections.abc import Iterator
-from contextlib import contextmanager
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import closing, contextmanager
 from pathlib import Path
+from weakref import WeakSet
 
 from fardo.store.backup import keep_copy
 from fardo.store.beside import put_in_place, sweep, written_beside
@@ -20,6 +21,17 @@ from fardo.store.migrating import migrate, newest_version, remains_of
 from fardo.store.soundness import check_file
 
 SYNCHRONOUS = "FULL"  # in WAL: every commit is synced before it is answered
+
+
+class _Reader:
+    """A thread's connection to read on, and what is held while it does; closed when the thread is gone."""
+
+    def __init__(self, connection: sqlite3.Connection) -> None:
+        self.guard = threading.Lock()
+        self.connection = connection
+
+    def __del__(self) -> None:
+        self.connection.close()
 
 
 class Database:
@@ -40,8 +52,9 @@ class Database:
         self.path = path
         self.begun = False
         self._guard = threading.RLock()
-        self._readers = threading.local()
-        self._open: list[sqlite3.Connection] = []
+        self._mine = threading.local()
+        self._readers: WeakSet[_Reader] = WeakSet()
+        self._closed = False
         self._writer: sqlite3.Connection | None = None
         if not only_reads:
             path.parent.mkdir(parents=True, exist_ok=True)
@@ -51,7 +64,7 @@ class Database:
                 self._make_ready()
                 self._writer = self._connect()
             # The log is read and kept short by whoever writes; a file that cannot be opened is told now.
-            self.reader.execute("SELECT count(*) FROM sqlite_schema").fetchone()
+            self.read("SELECT count(*) FROM sqlite_schema")
         except sqlite3.DatabaseError as error:
             self.close()
             raise StoreError(f"{path} cannot be opened as a shop: {cannot_write(error) or error}") from error
@@ -65,10 +78,8 @@ class Database:
         elif check_file(self.path) < newest_version():
             self._lock.take_alone()
             keep_copy(self.path, self.path.with_name(f"{self.path.name}.before-{newest_version():03d}"))
-            connection = self._connect()
-            migrate(connection)
-            connection.close()
-            self._open.remove(connection)
+            with closing(self._connect()) as connection:
+                migrate(connection)
             self._lock.share()
         sweep(self.path.parent)
 
@@ -81,17 +92,13 @@ class Database:
                 f"Restore one of them (fardo restore FILE --db {self.path}), or move them away to begin a new shop"
             )
         with written_beside(self.path) as part:
-            connection = sqlite3.connect(part, isolation_level=None)
-            try:
+            with closing(sqlite3.connect(part, isolation_level=None)) as connection:
                 migrate(connection)
-            finally:
-                connection.close()
             put_in_place(part, self.path)
         self.begun = True
 
     def _connect(self) -> sqlite3.Connection:
         connection = sqlite3.connect(self.path, timeout=10, isolation_level=None, check_same_thread=False)
-        self._open.append(connection)
         connection.row_factory = sqlite3.Row
         connection.execute("PRAGMA journal_mode = WAL")
         connection.execute(f"PRAGMA synchronous = {SYNCHRONOUS}")
@@ -106,6 +113,7 @@ class Database:
             CannotWrite: where the disk is full, or the file cannot be written to.
         """
         with self._guard:
+            self._must_be_open()
             writer = self._writer
             assert writer is not None, "this database was opened to be read"
             try:
@@ -120,22 +128,43 @@ class Database:
                     raise fault from error
                 raise
 
-    @property
-    def reader(self) -> sqlite3.Connection:
-        """This thread's own reading connection."""
-        connection: sqlite3.Connection | None = getattr(self._readers, "connection", None)
-        if connection is None:
-            connection = self._connect()
-            connection.execute("PRAGMA query_only = ON")
-            self._readers.connection = connection
-        return connection
+    def read(self, query: str, given: Sequence[object] | Mapping[str, object] = ()) -> list[sqlite3.Row]:
+        """Every row of a query, on this thread's own reading connection. Raises StoreError once the shop is closed."""
+        mine: _Reader | None = getattr(self._mine, "reader", None)
+        if mine is None:
+            mine = _Reader(self._connect())
+            mine.connection.execute("PRAGMA query_only = ON")
+            self._mine.reader = mine
+            with self._guard:
+                self._readers.add(mine)
+        with mine.guard:
+            self._must_be_open()
+            return mine.connection.execute(query, given).fetchall()
+
+    def read_one(self, query: str, given: Sequence[object] | Mapping[str, object] = ()) -> sqlite3.Row | None:
+        """The first row of a query, if it has any. Raises StoreError once the shop is closed."""
+        rows = self.read(query, given)
+        return rows[0] if rows else None
 
     def close(self) -> None:
+        """Lets go of the file, once whoever reads or writes is done.
+
+        A connection closed under a thread that reads on it would end the process.
+        """
         with self._guard:
-            for connection in self._open:
-                connection.close()
-            self._open.clear()
+            self._closed = True
+            readers = tuple(self._readers)
+        for reader in readers:
+            with reader.guard:
+                reader.connection.close()
+        with self._guard:
+            if self._writer is not None:
+                self._writer.close()
             self._lock.release()
+
+    def _must_be_open(self) -> None:
+        if self._closed:
+            raise StoreError(f"{self.path} is closed")
 
 
 __all__ = ["CannotWrite", "Conflict", "Database", "Gone", "StoreError", "Unreadable"]

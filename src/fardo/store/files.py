@@ -42,7 +42,7 @@ class Files:
 
     def get(self, name: str) -> StoredFile:
         """Raises Gone."""
-        row = self._database.reader.execute("SELECT * FROM file WHERE name = ?", (name,)).fetchone()
+        row = self._database.read_one("SELECT * FROM file WHERE name = ?", (name,))
         if row is None:
             raise Gone(f"There is no file {name}.")
         return StoredFile(row["name"], row["called"], row["media_type"], row["content"])

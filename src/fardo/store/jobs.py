@@ -101,7 +101,7 @@ class Jobs:
 
     def line(self, key: str) -> JobLine:
         """Raises Gone."""
-        row = self._database.reader.execute(f"{_LINES} WHERE job.id = ?", (key,)).fetchone()
+        row = self._database.read_one(f"{_LINES} WHERE job.id = ?", (key,))
         if row is None:
             raise Gone(f"There is no job {key}.")
         return _line(row)
@@ -137,7 +137,7 @@ class Jobs:
         """Jobs on the bench, or those put away, that hold every one of `words` (beginnings of words count)."""
         before = int(cursor) if cursor is not None and re.fullmatch(r"\d{1,18}", cursor) else 2**62
         match = _match(words, "away" if put_away else "hand")
-        rows = self._database.reader.execute(
+        rows = self._database.read(
             (
                 f"{_LINES} JOIN job_search ON job_search.rowid = job.changed"
                 " WHERE job_search MATCH :match AND job_search.rowid < :before ORDER BY job_search.rowid DESC"
@@ -147,7 +147,7 @@ class Jobs:
             )
             + " LIMIT :size",
             {"match": match, "before": before, "size": size + 1},
-        ).fetchall()
+        )
         jobs = tuple(_line(row) for row in rows[:size])
         return Page(jobs, str(rows[size - 1]["changed"]) if len(rows) > size else None)
 
@@ -156,17 +156,16 @@ class Jobs:
 
         Those that had blanks cut come last, those without a day after the others; else the first to leave first.
         """
-        reader = self._database.reader
         where = " WHERE put_away_at IS NULL AND box_way <> ''"
         order = " ORDER BY EXISTS (SELECT 1 FROM job_cut WHERE job_cut.job_id = job.id), day IS NULL, day, changed"
-        rows = reader.execute(f"{_LINES}{where}{order} LIMIT ?", (size,)).fetchall()
-        (count,) = reader.execute(f"SELECT count(*) FROM job{where}").fetchone()
+        rows = self._database.read(f"{_LINES}{where}{order} LIMIT ?", (size,))
+        [(count,)] = self._database.read(f"SELECT count(*) FROM job{where}")
         return [_line(row) for row in rows], int(count)
 
     def lines(self, keys: Sequence[str]) -> list[JobLine]:
         """The jobs of these keys in their order; those there are none of are left out."""
         marks = ", ".join("?" * len(keys))
-        rows = self._database.reader.execute(f"{_LINES} WHERE job.id IN ({marks})", tuple(keys)).fetchall()
+        rows = self._database.read(f"{_LINES} WHERE job.id IN ({marks})", tuple(keys))
         found = {row["id"]: _line(row) for row in rows}
         return [found[key] for key in dict.fromkeys(keys) if key in found]
 
@@ -181,7 +180,7 @@ class Jobs:
 
     def revisions(self, key: str) -> list[tuple[int, str]]:
         """Number and time of each revision, oldest first."""
-        rows = self._database.reader.execute(
+        rows = self._database.read(
             "SELECT revision, saved_at FROM job_revision WHERE job_id = ? ORDER BY revision", (key,)
         )
         return [(row["revision"], row["saved_at"]) for row in rows]

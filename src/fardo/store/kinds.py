@@ -30,7 +30,7 @@ class Kinds:
     def all(self) -> list[StoredKind]:
         """By title."""
         found = {kind.code: StoredKind(kind, 0) for kind in shipped_kinds()}
-        rows = self._database.reader.execute("SELECT revision, content FROM kind WHERE put_away_at IS NULL")
+        rows = self._database.read("SELECT revision, content FROM kind WHERE put_away_at IS NULL")
         for row in rows:
             with suppress(ValueError):  # one that cannot be read does not take the others with it; `check` names it
                 kind = KindFile.model_validate_json(row["content"])

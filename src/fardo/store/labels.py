@@ -164,21 +164,21 @@ class Labels:
 
     def get(self, key: str) -> Label:
         """Raises Gone."""
-        row = self._database.reader.execute("SELECT * FROM label WHERE key = ?", (key,)).fetchone()
+        row = self._database.read_one("SELECT * FROM label WHERE key = ?", (key,))
         if row is None:
             raise Gone(f"There is no label {key}.")
         return _label(row)
 
     def of_job(self, job_id: str) -> Label | None:
         """The live one, or the last there was; None where none was ever meant to be bought."""
-        row = self._database.reader.execute(
+        row = self._database.read_one(
             f"SELECT * FROM label WHERE job_id = ? ORDER BY state IN {_LIVE} DESC, number DESC LIMIT 1", (job_id,)
-        ).fetchone()
+        )
         return _label(row) if row else None
 
     def unsettled(self) -> list[Label]:
         """Those whose carrier must still be asked, oldest first."""
-        rows = self._database.reader.execute("SELECT * FROM label WHERE state IN ('asking', 'voiding') ORDER BY number")
+        rows = self._database.read("SELECT * FROM label WHERE state IN ('asking', 'voiding') ORDER BY number")
         return [_label(row) for row in rows]
 
 

@@ -21,7 +21,7 @@ class Settings:
 
     def shop(self) -> tuple[int, ShopFile]:
         """Revision and shop; revision 0 and the starting values where nothing has been set."""
-        row = self._database.reader.execute("SELECT revision, content FROM shop").fetchone()
+        row = self._database.read_one("SELECT revision, content FROM shop")
         if row is None:
             return 0, starting_shop()
         return row["revision"], ShopFile.model_validate_json(row["content"])
@@ -33,7 +33,7 @@ class Settings:
 
     def stamp(self) -> tuple[object, ...]:
         """Differs whenever the shop or a tariff has been changed; cheap to ask."""
-        rows = self._database.reader.execute(
+        rows = self._database.read(
             "SELECT 'shop' AS name, revision, NULL AS away FROM shop"
             " UNION ALL SELECT carrier, revision, put_away_at FROM tariff ORDER BY 1"
         )
@@ -45,28 +45,28 @@ class Settings:
 
     def stored_tariffs(self) -> list[StoredTariff]:
         """All tariffs, those put away too, by carrier."""
-        rows = self._database.reader.execute("SELECT * FROM tariff ORDER BY carrier")
+        rows = self._database.read("SELECT * FROM tariff ORDER BY carrier")
         return [_stored(row) for row in rows]
 
     def tariff(self, carrier: str) -> StoredTariff:
         """Raises Gone where there is none."""
-        row = self._database.reader.execute("SELECT * FROM tariff WHERE carrier = ?", (carrier,)).fetchone()
+        row = self._database.read_one("SELECT * FROM tariff WHERE carrier = ?", (carrier,))
         if row is None:
             raise Gone("tariff")
         return _stored(row)
 
     def tariff_versions(self, carrier: str) -> list[tuple[int, str]]:
         """Revision and when it was saved, newest first."""
-        rows = self._database.reader.execute(
+        rows = self._database.read(
             "SELECT revision, saved_at FROM tariff_revision WHERE carrier = ? ORDER BY revision DESC", (carrier,)
         )
         return [(row["revision"], row["saved_at"]) for row in rows]
 
     def tariff_version(self, carrier: str, revision: int) -> TariffFile:
         """Raises Gone where there is none."""
-        row = self._database.reader.execute(
+        row = self._database.read_one(
             "SELECT content FROM tariff_revision WHERE carrier = ? AND revision = ?", (carrier, revision)
-        ).fetchone()
+        )
         if row is None:
             raise Gone("version")
         return TariffFile.model_validate_json(row["content"])
