@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import sys
 import threading
 import time
 from collections import Counter
@@ -16,6 +17,7 @@ from tests.served import Served
 from tests.simulated_carrier import wired
 
 _CLIENTS = 3
+_TOLD_EVERY = 5000
 
 
 @dataclass
@@ -42,7 +44,7 @@ def attack(shop: Path, number: int, seed: int) -> Came:
         def ask(n: int) -> None:
             fuzz = Fuzz(document, Random(f"{seed} {n}"))
             with httpx.Client(base_url=served.url, timeout=120, trust_env=False) as client:
-                for asked, _ in zip(fuzz.requests(), range(number // _CLIENTS), strict=False):
+                for asked, _ in zip(fuzz.requests(), range(-(-number // _CLIENTS)), strict=False):
                     _one(client, fuzz, asked, came, guard)
 
         threads = [threading.Thread(target=ask, args=(n,)) for n in range(_CLIENTS)]
@@ -72,6 +74,8 @@ def _one(client: httpx.Client, fuzz: Fuzz, asked: Asked, came: Came, guard: thre
     fuzz.learn(asked, status, answer)
     with guard:
         came.asked += 1
+        if came.asked % _TOLD_EVERY == 0:
+            print(f"{came.asked} asked", dict(came.statuses), file=sys.stderr, flush=True)
         came.statuses[status] += 1
         if took > came.longest:
             came.longest = took
