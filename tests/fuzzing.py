@@ -40,6 +40,7 @@ RAW = (
     "'x'",
 )
 _LARGEST_KEPT = 20_000  # of an answer that is gone on from; what is spoilt again and again grows
+_MOST_SPOTS = 3000
 METHODS = ("GET", "POST", "PUT", "DELETE", "PATCH", "OPTIONS", "HEAD", "TRACE")
 # What is worked out in seconds, or goes on after its answer, is asked now and then.
 _LONG = ("/api/arrange", "/api/cutting", "/api/steps", "/api/fold", "/api/jobs/{key}/cut-sheet", "/api/openapi")
@@ -175,7 +176,7 @@ class Fuzz:
             return self._value()
         holder, key = self.draw.choice(spots)
         deed = self.draw.random()
-        if deed < 0.6:
+        if deed < 0.6 or len(spots) > _MOST_SPOTS:  # what is copied into itself grows without an end
             holder[key] = self._value()
         elif deed < 0.7:
             del holder[key]
