@@ -41,6 +41,7 @@ RAW = (
 )
 _LARGEST_KEPT = 20_000  # of an answer that is gone on from; what is spoilt again and again grows
 _MOST_SPOTS = 3000
+_MOST_LETTERS = 300_000
 METHODS = ("GET", "POST", "PUT", "DELETE", "PATCH", "OPTIONS", "HEAD", "TRACE")
 # What is worked out in seconds, or goes on after its answer, is asked now and then.
 _LONG = ("/api/arrange", "/api/cutting", "/api/steps", "/api/fold", "/api/jobs/{key}/cut-sheet", "/api/openapi")
@@ -176,7 +177,7 @@ class Fuzz:
             return self._value()
         holder, key = self.draw.choice(spots)
         deed = self.draw.random()
-        if deed < 0.6 or len(spots) > _MOST_SPOTS:  # what is copied into itself grows without an end
+        if deed < 0.6 or len(spots) > _MOST_SPOTS or _letters(body) > _MOST_LETTERS:  # copies of copies have no end
             holder[key] = self._value()
         elif deed < 0.7:
             del holder[key]
@@ -212,6 +213,10 @@ def _spots(body: Any) -> Iterator[tuple[Any, Any]]:
         for n, value in enumerate(body):
             yield body, n
             yield from _spots(value)
+
+
+def _letters(body: Any) -> int:
+    return sum(len(value) for holder, key in _spots(body) if isinstance(value := holder[key], str))
 
 
 def fault_of(asked: Asked, status: int, content_type: str) -> str:
