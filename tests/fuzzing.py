@@ -42,6 +42,7 @@ RAW = (
 _LARGEST_KEPT = 20_000  # of an answer that is gone on from; what is spoilt again and again grows
 _MOST_SPOTS = 3000
 _MOST_LETTERS = 300_000
+_LARGEST_SENT = 60_000_000
 METHODS = ("GET", "POST", "PUT", "DELETE", "PATCH", "OPTIONS", "HEAD", "TRACE")
 # What is worked out in seconds, or goes on after its answer, is asked now and then.
 _LONG = ("/api/arrange", "/api/cutting", "/api/steps", "/api/fold", "/api/jobs/{key}/cut-sheet", "/api/openapi")
@@ -145,7 +146,7 @@ class Fuzz:
         body = copy.deepcopy(self._start(media))
         for _ in range(self.draw.choice((0, 0, 1, 1, 1, 2, 3, 6))):
             body = self._spoilt(body)
-        text = json.dumps(body)
+        text = _written(body)
         if self.draw.random() < 0.1:
             spots = [n for n, sign in enumerate(text) if sign in ":[,"]
             if spots:
@@ -213,6 +214,17 @@ def _spots(body: Any) -> Iterator[tuple[Any, Any]]:
         for n, value in enumerate(body):
             yield body, n
             yield from _spots(value)
+
+
+def _written(body: Any) -> str:
+    """As JSON, broken off where it is larger than anything is read."""
+    parts, size = [], 0
+    for some in json.JSONEncoder().iterencode(body):
+        parts.append(some)
+        size += len(some)
+        if size > _LARGEST_SENT:
+            break
+    return "".join(parts)
 
 
 def _letters(body: Any) -> int:
