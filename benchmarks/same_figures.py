@@ -166,14 +166,24 @@ def _inches(sixteenths: int) -> str:
     return f"{sixteenths // 16} {sixteenths % 16}/16 in"
 
 
+def _plain(value: Any) -> Any:
+    """Without the keys that are drawn by lot, lists of ways by their names, so that their order tells nothing."""
+    if isinstance(value, dict):
+        return {key: _plain(one) for key, one in value.items() if key != "id"}
+    if isinstance(value, list) and value and all(isinstance(one, dict) and "way" in one for one in value):
+        return {one["way"]: _plain(one) for one in value}
+    return [_plain(one) for one in value] if isinstance(value, list) else value
+
+
 def _compare(before: Figures, after: Figures) -> None:
+    before, after = _plain(before), _plain(after)
     differ = [(name, *_first(before.get(name), after.get(name), "")) for name in sorted({*before, *after})
               if before.get(name) != after.get(name)]  # fmt: skip
     where: Counter[str] = Counter()
     for name in sorted({*before, *after}):
         where.update(set(_all_differing(before.get(name), after.get(name), "")))
     show("What differs first", ("answer", "at", "before", "after"), differ[:_TOLD])
-    show("Where", ("at", "answers"), where.most_common(_TOLD))
+    show("Where", ("at", "answers"), [(at, str(count)) for at, count in where.most_common(_TOLD)])
     print(f"{len(before)} answers before, {len(after)} after, {len(differ)} differ")
 
 

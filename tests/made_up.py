@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from functools import cache
 from pathlib import Path
@@ -10,10 +11,15 @@ from typing import Any
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
 from fardo.core.make.made import Allowances
+from fardo.core.plan.job import Job
+from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import Load
+from fardo.core.plan.picture import best_plans
+from fardo.core.plan.price import Plan
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import wrap_up
 from fardo.core.quantity import Length, read_length, read_mass, read_sizes
+from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.service import Service
 from fardo.demo import TARIFFS
 from fardo.files.shop import starting_shop
@@ -51,6 +57,14 @@ def load(size: str = "25 x 18 1/2 x 9 3/4", weight: str = "17 lb", gap: str = "2
 @cache
 def services() -> tuple[Service, ...]:
     return tuple(services_of(read_tariffs(TARIFFS)))
+
+
+def ranked(
+    of: Load, ways: Sequence[str], journey: Journey, asked: Iterable[Service], at: Shop, board: str | None = None
+) -> list[Plan]:  # fmt: skip
+    """The plans of what is packed already, best first."""
+    read = Job(load=of, journey=journey, ways=tuple(ways), board=board)
+    return best_plans(read, (), at, Carriers(tuple(asked)))
 
 
 def job(**changes: Any) -> dict[str, Any]:

@@ -11,7 +11,6 @@ from tests.made_up import box, job, part
 
 from fardo.api.desk import Crews, Desk
 from fardo.api.picture import view_picture
-from fardo.api.worked import draw_up
 from fardo.files.job import JobFile
 
 _ROWS = 8
@@ -25,7 +24,8 @@ def attack(shop: Path, number: int) -> Iterator[tuple[str, str]]:
         sides = (f"{draw.randrange(256, 1920)}/64 in" for _ in range(3))
         shape = box(**dict(zip(("length", "width", "height"), sides, strict=True)))
         content = job(parts=[part(shape=shape, weight=f"{draw.randrange(10, 400)} oz")], ways=["tray", "slotted"])
-        view_picture(draw_up(JobFile.model_validate(content), desk.today, "tray"))
+        read = JobFile.model_validate(content)
+        view_picture(desk.today.draw_up(read, "tray"), read.answers)
 
     for _ in range(100):
         work_out()

@@ -10,7 +10,7 @@ from fardo.core.make.recut import Recut
 from fardo.core.make.recut import steps as recut_steps
 from fardo.core.make.stack import Stack
 from fardo.core.make.stack import steps as stack_steps
-from fardo.core.plan.search import Plan
+from fardo.core.plan.price import Plan
 from fardo.core.quantity import Units
 from fardo.core.tariff.service import Quote, Refused
 from fardo.files.drawn import in_words

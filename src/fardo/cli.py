@@ -9,6 +9,7 @@ import json
 import sys
 import threading
 import time
+from contextlib import closing
 from dataclasses import replace
 from datetime import date
 from pathlib import Path
@@ -27,8 +28,9 @@ from fardo.core.make.recut import Folds, recuts
 from fardo.core.make.recut import steps as recut_steps
 from fardo.core.make.stack import stack_up
 from fardo.core.make.stack import steps as stack_steps
-from fardo.core.plan.load import Load, ask_of, with_packed
-from fardo.core.plan.search import Plan, compared, search
+from fardo.core.plan.load import Load, ask_of
+from fardo.core.plan.picture import best_plans
+from fardo.core.plan.price import compared
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import (
     Length,
@@ -43,10 +45,11 @@ from fardo.core.quantity import (
     show_sizes,
 )
 from fardo.core.refusal import BadInput, NoAnswer
+from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.parcel import Parcel, read_postcode
-from fardo.core.tariff.service import Service, compare
+from fardo.core.tariff.service import compare
 from fardo.files.drawn import exact_text, in_words
-from fardo.files.job import read_job
+from fardo.files.job import ChosenPrice, read_job
 from fardo.files.mesh import read_mesh
 from fardo.files.shapes import MeshFinder
 from fardo.files.shop import ShopFile, starting_shop
@@ -100,24 +103,12 @@ def plan(
     """The boxes and services for a job, best first."""
     _one_of(effort, ("quick", "normal", "long"), "effort")
     started = time.monotonic()
-    shop_file, services = _shop(db, tariffs)
-    shop = shop_file.to_core()
     file = read_job(_bytes_of(job, "job file"))
-    said = understand(file, shop, shop_file.postcode, _meshes_beside(job))
-    load = said.must_load()
-    if said.journey is None:
-        raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
-    ways = [way for way in file.ways if way in WAYS]
-    plans: list[Plan] = []
-    refused: NoAnswer | None = None
-    for arranged in _arranged(load, cast(Effort, effort), seed, shop):
-        try:
-            plans += search(arranged, ways, said.journey, services, shop, said.school, file.board)
-        except NoAnswer as none:
-            refused = none
-    if not plans and refused is not None:
-        raise refused
-    plans.sort(key=lambda found: found.costs.total.minor)
+    shop_file, carriers = _shop(db, tariffs, file.chosen.price)
+    shop = shop_file.to_core()
+    read = understand(file, shop, shop_file.postcode, _meshes_beside(job))
+    arrangements = _arrangements(read.must_load(), cast(Effort, effort), seed, shop)
+    plans = best_plans(read, arrangements, shop, carriers)
     if as_json:
         elapsed = round(time.monotonic() - started, 4)
         _print_json({"plans": [plan_json(p) for p in plans], "compared": compared(plans), "elapsed_s": elapsed})
@@ -149,7 +140,8 @@ def price(
     tariffs: TariffFolder = None,
 ) -> None:
     """What each service asks for a parcel, or for several that go together, cheapest first."""
-    shop_file, services = _shop(db, tariffs)
+    shop_file, carriers = _shop(db, tariffs)
+    services = carriers.services
     units: Units = shop_file.units
     if len(size) != len(weight):
         raise BadInput(f"{len(weight)} weights", read=", ".join(weight), allowed="one for each size", field="weight")
@@ -364,15 +356,13 @@ def check(
     out.print(f"{path} is sound: {counted}.")
 
 
-def _arranged(load: Load, effort: Effort, seed: int, shop: Shop) -> list[Load]:
-    """The load in each arrangement worth pricing: the one its file keeps, and the best of each proportion."""
-    found = [load]
-    if load.units and len(load.units) + len(load.extras) > 1:
-        ask = ask_of(load, seed=seed)
-        refuse(ask, shop.units)
-        answers = in_this_process(ask, effort) if effort == "quick" else _with_workers(ask, effort)
-        found += [arranged for answer in answers if (arranged := with_packed(load, answer)).packed is answer]
-    return found
+def _arrangements(load: Load, effort: Effort, seed: int, shop: Shop) -> tuple[Answer, ...]:
+    """The best arrangement of each proportion; none of what is alone in its box."""
+    if len(load.units) + len(load.extras) < 2:
+        return ()
+    ask = ask_of(load, seed=seed)
+    refuse(ask, shop.units)
+    return in_this_process(ask, effort) if effort == "quick" else _with_workers(ask, effort)
 
 
 def _with_workers(ask: Ask, effort: Effort) -> tuple[Answer, ...]:
@@ -393,19 +383,26 @@ def _meshes_beside(job: Path) -> MeshFinder:
     return find
 
 
-def _shop(db: Path | None, tariffs: Path | None) -> tuple[ShopFile, list[Service]]:
-    """The shop and services to work with: a database's, a folder's, or the made-up ones."""
-    if db is not None:
-        check_file(db)
-        database = Database(db)
-        settings = Settings(database)
-        shop_file = settings.shop()[1]
-        services = services_of(read_tariffs(tariffs) if tariffs else settings.tariffs())
-        database.close()
-        return shop_file, services
-    from fardo.demo import TARIFFS
+def _shop(db: Path | None, tariffs: Path | None, was: ChosenPrice | None = None) -> tuple[ShopFile, Carriers]:
+    """The shop and carriers to work with: a database's, a folder's, or the made-up ones.
 
-    return starting_shop(), services_of(read_tariffs(tariffs or TARIFFS))
+    Args:
+        was: the price that a job has chosen, whose tariff it may keep.
+    """
+    if db is None:
+        from fardo.demo import TARIFFS
+
+        return starting_shop(), _carriers_in(tariffs or TARIFFS)
+    check_file(db)
+    with closing(Database(db)) as database:
+        settings = Settings(database)
+        kept = (was.carrier, was.tariff) if was else None
+        carriers = _carriers_in(tariffs) if tariffs else settings.carriers_with(settings.carriers(), kept)
+        return settings.shop()[1], carriers
+
+
+def _carriers_in(folder: Path) -> Carriers:
+    return Carriers(tuple(services_of(read_tariffs(folder))))
 
 
 def _write_drawings(

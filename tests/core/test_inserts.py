@@ -8,12 +8,13 @@ import pytest
 
 from fardo.core.make.insert import Wanted, cut_insert, divider, hand_holes
 from fardo.core.plan.boxed import box_up
-from fardo.core.plan.search import Journey, compared, search
+from fardo.core.plan.journey import Journey
+from fardo.core.plan.price import compared
 from fardo.core.quantity import ZERO, Money
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.job import JobFile
 from fardo.files.understood import understand
-from tests.made_up import allowances, inches, job, load, services, shop, sizes
+from tests.made_up import allowances, inches, job, load, ranked, services, shop, sizes
 
 C = shop().grade("C")
 T = C.caliper
@@ -68,7 +69,6 @@ def test_a_divider_of_six_cells_has_one_long_strip_and_two_short_ones() -> None:
 @pytest.mark.parametrize(
     ("wanted", "kind", "says"),
     [
-        (Wanted("divider", along=1, across=1), BadInput, "one cell"),
         (Wanted("divider", along=20, across=2), NoAnswer, "more than there is room"),
         (Wanted("spacer", length=inches("10"), depth=inches("1/16")), NoAnswer, "half a board"),
         (Wanted("spacer", length=inches("10")), BadInput, "depth"),
@@ -78,6 +78,11 @@ def test_a_divider_of_six_cells_has_one_long_strip_and_two_short_ones() -> None:
 def test_what_an_insert_lacks_is_said(wanted: Wanted, kind: type[Exception], says: str) -> None:
     with pytest.raises(kind, match=says):
         cut_insert(wanted, sizes("3 x 3 x 3"), T, allowances())
+
+
+def test_one_cell_is_no_divider() -> None:
+    with pytest.raises(BadInput, match="two cells or more"):
+        Wanted("divider", along=1, across=1)
 
 
 def test_hand_holes_are_cut_on_three_sides_in_both_ends_and_said_to_weaken_them() -> None:
@@ -121,7 +126,7 @@ def test_a_box_made_for_less_than_one_bought_is_cheaper_by_the_share_of_the_dear
 
 
 def test_the_first_of_ranked_plans_says_by_how_much_it_beats_another_kind_of_box() -> None:
-    plans = search(load("12 x 10 x 6"), ("tray", "slotted"), Journey("10440", "73120", True), services(), shop())
+    plans = ranked(load("12 x 10 x 6"), ("tray", "slotted"), Journey("10440", "73120", True), services(), shop())
     other = next(plan for plan in plans if plan.boxed.made.way != plans[0].boxed.made.way)
     less = other.costs.total - plans[0].costs.total
     assert f"costs {less} " in compared(plans)

@@ -12,10 +12,11 @@ from fardo.core.make import Stock, make_box
 from fardo.core.make.mailer import must_close
 from fardo.core.make.stock import Pouch, PouchKind, StockBox
 from fardo.core.plan.boxed import box_up
-from fardo.core.plan.search import Journey, price, search
+from fardo.core.plan.journey import Journey
+from fardo.core.plan.price import price
 from fardo.core.quantity import Length, Money, read_mass
 from fardo.core.refusal import NoAnswer
-from tests.made_up import allowances, inches, load, services, shop, sizes
+from tests.made_up import allowances, inches, load, ranked, services, shop, sizes
 
 C = shop().grade("C")
 SMALL_BUBBLE = inches("3/16")
@@ -150,5 +151,5 @@ def test_every_way_is_offered_where_it_can_be() -> None:
     )
     goods = load("7 x 4 x 1", "1 lb", gap="0")
     ways = ("tray", "shelf", "mailer", "bagged", "carrier", "folder")
-    found = {plan.boxed.made.way for plan in search(goods, ways, Journey("10440", "73120", True), services(), stocked)}
+    found = {plan.boxed.made.way for plan in ranked(goods, ways, Journey("10440", "73120", True), services(), stocked)}
     assert found == set(ways)

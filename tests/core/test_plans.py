@@ -13,19 +13,20 @@ from fardo.core.goods.part import Extra, Part
 from fardo.core.goods.shape import Box
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.cautions import lifting
+from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import Load
+from fardo.core.plan.price import price
 from fardo.core.plan.progress import BoxChoice, PriceChoice, tie_knots
-from fardo.core.plan.search import Journey, price, search
 from fardo.core.plan.wrapped import wrap_up
 from fardo.core.quantity import INCH, POUND, Mass, Money, read_mass, volume_nm3
 from fardo.core.refusal import NoAnswer
-from tests.made_up import load, services, shop, sizes
+from tests.made_up import load, ranked, services, shop, sizes
 
 TO_OSTWICK = Journey("10440", "73120", True)
 
 
 def test_costs_add_up_to_the_total_and_charges_to_the_quote() -> None:
-    for plan in search(load(), ["tray", "slotted"], TO_OSTWICK, services(), shop()):
+    for plan in ranked(load(), ["tray", "slotted"], TO_OSTWICK, services(), shop()):
         costs = plan.costs
         assert plan.quote.amount == costs.postage + costs.surcharges + costs.cover
         named = [
@@ -42,7 +43,7 @@ def test_costs_add_up_to_the_total_and_charges_to_the_quote() -> None:
 
 
 def test_plans_come_cheapest_in_all_first() -> None:
-    totals = [p.costs.total.minor for p in search(load(), ["tray", "slotted"], TO_OSTWICK, services(), shop())]
+    totals = [p.costs.total.minor for p in ranked(load(), ["tray", "slotted"], TO_OSTWICK, services(), shop())]
     assert totals == sorted(totals)
     assert len(totals) > 2
 
@@ -111,7 +112,7 @@ def test_a_blank_that_no_sheet_takes_is_said_to_be_too_large() -> None:
     assert boxed.too_large is not None
     assert "no sheet of B board" in boxed.too_large
     with pytest.raises(NoAnswer, match="no sheet of C board"):
-        search(load("100 x 80 x 60", "20 lb"), ["tray", "slotted"], TO_OSTWICK, services(), shop())
+        ranked(load("100 x 80 x 60", "20 lb"), ["tray", "slotted"], TO_OSTWICK, services(), shop())
 
 
 def test_services_that_reckon_in_another_currency_are_refused_and_say_so() -> None:

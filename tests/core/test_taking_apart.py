@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from fardo.core.goods.hazard import IN_WORDS, QUESTIONS, TAGS, weigh_answers
 from fardo.core.goods.take_apart import Step, bag_labels, put_back
 from fardo.core.plan.boxed import box_up
-from fardo.core.plan.search import Journey, price
+from fardo.core.plan.journey import Journey
+from fardo.core.plan.price import price
 from fardo.core.refusal import BadInput
 from tests.made_up import load, services, shop
 

@@ -9,22 +9,23 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fardo.core.goods.shape import MEASURED, Bars, Box, Compound, Cylinder, Outline, Shape
+from fardo.core.plan.job import Job
 from fardo.files.job import JobFile, plain, read_job, with_units, write_job
-from fardo.files.understood import Understood, understand
+from fardo.files.understood import understand
 from tests.made_up import inches, job, part, shop, sizes
 
 SHOP = shop()
 METRIC = type(SHOP)(**{**{name: getattr(SHOP, name) for name in SHOP.__dataclass_fields__}, "units": "cm"})
 
 
-def said(**changes: Any) -> Understood:
+def said(**changes: Any) -> Job:
     return understand(JobFile.model_validate(job(**changes)), SHOP)
 
 
 def shape_of(shape: dict[str, Any]) -> Shape:
     found = said(parts=[part(shape=shape)])
-    assert (found.problems, found.missing) == ([], [])
-    return found.units[0][0].shape
+    assert (found.problems, found.missing) == ((), ())
+    return found.parts[0].units[0].shape
 
 
 def fault(**of_part: Any) -> str:
@@ -44,9 +45,9 @@ def test_every_measured_shape_is_read_from_its_measures(kind: str) -> None:
 @pytest.mark.parametrize("kind", MEASURED)
 def test_every_measure_that_is_missing_is_named(kind: str) -> None:
     labels = [asked.label.lower() for asked in MEASURED[kind].ASKED]
-    assert said(parts=[part(shape={"kind": kind})]).missing == labels
+    assert said(parts=[part(shape={"kind": kind})]).missing == tuple(labels)
     two = said(parts=[part(), part(name="horn", shape={"kind": kind}, weight=None)])
-    assert two.missing == [f"{label} of horn" for label in labels] + ["weight of horn"]
+    assert two.missing == (*(f"{label} of horn" for label in labels), "weight of horn")
 
 
 def test_an_outline_begins_at_nothing_wherever_its_corners_were_typed() -> None:
@@ -120,28 +121,28 @@ def test_how_fragile_a_thing_is_gives_the_gap_that_was_not_said() -> None:
         "very-delicate": "3", "extremely-fragile": "4", "20 G": "4", "300 G": "1",
     }  # fmt: skip
     for fragility, gap in gaps.items():
-        unit = said(parts=[part(fragility=fragility, gap=None)]).units[0][0]
+        unit = said(parts=[part(fragility=fragility, gap=None)]).parts[0].units[0]
         assert unit.part.gap == inches(gap), fragility
-    assert said(parts=[part(fragility="extremely-fragile", gap="1/2")]).units[0][0].part.gap == inches("1/2")
+    assert said(parts=[part(fragility="extremely-fragile", gap="1/2")]).parts[0].units[0].part.gap == inches("1/2")
 
 
 def test_a_row_begun_and_left_empty_is_none_wherever_it_stands() -> None:
     found = said(parts=[{"name": ""}, part(), {"name": ""}])
-    assert found.missing == []
-    assert [len(units) for units in found.units] == [0, 1, 0]
-    assert said(parts=[{"name": ""}]).missing == ["length", "width", "height", "weight"]
+    assert found.missing == ()
+    assert [len(part.units) for part in found.parts] == [0, 1, 0]
+    assert said(parts=[{"name": ""}]).missing == ("length", "width", "height", "weight")
 
 
 def test_two_rows_that_say_the_same_are_two_things() -> None:
     found = said(parts=[part(), part(), {"name": ""}, part()])
-    assert [len(units) for units in found.units] == [1, 1, 0, 1]
+    assert [len(part.units) for part in found.parts] == [1, 1, 0, 1]
     assert found.load is not None
     assert len(found.load.units) == 3
 
 
 def test_a_sleeve_that_holds_fewer_makes_more_piles() -> None:
     flat = {"shape": {"kind": "box", "length": "9", "width": "6", "height": "1/8"}, "count": 23}
-    piles = lambda **said_: [u.pile for u in said(parts=[part(**flat, **said_)]).units[0]]  # noqa: E731
+    piles = lambda **said_: [u.pile for u in said(parts=[part(**flat, **said_)]).parts[0].units]  # noqa: E731
     assert piles(piles=3) == [8, 8, 7]
     assert piles(sleeve_holds=8) == [8, 8, 7]
     assert piles(piles=2, sleeve_holds=6) == [6, 6, 6, 5]
@@ -152,7 +153,7 @@ def test_layers_ask_for_what_their_form_needs() -> None:
     assert "protect[0].hollow" in fault(protect=[{"material": "stuffing"}])
     assert "protect[1].room" in fault(protect=[{"material": "tissue"}, {"material": "inner-box", "room": "-1"}])
     assert "not put on a part" in fault(protect=[{"material": "liner-board"}])
-    tubes = said(parts=[part(protect=[{"material": "pipe-foam", "lengths": ["12", "30 cm"]}])]).units[0][0]
+    tubes = said(parts=[part(protect=[{"material": "pipe-foam", "lengths": ["12", "30 cm"]}])]).parts[0].units[0]
     assert [cut.length for cut in tubes.coats[0].cuts] == [inches("12"), inches("30 cm")]
 
 
@@ -170,8 +171,8 @@ def test_what_was_typed_means_the_same_after_the_shop_goes_metric() -> None:
     before = JobFile.model_validate(job(parts=parts, extras=[{"name": "card", "size": "6 x 4 x 1/8", "weight": "1"}]))
     kept = with_units(before, SHOP)
     in_inches, in_metric = understand(before, SHOP), understand(kept, METRIC)
-    assert in_metric.problems == []
-    for one, other in zip(in_inches.units, in_metric.units, strict=True):
+    assert in_metric.problems == ()
+    for one, other in zip((p.units for p in in_inches.parts), (p.units for p in in_metric.parts), strict=True):
         assert [unit.sizes for unit in one] == [unit.sizes for unit in other]
         assert [unit.goods_weight for unit in one] == [unit.goods_weight for unit in other]
         assert [unit.part.gap for unit in one] == [unit.part.gap for unit in other]
@@ -212,6 +213,6 @@ def test_a_job_written_and_read_again_says_the_same(parts: list[dict[str, Any]])
 
 def test_a_job_of_before_there_were_parts_of_every_shape_is_read_as_it_was() -> None:
     old = job()
-    shape = understand(JobFile.model_validate(old), SHOP).units[0][0].shape
+    shape = understand(JobFile.model_validate(old), SHOP).parts[0].units[0].shape
     assert shape == Box(*sizes("9 1/2 x 9 1/2 x 8"))
     assert isinstance(Cylinder(inches("2"), inches("3")), Shape)

@@ -10,7 +10,6 @@ import jsonschema
 import pytest
 
 from fardo.api.desk import Desk
-from fardo.api.worked import draw_up
 from fardo.demo import open_demo
 from fardo.files.job import read_job, write_job
 from fardo.files.understood import understand
@@ -43,7 +42,7 @@ def test_job_files_validate_and_keep_everything_when_written_again(path: Path) -
 def test_the_shared_examples_are_understood_to_the_last_part(path: Path) -> None:
     job = read_job(path.read_bytes())
     said = understand(job, shop())
-    assert (said.missing, said.problems, said.beyond) == ([], [], None)
+    assert (said.missing, said.problems, said.beyond) == ((), (), None)
     assert said.load is not None
     assert len(said.load.units) == sum(part.count for part in job.parts)
 
@@ -69,8 +68,7 @@ def test_the_made_up_shop_shows_every_state_of_a_knot_but_loose(tmp_path: Path) 
     open_demo(path, date(2026, 3, 2))
     desk = Desk(path)
     states = {
-        line.title: [knot.state for knot in draw_up(line.read().job, desk.today).knots()[0]]
-        for line in desk.jobs.page().jobs
+        line.title: [knot.state for knot in desk.today.draw_up(line.read().job).knots] for line in desk.jobs.page().jobs
     }
     desk.database.close()
     assert states["Flyer and three bobbins"] == ["tied"] * 5

@@ -12,13 +12,12 @@ import pytest
 
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.plan.boxed import box_up
-from fardo.core.plan.search import search
 from fardo.core.refusal import NoAnswer
 from fardo.files.job import JobFile, with_units
 from fardo.files.kind import KindFile, kind_of_job, shipped_kinds, start_job, steps_of, take_step
 from fardo.files.shop import starting_shop
 from fardo.files.understood import understand
-from tests.made_up import services
+from tests.made_up import ranked, services
 
 KINDS = {kind.code: kind for kind in shipped_kinds()}
 SHOP_FILE = starting_shop()
@@ -86,7 +85,7 @@ def test_a_kind_file_is_valid_by_its_schema(kind: KindFile) -> None:
 def test_a_kind_is_understood_and_planned_without_a_fault(kind: KindFile) -> None:
     job = begun(kind)
     said = understand(job, SHOP)
-    assert (said.problems, said.missing, said.beyond) == ([], [], None)
+    assert (said.problems, said.missing, said.beyond) == ((), (), None)
     assert said.guessed
     load = said.must_load()
     for way in ("tray", "slotted"):
@@ -95,9 +94,9 @@ def test_a_kind_is_understood_and_planned_without_a_fault(kind: KindFile) -> Non
     assert said.journey is not None
     if kind.code in LARGER_THAN_A_SHEET:
         with pytest.raises(NoAnswer, match="no sheet of"):
-            search(load, ["tray", "slotted"], said.journey, services(), SHOP, board=job.board)
+            ranked(load, ["tray", "slotted"], said.journey, services(), SHOP, board=job.board)
     else:
-        assert search(load, ["tray", "slotted"], said.journey, services(), SHOP, board=job.board)
+        assert ranked(load, ["tray", "slotted"], said.journey, services(), SHOP, board=job.board)
 
 
 @each
@@ -109,11 +108,11 @@ def test_taking_every_step_and_leaving_it_again_changes_nothing(kind: KindFile) 
         job = take_step(job, step.id, True, SHOP)
         assert len(job.parts) == len(whole.parts) + sum(len(s.frees) for s in job.take_apart if s.chosen)
     assert [step.id for step in steps_of(job)] == [step.id for step in kind.steps]
-    assert understand(job, SHOP).problems == []
+    assert understand(job, SHOP).problems == ()
     for step in reversed(kind.steps):
         job = take_step(job, step.id, False, SHOP)
     before, after = understand(whole, SHOP), understand(job, SHOP)
-    assert [unit[0].shape for unit in after.units] == [unit[0].shape for unit in before.units]
+    assert [part.units[0].shape for part in after.parts] == [part.units[0].shape for part in before.parts]
     assert steps_of(job) == ()
 
 
@@ -122,7 +121,7 @@ def test_what_comes_off_weighs_what_it_weighed_before(kind: KindFile) -> None:
     job = whole_job(kind)
 
     def all_of_it(said: JobFile) -> int:
-        return sum(unit.goods_weight.ng for units in understand(said, SHOP).units for unit in units)
+        return sum(unit.goods_weight.ng for part in understand(said, SHOP).parts for unit in part.units)
 
     whole = all_of_it(job)
     for step in kind.steps:
@@ -135,16 +134,16 @@ def test_what_comes_off_weighs_what_it_weighed_before(kind: KindFile) -> None:
 def test_every_step_that_saves_makes_the_thing_smaller(kind: KindFile) -> None:
     job = whole_job(kind)
     for step in kind.steps:
-        before = understand(job, SHOP).units[0][0].shape.sizes
+        before = understand(job, SHOP).parts[0].units[0].shape.sizes
         job = take_step(job, step.id, True, SHOP)
-        after = understand(job, SHOP).units[0][0].shape.sizes
+        after = understand(job, SHOP).parts[0].units[0].shape.sizes
         assert all(a <= b for a, b in zip(after, before, strict=True))
         assert (after != before) == bool(step.saves), step.id
 
 
 def test_the_usual_bicycle_is_54_8_28() -> None:
     """Common practice for the frame with everything off and the rear wheel in."""
-    (frame,) = understand(begun(KINDS["bicycle"]), SHOP).units[0]
+    (frame,) = understand(begun(KINDS["bicycle"]), SHOP).parts[0].units
     assert [float(side.inches) for side in frame.shape.sizes] == [54, 8, 28]
 
 
@@ -190,7 +189,7 @@ def test_a_finished_job_becomes_a_kind_with_what_was_measured() -> None:
     assert kind.weak_points == KINDS["concertina"].weak_points
     again = start_job(kind, "", SHOP_FILE)
     assert [step.chosen for step in again.take_apart] == [step.chosen for step in job.take_apart]
-    assert understand(again, SHOP).problems == []
+    assert understand(again, SHOP).problems == ()
 
 
 def test_a_shops_habits_are_on_the_list_of_every_new_job() -> None:

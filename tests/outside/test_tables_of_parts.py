@@ -51,7 +51,7 @@ def test_what_is_written_is_a_table_and_reads_back_to_the_same_goods(given_parts
     # No cell is taken for a formula by whoever opens it.
     assert not any(cell[:1] in {"=", "+", "-", "@"} for row in rows for cell in row.values())
     after = before.model_copy(update={"parts": read_parts("parts.csv", text.encode(encoding), SHOP)})
-    one, other = (understand(said, SHOP).units for said in (before, after))
+    one, other = ([part.units for part in understand(said, SHOP).parts] for said in (before, after))
     for was, now in zip(before.parts, after.parts, strict=True):
         assert now.name == was.name
         assert now.count == was.count

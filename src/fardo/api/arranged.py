@@ -11,20 +11,16 @@ from fardo.api import figures
 from fardo.api.desk import Today
 from fardo.api.picture import view_layout
 from fardo.api.views import Layout
-from fardo.api.worked import draw_up
 from fardo.arranging import told
 from fardo.core.arrange.ask import Answer, Proportion, balance
 from fardo.core.arrange.cannot import lacking
-from fardo.core.arrange.hand import Fault, falls, faults
+from fardo.core.arrange.hand import Fault, faults, hollow_under
 from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS
-from fardo.core.plan.load import Load, arrange, ask_of, bodies_of
-from fardo.core.quantity import INCH, Units, show_length, volume_nm3
+from fardo.core.plan.load import Load, air_in, ask_of, saved_room
+from fardo.core.quantity import Units, show_length
 from fardo.files.arrangement import ArrangementEntry, write_arrangement
 from fardo.files.job import JobFile
-
-_SINKS = INCH.nm // 2  # less than that is taken up by the fill around it
-
 
 RunState = Literal["searching", "done", "stopped", "failed"]
 
@@ -70,39 +66,29 @@ def view_arranged(
 ) -> ArrangedView:
     """Args: priced: whether its cheapest way is worked out, which takes longer than all else. inside: of the box that
     was asked about, within its liner; None where the smallest was."""
-    units, bodies = today.shop.units, bodies_of(load)
-    ask = ask_of(load)
-    lacks = [told(reason, units) for reason in lacking(replace(ask, inside=inside), answer)]
-    beside = volume_nm3(*arrange(replace(load, packed=None)).inside)
+    units, ask = today.shop.units, ask_of(load)
     entry = write_arrangement(load, answer)
     found = faults(ask, answer)
-    total, by = None, ""
+    best = None
     if priced and answer.whole and not found:
-        picture = draw_up(job.model_copy(update={"arrangement": entry}), today)
-        best = picture.ways[0] if picture.ways else None
-        if best is not None and best.cheapest is not None:
-            total, by = str(best.cheapest), f"{WAYS[best.boxed.made.way].TITLE}, {best.plans[0].quote.service}"
-    sinking = [
-        (body.name, by_how_much)
-        for body, by_how_much in zip(bodies, falls(ask, answer), strict=True)
-        if by_how_much.nm > _SINKS
-    ]
+        best = today.cheapest(job.model_copy(update={"arrangement": entry}))
     return ArrangedView(
         inside=figures.view_sizes(answer.inside, units),
         proportion=answer.proportion,
-        air_percent=round(100 * (1 - load.volume_nm3 / answer.room_nm3)),
-        saves_percent=round(100 * (1 - answer.room_nm3 / beside)),
-        lacks=lacks,
-        total=total,
-        by=by,
+        air_percent=round(100 * air_in(load, answer)),
+        saves_percent=round(100 * saved_room(load, answer)),
+        lacks=[told(reason, units) for reason in lacking(replace(ask, inside=inside), answer)],
+        total=str(best.costs.total) if best else None,
+        by=f"{WAYS[best.boxed.made.way].TITLE}, {best.quote.service}" if best else "",
         layout=view_layout(load, answer),
         entry=entry,
-        balance=balance(bodies, answer),
-        fill=[f"{show_length(more, units, 'up').text} more under {name}" for name, more in sinking],
+        balance=balance(ask.bodies, answer),
+        fill=[f"{show_length(more, units, 'up').text} more under {body.name}"
+              for body, more in hollow_under(ask, answer)],
         faults=[FaultView(thing=fault.which, other=fault.other, says=_says(fault, units))
                 for fault in found],
     )  # fmt: skip
 
 
 def _says(fault: Fault, units: Units) -> str:
-    return f"{fault.says}: {show_length(fault.short, units, 'up').text} short" if fault.short.nm else fault.says
+    return f"{fault.says}: {show_length(fault.short, units, 'up').text} short" if fault.short else fault.says

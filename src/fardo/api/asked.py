@@ -7,11 +7,11 @@ from collections.abc import Iterable, Sequence
 from pydantic import BaseModel, Field
 
 from fardo.core.quantity import Money
-from fardo.core.quantity.money import total
+from fardo.core.tariff.against import set_against
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.service import Quote
 from fardo.wire.call import State
-from fardo.wire.carrier import Asked
+from fardo.wire.carrier import Asked, asked_amounts
 from fardo.wire.messages import QuoteSaid
 
 
@@ -77,38 +77,21 @@ def view_said(answer: Asked, ours: Sequence[Quote], exchange: Exchange) -> Carri
 
 def _view(said: QuoteSaid, ours: Iterable[Quote], exchange: Exchange) -> AskedQuote:
     same = next((q for q in ours if (q.service, q.programme) == (said.service, said.programme)), None)
-
-    def into(amount: str) -> Money:
-        return exchange.into(Money.read(amount, said.currency))
-
-    # In another currency every line is turned by itself, as our own are, and their sum is the amount.
-    theirs = [(line.kind, line.what, into(line.amount)) for line in said.charges]
-    amount = total([one for _, _, one in theirs], exchange.currency) if theirs else into(said.amount)
-    lines = _lines(theirs, same)
-    more = amount.minor - same.amount.minor if same else 0
+    against = set_against(*asked_amounts(said), same, exchange)
     return AskedQuote(
         quote=said.id, service=said.service, programme=said.programme, asks=said.amount, currency=said.currency,
-        amount=str(amount), ours=str(same.amount) if same else None,
-        more=f"{'+' if more > 0 else '-'}{Money(abs(more), exchange.currency)}" if more else "",
-        days=said.days, lines=lines,
+        amount=str(against.amount), ours=str(same.amount) if same else None,
+        more=_signed(against.more) if against.more else "", days=said.days,
+        lines=[
+            AskedLine(
+                what=line.what, theirs=str(line.theirs) if line.theirs else None,
+                ours=str(line.ours) if line.ours else None, differs=line.differs,
+            )
+            for line in against.lines
+        ],
     )  # fmt: skip
 
 
-def _lines(theirs: Sequence[tuple[str, str, Money]], ours: Quote | None) -> list[AskedLine]:
-    """By kind of charge, in our order and then theirs: what several parcels are charged is summed."""
-    named: dict[str, str] = {}
-    sums: dict[str, list[Money | None]] = {}
-    for side, lines in ((1, [(line.kind, line.what, line.amount) for line in ours.lines] if ours else []), (0, theirs)):
-        for kind, what, amount in lines:
-            key = kind or what
-            named.setdefault(key, what)
-            pair = sums.setdefault(key, [None, None])
-            so_far = pair[side]
-            pair[side] = amount if so_far is None else so_far + amount
-    return [
-        AskedLine(
-            what=named[key], theirs=str(their) if their else None, ours=str(own) if own else None,
-            differs=ours is not None and their != own,
-        )
-        for key, (their, own) in sums.items()
-    ]  # fmt: skip
+def _signed(amount: Money) -> str:
+    text = str(amount)
+    return text if text.startswith("-") else f"+{text}"

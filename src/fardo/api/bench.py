@@ -13,7 +13,7 @@ from collections import OrderedDict
 from collections.abc import Sequence
 from concurrent.futures import Future
 from contextlib import suppress
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Annotated
 
 from fastapi import Depends, Request
@@ -22,9 +22,9 @@ from pydantic import BaseModel, Field
 from fardo.api.desk import Desk, Today
 from fardo.api.picture import view_knots
 from fardo.api.views import KnotView
-from fardo.api.worked import Picture, cut_from_sheet, draw_up
 from fardo.core.make import WAYS
-from fardo.core.refusal import BadInput, NoAnswer
+from fardo.core.plan.cutting import work_in
+from fardo.core.plan.picture import Picture
 from fardo.files.job import JobFile
 from fardo.store.faults import CannotWrite
 from fardo.store.jobs import JobLine, StoredJob
@@ -72,9 +72,7 @@ class BenchRow:
 
 def entry_of(picture: Picture) -> BenchEntry:
     """What the bench shows of a job that is worked out, whichever way is looked at."""
-    picture = replace(picture, in_hand=None)
-    knots, next_move = picture.knots()
-    return BenchEntry(next_move=next_move, knots=view_knots(knots), cut=_cut_of(picture))
+    return BenchEntry(next_move=picture.next_move, knots=view_knots(picture.knots), cut=_cut_of(picture))
 
 
 def entry_of_text(content: str, today: Today) -> BenchEntry:
@@ -84,7 +82,7 @@ def entry_of_text(content: str, today: Today) -> BenchEntry:
     except ValueError:
         return BenchEntry(unreadable=why_unreadable(content), next_move="Cannot be read")
     try:
-        return entry_of(draw_up(job, today))
+        return entry_of(today.draw_up(job))
     except Exception as fault:  # one job must not take the list with it
         logging.getLogger("fardo").exception("a job could not be worked out")
         return BenchEntry(next_move=f"A fault of ours: it cannot be worked out ({type(fault).__name__})")
@@ -96,30 +94,10 @@ def _bench(request: Request) -> Bench:
 
 
 def _cut_of(picture: Picture) -> CutEntry | None:
-    chosen = picture.job.chosen.box
-    if chosen is None or chosen.way not in WAYS:
+    work, box = work_in(picture), picture.job.box
+    if work is None or box is None:
         return None
-    title = WAYS[chosen.way].TITLE
-    boxed = next((way.boxed for way in picture.ways if way.boxed.made.way == chosen.way), None)
-    if boxed is None:
-        return CutEntry(box=title, pieces=0, blanks=[], why_not=_why_not(picture, chosen.way))
-    grade, blanks = cut_from_sheet(boxed, picture.today.shop.grade(picture.job.board))
-    if not blanks:
-        return None
-    told = [f"{grade.code} {one.name} {one.size[0].nm} x {one.size[1].nm}, {one.count}" for one in blanks]
-    return CutEntry(box=title, pieces=sum(one.count for one in blanks), blanks=told)
-
-
-def _why_not(picture: Picture, way: str) -> str:
-    cannot = dict(picture.cannot)
-    if way in cannot:
-        return cannot[way]
-    problems = [problem.sentence for problem in picture.said.problems]
-    try:
-        picture.said.must_load()
-    except (BadInput, NoAnswer) as fault:
-        return str(fault)
-    return problems[0] if problems else "this box is not among the job's ways"
+    return CutEntry(box=WAYS[box.way].TITLE, pieces=work.pieces, blanks=work.told, why_not=work.why_not)
 
 
 def renewed(desk: Desk, contents: Sequence[str]) -> tuple[str, list[str]]:
@@ -154,8 +132,9 @@ class Bench:
         with self._guard:
             picture = self._pictures.get(job.model_dump_json())
         line = self._desk.jobs.line(stored.id)
-        if picture is not None and picture.today is self._desk.today and line.revision == stored.revision:
-            self._keep([(line, entry_of(picture).model_dump_json())], picture.today.mark)
+        today = self._desk.today
+        if picture is not None and today.drew(picture) and line.revision == stored.revision:
+            self._keep([(line, entry_of(picture).model_dump_json())], today.mark)
 
     def rows(self, lines: Sequence[JobLine], on_the_spot: int = _ON_THE_SPOT) -> list[BenchRow]:
         """Each job with what is known of it. A few are worked out at once, the rest beside.

@@ -2,35 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
-from functools import lru_cache
-from typing import Literal
 
 from pydantic import BaseModel, Field
 
 from fardo.api.bench import Bench, CutEntry
 from fardo.api.desk import Desk, Today
-from fardo.api.worked import box_for, cut_from_sheet
-from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
-from fardo.core.cut.lay_out import CuttingPlan, Piece, SheetPlan, plan_cuts
+from fardo.core.cut.lay_out import CuttingPlan, SheetPlan
 from fardo.core.cut.order import Cut
 from fardo.core.cut.sheet import draw_sheet
-from fardo.core.make import WAYS
-from fardo.core.make.stock import NM2_PER_M2
-from fardo.core.quantity import ZERO, Length, Units, show_length
-from fardo.core.refusal import BadInput, NoAnswer
+from fardo.core.plan.cutting import BoardCut, Tool, Work, drawings_of, plan_boards, sheets_after, work_of
+from fardo.core.quantity import Length, Units, show_length
 from fardo.files.drawn import exact_text
-from fardo.files.shop import MOST_SHEETS, SheetEntry, ShopFile
+from fardo.files.shop import MOST_SHEETS, ShopFile, write_sheet
 from fardo.files.svg import svg
-from fardo.files.understood import understand
 from fardo.store.faults import Unreadable
 from fardo.store.jobs import JobLine
 
-Tool = Literal["saw", "straightedge", "knife"]
-MOST_PIECES = 120
 _AT_FIRST = 60  # pieces, of the first to leave; more are ticked by hand
 _MOST_JOBS = 200
 _ON_THE_SPOT = 6
@@ -93,17 +83,6 @@ class CuttingView(BaseModel):
 
 
 @dataclass(frozen=True, slots=True)
-class Work:
-    """A job and what is cut for it. Args: why_not: where it cannot be worked out."""
-
-    id: str
-    title: str
-    grade: Grade | None
-    blanks: tuple[Blank, ...]
-    why_not: str
-
-
-@dataclass(frozen=True, slots=True)
 class Listed:
     """Jobs in hand that have something to cut, the first to leave first.
 
@@ -148,58 +127,17 @@ def list_work(desk: Desk, bench: Bench) -> Listed:
     return Listed(rows, count - len(lines), any(row.stale for row in shown))
 
 
-def work_of(line: JobLine, today: Today) -> Work:
-    """What is cut for a job from sheet: the box it has chosen and its inserts."""
-    title = line.title or "Untitled job"
-    try:
-        job = line.read().job
-        chosen = job.chosen.box
-        if chosen is None or chosen.way not in WAYS:
-            return Work(line.id, title, None, (), "no box is chosen")
-        load = understand(job, today.shop, today.file.postcode, today.find_mesh).must_load()
-        boxed = box_for(chosen.way, job, load, today)
-    except (BadInput, NoAnswer, Unreadable) as fault:
-        return Work(line.id, title, None, (), str(fault))
-    grade, blanks = cut_from_sheet(boxed, today.shop.grade(job.board))
-    return Work(line.id, title, grade, blanks, "")
-
-
 def works(desk: Desk, keys: Sequence[str]) -> list[Work]:
     """What is cut for jobs, by their keys."""
-    return [work_of(line, desk.today) for line in desk.jobs.lines(keys)]
+    return [_work_of(line, desk.today) for line in desk.jobs.lines(keys)]
 
 
-def plan_boards(work: Iterable[Work], today: Today, tool: Tool) -> list[tuple[Grade, CuttingPlan | NoAnswer]]:
-    """Board by board, in the shop's order. Raises NoAnswer for more pieces than are planned at once."""
-    by_board: dict[str, list[Piece]] = {}
-    for one in work:
-        if one.grade is not None:
-            pieces = by_board.setdefault(one.grade.code, [])
-            for blank in one.blanks:
-                pieces += [Piece(blank.name, blank.size, blank.flutes, one.id)] * blank.count
-    number = sum(len(pieces) for pieces in by_board.values())
-    if number > MOST_PIECES:
-        raise NoAnswer(f"{number} pieces are more than are planned at once; take fewer jobs, up to {MOST_PIECES}")
-    kerf = today.shop.kerf if tool == "saw" else ZERO
-    found: list[tuple[Grade, CuttingPlan | NoAnswer]] = []
-    for code, grade in today.shop.grades.items():
-        if code in by_board:
-            try:
-                found.append((grade, _planned(tuple(by_board[code]), tuple(grade.sheets), kerf, tool == "knife")))
-            except NoAnswer as none:
-                found.append((grade, none))
-    return found
-
-
-@lru_cache(maxsize=16)
-def _planned(pieces: tuple[Piece, ...], sheets: tuple[Sheet, ...], kerf: Length, knife: bool) -> CuttingPlan:
-    """One plan is looked at, printed, and ticked off; it is laid out once. Raises NoAnswer."""
-    return plan_cuts(pieces, sheets, kerf, knife)
-
-
-def drawings_of(work: Iterable[Work]) -> dict[tuple[str, str], Blank]:
-    """By a piece's name and its job."""
-    return {(blank.name, one.id): blank for one in work for blank in one.blanks}
+def _work_of(line: JobLine, today: Today) -> Work:
+    try:
+        job = line.read().job
+    except Unreadable as fault:
+        return Work(line.id, why_not=str(fault))
+    return work_of(line.id, today.understand(job), today.shop)
 
 
 def view_cutting(desk: Desk, bench: Bench, keys: Sequence[str] | None, tool: Tool) -> CuttingView:
@@ -221,8 +159,9 @@ def view_cutting(desk: Desk, bench: Bench, keys: Sequence[str] | None, tool: Too
 
 def _boards(desk: Desk, keys: Sequence[str], tool: Tool) -> list[BoardPlan]:
     taken = works(desk, keys)
-    show = _Show(desk.today, drawings_of(taken), {work.id: work.title for work in taken})
-    return [show.board(grade, plan) for grade, plan in plan_boards(taken, desk.today, tool)]
+    titles = {line.id: line.title or "Untitled job" for line in desk.jobs.lines(keys)}
+    show = _Show(desk.today, drawings_of(taken), titles)
+    return [show.board(cut) for cut in plan_boards(taken, desk.today.shop, tool)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -233,17 +172,14 @@ class _Show:
     drawings: dict[tuple[str, str], Blank]
     titles: dict[str, str]
 
-    def board(self, grade: Grade, plan: CuttingPlan | NoAnswer) -> BoardPlan:
-        why_not = ""
-        if isinstance(plan, NoAnswer):
-            why_not, plan = str(plan), CuttingPlan((), False, 0)
-            for key, title in self.titles.items():
-                why_not = why_not.replace(key, title)
-        whole = sum(one.sheet.length.nm * one.sheet.width.nm for one in plan.sheets if not one.sheet.offcut)
+    def board(self, cut: BoardCut) -> BoardPlan:
+        plan, why_not = cut.plan or CuttingPlan((), False, 0), cut.why_not
+        for key, title in self.titles.items():
+            why_not = why_not.replace(key, title)
         return BoardPlan(
-            board=grade.code, name=grade.name, free=plan.free, waste_percent=round(plan.waste * 100),
+            board=cut.grade.code, name=cut.grade.name, free=plan.free, waste_percent=round(plan.waste * 100),
             sheets=[self.sheet(n, one) for n, one in enumerate(plan.sheets, 1)], fence_changes=plan.fence_changes,
-            price=str(grade.price_per_m2.share(Fraction(whole, NM2_PER_M2))), least=plan.least, why_not=why_not,
+            price=str(cut.price), least=plan.least, why_not=why_not,
         )  # fmt: skip
 
     def sheet(self, n: int, one: SheetPlan) -> SheetView:
@@ -274,40 +210,15 @@ def _cross(length: Length, width: Length, units: Units) -> str:
     return f"{a.removesuffix(f' {units}')} x {b}"
 
 
-def sheets_after(shop: ShopFile, today: Today, plans: Sequence[tuple[Grade, CuttingPlan | NoAnswer]]) -> ShopFile:
-    """The shop once it has cut: sheets that are counted are fewer, off-cuts worth keeping are on the list."""
-    boards = {board.code: board.model_copy(deep=True) for board in shop.boards}
-    for grade, plan in plans:
-        if isinstance(plan, NoAnswer):
-            continue
-        board = boards[grade.code]
-        entries = list(board.sheets)
-        for one in plan.sheets:
-            entry = entries[grade.sheets.index(one.sheet)]
-            if entry.offcut or entry.count is not None:
-                entry.count = (1 if entry.count is None else entry.count) - 1
-            flutes: Literal["length", "width"] = "length" if one.sheet.flutes_along else "width"
-            board.sheets += [
-                SheetEntry(length=rest.length.mm, width=rest.width.mm, flutes=flutes, count=1, offcut=True)
-                for rest in one.worth_keeping(today.shop.offcut_least)
-            ]
-        board.sheets = _merged(board.sheets)
-    return shop.model_copy(update={"boards": [boards[board.code] for board in shop.boards]})
-
-
-def _merged(entries: Sequence[SheetEntry]) -> list[SheetEntry]:
-    """Equal off-cuts as one row, those used up gone, the largest first after the whole sheets; as many as are kept."""
-    rows: list[SheetEntry] = []
-    for entry in entries:
-        if entry.offcut and entry.count == 0:
-            continue
-        same = next((row for row in rows if entry.offcut and _as_one(row) == _as_one(entry)), None)
-        if same is None:
-            rows.append(entry)
-        else:
-            same.count = (same.count or 1) + (entry.count or 1)
-    return rows[:MOST_SHEETS]
-
-
-def _as_one(entry: SheetEntry) -> tuple[object, ...]:
-    return entry.length, entry.width, entry.flutes, entry.offcut
+def stock_after(shop: ShopFile, today: Today, cuts: Sequence[BoardCut]) -> ShopFile:
+    """The shop once it has cut."""
+    least, done = today.shop.offcut_least, {cut.grade.code: cut for cut in cuts if cut.plan is not None}
+    boards = []
+    for board in shop.boards:
+        cut = done.get(board.code)
+        if cut is not None and cut.plan is not None:
+            after = sheets_after(cut.grade.sheets, cut.plan, least)
+            entries = [write_sheet(sheet, None if was is None else board.sheets[was]) for sheet, was in after]
+            board = board.model_copy(update={"sheets": entries[:MOST_SHEETS]})
+        boards.append(board)
+    return shop.model_copy(update={"boards": boards})

@@ -17,14 +17,18 @@ from fardo import __version__
 from fardo.api.reading import FileReader, Reads, ReadsHere
 from fardo.arranging import Workers
 from fardo.core.goods.shape import Scanned, scanned
+from fardo.core.plan.job import Job
+from fardo.core.plan.picture import Picture, draw_up, price_ways
+from fardo.core.plan.price import Plan
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length
 from fardo.core.refusal import BadInput
-from fardo.core.tariff.service import Service
+from fardo.core.tariff.carriers import Carriers
+from fardo.files.job import JobFile
 from fardo.files.mesh import read_mesh
 from fardo.files.shapes import MeshFinder
 from fardo.files.shop import ShopFile
-from fardo.files.tariff import services_of
+from fardo.files.understood import understand
 from fardo.processes import Crew
 from fardo.store.cuts import Cuts
 from fardo.store.database import Database, Gone
@@ -46,8 +50,6 @@ class Today:
 
     Args:
         mark: differs whenever the shop, a tariff or the program does.
-        versions: of each carrier's tariff, the newest, those put away left out.
-        find_tariff: a version's services, none where there is no such version.
     """
 
     stamp: tuple[object, ...]
@@ -55,10 +57,32 @@ class Today:
     revision: int
     file: ShopFile
     shop: Shop
-    services: tuple[Service, ...]
+    carriers: Carriers
     find_mesh: MeshFinder
-    versions: dict[str, int]
-    find_tariff: Callable[[str, int], tuple[Service, ...]]
+    settings: Settings
+
+    def understand(self, job: JobFile) -> Job:
+        """The job as this shop reads it; never raises for what a person may type."""
+        return understand(job, self.shop, self.file.postcode, self.find_mesh)
+
+    def carriers_for(self, job: Job) -> Carriers:
+        """With the version of a tariff that the job keeps."""
+        kept = (job.price.carrier, job.price.tariff) if job.price else None
+        return self.settings.carriers_with(self.carriers, kept)
+
+    def draw_up(self, job: JobFile, looked_at: str | None = None) -> Picture:
+        """All that follows from the job here, as far as it can be read."""
+        read = self.understand(job)
+        return draw_up(read, self.shop, self.carriers_for(read), looked_at)
+
+    def drew(self, picture: Picture) -> bool:
+        """Whether it is of the shop and carriers as they stand."""
+        return picture.shop is self.shop and picture.carriers.services is self.carriers.services
+
+    def cheapest(self, job: JobFile) -> Plan | None:
+        """Of every way to box the job and every service; None where none takes it."""
+        read = self.understand(job)
+        return price_ways(read, self.shop, self.carriers_for(read)).cheapest
 
 
 class Crews:
@@ -96,8 +120,6 @@ class Desk:
         self.reader: Reads = crews.reader if crews else ReadsHere()
         # A mesh is read once, not at every stroke.
         self.find_mesh = lru_cache(maxsize=32)(self._find_mesh)
-        # A version never changes, so that it is read once.
-        self.find_tariff = lru_cache(maxsize=64)(self._find_tariff)
         self._today: Today | None = None
 
     def reckon(self, function: Callable[Concatenate[Desk, P], T], /, *args: P.args, **kwargs: P.kwargs) -> T:
@@ -113,12 +135,6 @@ class Desk:
         """The same, not waited for."""
         assert self.crews is not None, "a process beside the server asks nobody else"
         return self.crews.reckon.submit(_on_shop, self.path, function, args, kwargs)
-
-    def _find_tariff(self, carrier: str, version: int) -> tuple[Service, ...]:
-        try:
-            return self.settings.tariff_version(carrier, version).to_core()
-        except Gone:
-            return ()
 
     def find_file(self, name: str) -> bytes | None:
         """What is kept under a name, or None."""
@@ -141,13 +157,9 @@ class Desk:
         today = self._today
         if today is None or today.stamp != stamp:
             revision, file = self.settings.shop()
-            asked = [stored for stored in self.settings.stored_tariffs() if stored.put_away_at is None]
-            services = tuple(services_of(stored.tariff for stored in asked))
-            versions = {stored.tariff.carrier: stored.revision for stored in asked}
             mark = blake2b(repr((__version__, stamp)).encode(), digest_size=12).hexdigest()
-            today = Today(
-                stamp, mark, revision, file, file.to_core(), services, self.find_mesh, versions, self.find_tariff
-            )
+            carriers = self.settings.carriers()
+            today = Today(stamp, mark, revision, file, file.to_core(), carriers, self.find_mesh, self.settings)
             self._today = today
         return today
 

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
-from fardo.core.arrange.body import stance
 from fardo.core.cut.drawing import Blank
-from fardo.core.cut.fold import fold_panels, spans, stands
+from fardo.core.cut.fold import fold_panels, stands_in
 from fardo.core.plan.boxed import Boxed
-from fardo.core.plan.load import bodies_of
+from fardo.core.plan.load import placed
 from fardo.core.refusal import NoAnswer
 
 Pair = tuple[float, float]
@@ -48,17 +47,13 @@ class FoldView(BaseModel):
 
 def view_fold(boxed: Boxed) -> FoldView:
     """Where the first blank holds the goods they stand in it; a half or a lid is folded empty."""
-    things = []
-    bodies = bodies_of(boxed.load)
-    for body, laid in zip(bodies, boxed.arrangement.laid, strict=True):
-        if laid is not None:
-            size, at = stance(body, laid.turn).sizes, laid.at
-            things.append(
-                StandingView(
-                    name=body.name, at_mm=(at[0].mm, at[1].mm, at[2].mm), size_mm=(size[0].mm, size[1].mm, size[2].mm),
-                    extra=body.extra,
-                )
-            )  # fmt: skip
+    things = [
+        StandingView(
+            name=one.body.name, at_mm=(one.at[0].mm, one.at[1].mm, one.at[2].mm),
+            size_mm=(one.sizes[0].mm, one.sizes[1].mm, one.sizes[2].mm), extra=one.body.extra,
+        )
+        for one in placed(boxed.load, boxed.arrangement)
+    ]  # fmt: skip
     inside = (boxed.made.inside[0].mm, boxed.made.inside[1].mm, boxed.made.inside[2].mm)
     return FoldView(
         blanks=[_view(blank, inside if n == 0 else None) for n, blank in enumerate(boxed.blanks)], things=things
@@ -72,9 +67,8 @@ def _view(blank: Blank, inside: tuple[float, float, float] | None) -> FoldedBlan
         return FoldedBlank(name=blank.name, panels=[], stands=None, why_not=str(none))
     place = None
     if inside is not None:
-        low, high = spans(panels)
-        if all(want <= have + 1 for want, have in zip(sorted(inside), sorted(high - low), strict=True)):
-            place = stands(panels, inside).tolist()
+        stood = stands_in(panels, inside)
+        place = None if stood is None else stood.tolist()
     return FoldedBlank(
         name=blank.name, stands=place,
         panels=[

@@ -13,7 +13,7 @@ from fardo.core.arrange.ask import Answer
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.turn import TURNS, Matrix, determinant
 from fardo.core.goods.part import Sizes
-from fardo.core.plan.load import Load, bodies_of
+from fardo.core.plan.load import Load, bodies_of, placed
 from fardo.core.quantity import Length
 from fardo.files.typed import Strict
 
@@ -64,19 +64,17 @@ def read_arrangement(entry: ArrangementEntry, load: Load) -> Answer | None:
 
 def write_arrangement(load: Load, answer: Answer) -> ArrangementEntry:
     """As it is kept; what has no place is left out."""
-    bodies = bodies_of(load)
-    goes_in = {n: k + 1 for k, n in enumerate(answer.order)}
+    keys = _keys(bodies_of(load))
     placements: list[PlacedEntry] = []
     extras: list[PlacedEntry] = []
-    for n, (body, key, laid) in enumerate(zip(bodies, _keys(bodies), answer.laid, strict=True)):
-        if laid is None:
-            continue
-        x, y, z = (at + inset for at, inset in zip(laid.at, stance(body, laid.turn).inset, strict=True))
+    for one in placed(load, answer):
+        name, number, extra = keys[one.number]
+        x, y, z = one.origin
         entry = PlacedEntry(
-            name=key[0], number=key[1], at_mm=(x.mm, y.mm, z.mm), turn=laid.turn, goes_in=goes_in[n],
-            locked=laid.locked,
+            name=name, number=number, at_mm=(x.mm, y.mm, z.mm), turn=one.laid.turn, goes_in=one.goes_in,
+            locked=one.laid.locked,
         )  # fmt: skip
-        (extras if body.extra else placements).append(entry)
+        (extras if extra else placements).append(entry)
     a, b, c = answer.inside
     return ArrangementEntry(inside_mm=(a.mm, b.mm, c.mm), placements=placements, extras=extras)
 

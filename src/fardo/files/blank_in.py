@@ -111,7 +111,7 @@ def _snapped(lines: list[Line]) -> list[Line]:
 
     def snap(point: Point) -> Point:
         for other in known:
-            if abs(other[0].nm - point[0].nm) <= near.nm and abs(other[1].nm - point[1].nm) <= near.nm:
+            if abs(other[0] - point[0]) <= near and abs(other[1] - point[1]) <= near:
                 return other
         known.append(point)
         return point

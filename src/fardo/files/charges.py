@@ -236,8 +236,6 @@ class CoverEntry(ChargeBase):
         free, step, price, most = (
             _money(getattr(self, name), currency, name) for name in ("free", "step", "price", "most")
         )
-        if step.minor <= 0:
-            raise BadInput("no step at all", read=self.step, allowed="more than nothing", field="step")
         return Cover(free, step, price, most)
 
 

@@ -14,9 +14,9 @@ from typing import Any, Final, Literal
 from pydantic import ConfigDict, Field, ValidationError
 
 from fardo.core.goods.hazard import QUESTIONS
-from fardo.core.goods.take_apart import Step
+from fardo.core.goods.take_apart import Step, side_after, weight_after
 from fardo.core.plan.shop import Shop
-from fardo.core.quantity import FINEST, Length, Mass, Units, show_length, show_mass
+from fardo.core.quantity import FINEST, Length, Units, show_length, show_mass
 from fardo.core.refusal import BadInput
 from fardo.files.job import JobFile, LayerEntry, PartEntry, StepEntry
 from fardo.files.shapes import MeasuredShape
@@ -161,9 +161,8 @@ def take_step(job: JobFile, step_id: str, take: bool, shop: Shop) -> JobFile:
             step.frees = back
         changed.parts = [part for part in changed.parts if part.off_by != step.id]
     if changed.parts:
-        sign = -1 if take else 1
-        _grow(changed.parts[0], step, sign, shop.units)
-        _weigh(changed.parts[0], step.frees, sign, shop.units)
+        _resize(changed.parts[0], step, take, shop.units)
+        _weigh(changed.parts[0], step.frees, take, shop.units)
     return changed
 
 
@@ -206,7 +205,7 @@ def _as_kept(part: PartEntry) -> PartEntry:
     return part.model_copy(deep=True, update={"photos": [], "off_by": None, "guessed": False})
 
 
-def _grow(part: PartEntry, step: StepEntry, sign: int, units: Units) -> None:
+def _resize(part: PartEntry, step: StepEntry, taken: bool, units: Units) -> None:
     if not isinstance(part.shape, MeasuredShape):
         return
     for name, value in step.saves.items():
@@ -214,25 +213,24 @@ def _grow(part: PartEntry, step: StepEntry, sign: int, units: Units) -> None:
         if typed is None or typed == "":
             continue
         try:
-            now = to_length(typed, units, name) + to_length(value, units, name) * sign
+            after = side_after(to_length(typed, units, name), to_length(value, units, name), taken)
         except BadInput:
             continue
-        if now.nm > 0:
-            setattr(part.shape, name, _text(now, units))
+        if after is not None:
+            setattr(part.shape, name, _text(after, units))
 
 
-def _weigh(part: PartEntry, freed: list[PartEntry], sign: int, units: Units) -> None:
-    """Each of the thing weighs less by its share of what came off it."""
+def _weigh(part: PartEntry, freed: list[PartEntry], taken: bool, units: Units) -> None:
     try:
-        off = sum(to_mass(one.weight, units, "weight").ng * one.count for one in freed if one.weight not in (None, ""))
+        off = [(to_mass(one.weight, units, "weight"), one.count) for one in freed if one.weight not in (None, "")]
         if not off or part.weight in (None, ""):
             return
-        now = to_mass(part.weight, units, "weight").ng + sign * (off // part.count)
+        after = weight_after(to_mass(part.weight, units, "weight"), part.count, off, taken)
     except BadInput:
         return
-    if now > 0:
-        shown = show_mass(Mass(now), units, "nearest")
-        part.weight = shown.text if shown.exact else Mass(now).grams
+    if after is not None:
+        shown = show_mass(after, units, "nearest")
+        part.weight = shown.text if shown.exact else after.grams
 
 
 def _text(length: Length, units: Units) -> str | float:

@@ -7,7 +7,7 @@ import io
 from collections.abc import Sequence
 
 from fardo.core.make import WAYS
-from fardo.core.plan.search import Plan
+from fardo.core.plan.price import Plan
 from fardo.core.quantity import Units, show_mass
 from fardo.core.tariff.service import Refused
 from fardo.files.parts_csv import safe_cell

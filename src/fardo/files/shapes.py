@@ -232,9 +232,9 @@ def _refuse_depth() -> None:
 
 def _coordinate(value: Measure, units: Units, path: str) -> Length:
     if isinstance(value, str) and value.strip().startswith("-"):
-        return Length(-to_length(value.strip()[1:], units, path, zero=True).nm)
+        return -to_length(value.strip()[1:], units, path, zero=True)
     if not isinstance(value, str) and value < 0:
-        return Length(-to_length(-value, units, path, zero=True).nm)
+        return -to_length(-value, units, path, zero=True)
     return to_length(value, units, path, zero=True)
 
 

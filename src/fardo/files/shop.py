@@ -11,7 +11,7 @@ from urllib.parse import urlsplit
 
 from pydantic import Field
 
-from fardo.core.board.grade import Grade, Sheet
+from fardo.core.board.grade import Grade, Sheet, trim_measured
 from fardo.core.cut.drawing import Line
 from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS
@@ -30,7 +30,6 @@ from fardo.files.typed import ExtraEntry, Measure, Strict, TypedSizes, to_length
 _CALIPER_MOST = Length.of_mm(50)
 _ALLOWANCE_MOST = Length.of_mm(200)
 MOST_SHEETS = 60
-_MOST_OFF = Length.of_mm(25)
 _DEEPEST = Length.of_mm(1000)
 
 
@@ -40,6 +39,16 @@ class SheetEntry(Strict):
     flutes: Literal["length", "width"] = Field("width", description="the side of the sheet they run along")
     count: int | None = Field(None, ge=0, le=100_000, description="how many are in stock; nothing said: enough")
     offcut: bool = Field(False, description="left over of a sheet")
+
+
+def write_sheet(sheet: Sheet, was: SheetEntry | None) -> SheetEntry:
+    """A sheet as the shop keeps it; one that was there keeps its sizes as they were typed."""
+    if was is not None:
+        return was.model_copy(update={"count": sheet.count})
+    flutes: Literal["length", "width"] = "length" if sheet.flutes_along else "width"
+    return SheetEntry(
+        length=sheet.length.mm, width=sheet.width.mm, flutes=flutes, count=sheet.count, offcut=sheet.offcut
+    )
 
 
 class MeasuredCut(Strict):
@@ -401,14 +410,10 @@ def _trim(cut: MeasuredCut, units: Units, path: str) -> tuple[str, Sizes]:
         raise BadInput("not a way that is cut from sheet", read=cut.way, allowed=allowed, field=f"{path}.way")
     promised = to_sizes(cut.promised, units, f"{path}.promised")
     found = to_sizes(cut.measured, units, f"{path}.measured")
-    a, b, c = (said - came for said, came in zip(promised, found, strict=True))
-    for name, side, off in zip(("length", "width", "height"), found, (a, b, c), strict=True):
-        if abs(off.nm) > _MOST_OFF.nm:
-            raise BadInput(
-                f"{name} too far off to be an allowance", read=f"{side.mm:g} mm", field=f"{path}.measured",
-                allowed=f"within {_MOST_OFF.mm:g} mm of what was promised",
-            )  # fmt: skip
-    return cut.way, (a, b, c)
+    try:
+        return cut.way, trim_measured(promised, found)
+    except BadInput as problem:
+        raise problem.under(path) from problem
 
 
 def _materials(

@@ -14,7 +14,7 @@ from pydantic import BaseModel as PydanticModel
 
 from fardo.core.goods.shape import SHAPES
 from fardo.core.quantity import Length, Mass, Units, check_length, check_mass, read_length, read_mass, read_sizes
-from fardo.core.quantity.read import HEAVIEST, LONGEST
+from fardo.core.quantity.read import ANY_LENGTH, ANY_MASS, HEAVIEST, LONGEST
 from fardo.core.refusal import BadInput
 
 # What is no number is told by whoever reads the measure, who knows its field.
@@ -89,9 +89,10 @@ def with_unit(text: str, units: Units, kind: Kind) -> str:
 def _meaning(text: str, units: Units, kind: Kind) -> object:
     """What a text says in a shop of those units, however large that is."""
     if kind == "mass":
-        return read_mass(text, BARE_MASS[units], zero=True, most=Mass(HEAVIEST.ng * 10))
-    most = Length(LONGEST.nm * 10)
-    return read_sizes(text, units, most=most) if kind == "sizes" else read_length(text, units, zero=True, most=most)
+        return read_mass(text, BARE_MASS[units], zero=True, most=ANY_MASS)
+    if kind == "sizes":
+        return read_sizes(text, units, most=ANY_LENGTH)
+    return read_length(text, units, zero=True, most=ANY_LENGTH)
 
 
 def _finite(value: float, field: str, allowed: str) -> float:

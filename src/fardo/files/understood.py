@@ -6,7 +6,7 @@ What is not worked out yet is said in a sentence rather than left out.
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from typing import Any, TypeVar
 
 from fardo.core.goods.hazard import NO_HAZARDS, QUESTIONS, Hazards, weigh_answers
@@ -14,18 +14,17 @@ from fardo.core.goods.part import Extra, Part, Rules, Sizes
 from fardo.core.goods.shape import Scanned
 from fardo.core.make import WAYS
 from fardo.core.make.insert import Wanted
-from fardo.core.make.made import School
-from fardo.core.plan.load import MOST_UNITS, Load, with_packed
+from fardo.core.plan.job import Job, ReadPart, beyond
+from fardo.core.plan.journey import Journey
+from fardo.core.plan.load import Load, with_packed
 from fardo.core.plan.progress import BoxChoice, PriceChoice, State
-from fardo.core.plan.search import Journey
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped, units_of
 from fardo.core.protect.cushion import read_fragility
 from fardo.core.protect.forms import LINER
 from fardo.core.protect.material import Layer
-from fardo.core.protect.pile import piles_needed
 from fardo.core.quantity import ZERO, Length, Mass, Money, read_distance, volume_nm3
-from fardo.core.refusal import BadInput, NoAnswer
+from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.files.arrangement import read_arrangement
 from fardo.files.job import BesideEntry, Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
@@ -37,93 +36,55 @@ _EMPTY_PART = PartEntry()
 _NO_PARCEL = BesideEntry()
 
 
-@dataclass
-class Understood:
-    """
-    Args:
-        units: of each part in the job, what is packed of it; empty where it cannot be read yet.
-        load, journey, school, box, price: as far as they could be read. missing: what is not there yet, in words.
-        problems: what cannot be read. beyond: what the job asks for that is not worked out, or None. hazards: what the
-        answers come to. guessed: parts whose measures are still the kind's. arranged: whether an arrangement was
-        kept, and still holds. unfinished: what inserts still lack; the load is without those, so that all else is
-        worked out while they are typed.
-    """
-
-    units: list[tuple[Wrapped, ...]] = field(default_factory=list)
-    load: Load | None = None
-    journey: Journey | None = None
-    school: School = "exact"
-    box: BoxChoice | None = None
-    price: PriceChoice | None = None
-    missing: list[str] = field(default_factory=list)
-    problems: list[BadInput] = field(default_factory=list)
-    beyond: str | None = None
-    hazards: Hazards = NO_HAZARDS
-    guessed: list[str] = field(default_factory=list)
-    arranged: State = "open"
-    unfinished: list[str] = field(default_factory=list)
-
-    def must_load(self) -> Load:
-        """The load. Raises BadInput or NoAnswer, the first there is."""
-        if self.problems:
-            raise self.problems[0]
-        if self.beyond:
-            raise NoAnswer(self.beyond)
-        if self.unfinished:
-            raise BadInput("nothing given", read="", allowed="a measure", field=self.unfinished[0])
-        if self.load is None:
-            raise BadInput(
-                "nothing given", read="", allowed="a measure", field=self.missing[0] if self.missing else "parts"
-            )
-        return self.load
-
-
 def no_mesh(file: str, unit: Length) -> Scanned:
     """Where no files are at hand."""
     raise BadInput("not a file that is here", read=file, allowed="a mesh file kept with the shop", field="file")
 
 
-def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder = no_mesh) -> Understood:
+def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder = no_mesh) -> Job:
     """Reads every measure of a job; never raises for what a person may type.
 
     Args:
         origin: the shop's own postcode, where the job names none. find_mesh: gives the shape of a mesh file.
     """
     reading = _Reading(shop, find_mesh)
-    said = Understood(school=job.school, missing=reading.missing, problems=reading.problems)
-    parts = [(n, part) for n, part in enumerate(job.parts) if part != _EMPTY_PART]  # a row begun and left empty is none
-    parts = parts or [(0, _EMPTY_PART)]
-    said.units = [()] * max(len(job.parts), 1)
-    for n, entry in parts:
-        of = "" if len(parts) == 1 else f" of {entry.name or f'part {n + 1}'}"
-        said.units[n] = reading.part(entry, n, of)
+    filled = [n for n, part in enumerate(job.parts) if part != _EMPTY_PART]  # a row begun and left empty is none
+    parts = tuple(
+        reading.part(part, n, alone=filled == [n]) if n in filled else ReadPart(part.name or f"part {n + 1}")
+        for n, part in enumerate(job.parts)
+    )
+    if not filled:
+        reading.part(_EMPTY_PART, 0, alone=True)
     extras = reading.extras(job.extras)
     liner = reading.liner(job.liner) if job.liner else None
     so_far = len(reading.missing)
     inserts = [reading.insert(insert, n) for n, insert in enumerate(job.inserts)]
-    said.unfinished = reading.missing[so_far:]
-    said.beyond = _beyond(job, said.units)
-    if (
-        said.beyond is None
-        and all(said.units[n] for n, _ in parts)
-        and extras is not None
-        and bool(job.liner) == bool(liner)
-    ):
-        said.load = Load(
-            tuple(unit for units in said.units for unit in units), extras, liner,
+    unfinished = tuple(reading.missing[so_far:])
+    ways = tuple(way for way in job.ways if way in WAYS)
+    load: Load | None = None
+    arranged: State = "open"
+    whole = bool(filled) and all(parts[n].units for n in filled) and bool(job.liner) == bool(liner)
+    if whole and extras is not None and beyond(parts, ways) is None:
+        load = Load(
+            tuple(unit for part in parts for unit in part.units), extras, liner,
             inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes,
         )  # fmt: skip
         if job.arrangement is not None:
-            packed = read_arrangement(job.arrangement, said.load)
-            said.load = said.load if packed is None else with_packed(said.load, packed)
-            said.arranged = "loose" if said.load.packed is None else "tied"
-    said.hazards = reading.attempt(_hazards, job) or NO_HAZARDS
-    said.guessed = [part.name or f"part {n + 1}" for n, part in enumerate(job.parts) if part.guessed]
-    said.journey = reading.journey(job, origin, said.hazards)
+            packed = read_arrangement(job.arrangement, load)
+            load = load if packed is None else with_packed(load, packed)
+            arranged = "loose" if load.packed is None else "tied"
+    asked = tuple(job.questions)
+    hazards = reading.attempt(weigh_answers, asked, job.answers) or replace(
+        NO_HAZARDS, asked=tuple(code for code in asked if code in QUESTIONS)
+    )
+    journey = reading.journey(job, origin, hazards)
     if job.board is not None:
         reading.attempt(shop.grade, job.board)
-    said.box, said.price = reading.chosen(job.chosen)
-    return said
+    box, price = reading.chosen(job.chosen)
+    return Job(
+        parts, load, journey, ways, job.board, job.school, box, price, hazards, job.liner is not None, arranged,
+        tuple(reading.missing), tuple(reading.problems), unfinished, tuple(reading.read),
+    )  # fmt: skip
 
 
 class _Reading:
@@ -134,6 +95,7 @@ class _Reading:
         self.find_mesh = find_mesh
         self.missing: list[str] = []
         self.problems: list[BadInput] = []
+        self.read: list[tuple[str, Length | Mass]] = []
 
     def attempt(self, read: Callable[..., T], *args: Any, under: str = "", **options: Any) -> T | None:
         """What `read` gives, or None with its refusal kept."""
@@ -154,28 +116,44 @@ class _Reading:
         """As `attempt`, where an empty value stands for another."""
         return otherwise if _empty(value) else self.attempt(read, value, *args, **options)
 
-    def part(self, entry: PartEntry, n: int, of: str) -> tuple[Wrapped, ...]:
-        """What is packed of a part; nothing where something of it is missing or wrong."""
-        path, units = f"parts[{n}]", self.shop.units
-        faults = len(self.problems)
+    def measure(self, name: str, value: Any, where: str) -> Length | None:
+        """A length that is needed, kept as it was read."""
+        length = self.needed(name, value, to_length, self.shop.units, where)
+        if length is not None:
+            self.read.append((where, length))
+        return length
+
+    def part(self, entry: PartEntry, n: int, alone: bool) -> ReadPart:
+        """A part, with what is packed of it; nothing where something of it is missing or wrong.
+
+        Args:
+            alone: whether the job has no other, so that its name need not be said.
+        """
+        name = entry.name or f"part {n + 1}"
+        units = self.units(entry, f"parts[{n}]", "" if alone else f" of {name}")
+        return ReadPart(name, units, bool(entry.protect), not _empty(entry.gap), entry.guessed)
+
+    def units(self, entry: PartEntry, path: str, of: str) -> tuple[Wrapped, ...]:
+        units, faults = self.shop.units, len(self.problems)
 
         def measure(name: str, value: Any, where: str) -> Length | None:
-            return self.needed(f"{name}{of}", value, to_length, units, where)
+            return self.measure(f"{name}{of}", value, where)
 
         shape = ShapeReader(units, measure, self.attempt, self.find_mesh).read(entry.shape, f"{path}.shape")
         weight = self.needed(f"weight{of}", entry.weight, to_mass, units, f"{path}.weight")
         fragility = self.optional(entry.fragility, None, read_fragility, f"{path}.fragility")
         gap = self.optional(entry.gap, self.shop.gap(fragility), to_length, units, f"{path}.gap", zero=True)
+        if weight is not None:
+            self.read.append((f"{path}.weight", weight))
+        if gap is not None and not _empty(entry.gap):
+            self.read.append((f"{path}.gap", gap))
         layers = [self.layer(layer, f"{path}.protect[{k}]") for k, layer in enumerate(entry.protect)]
         if shape is None or weight is None or gap is None or None in layers or len(self.problems) > faults:
             return ()
         rules = self.rules(entry, f"{path}.rules")
         part = Part(entry.name or "the goods", shape, weight, gap, entry.count, fragility, rules)
-        piles = entry.piles
-        if entry.sleeve_holds is not None:
-            piles = max(piles or 1, piles_needed(entry.count, entry.sleeve_holds))
         whole = tuple(layer for layer in layers if layer is not None)
-        return self.attempt(units_of, part, whole, self.shop, piles, under=path) or ()
+        return self.attempt(units_of, part, whole, self.shop, entry.piles, entry.sleeve_holds, under=path) or ()
 
     def rules(self, entry: PartEntry, path: str) -> Rules:
         said = entry.rules
@@ -214,10 +192,6 @@ class _Reading:
         length: Length | None = None
         depth: Length | None = None
         of = f"of the {entry.kind}"
-        if entry.kind == "divider" and entry.along * entry.across < 2:
-            allowed = "two cells or more"
-            self.problems.append(BadInput("no divider", read="1 x 1 cells", allowed=allowed, field=f"{path}.along"))
-            return None
         if entry.kind == "sleeve":
             size = self.needed(f"size {of}", entry.size, to_sizes, units, f"{path}.size")
             if size is None:
@@ -227,7 +201,9 @@ class _Reading:
             depth = self.needed(f"depth {of}", entry.depth, to_length, units, f"{path}.depth")
             if length is None or depth is None:
                 return None
-        return Wanted(entry.kind, entry.count, entry.where, entry.along, entry.across, size, length, depth)
+        return self.attempt(
+            Wanted, entry.kind, entry.count, entry.where, entry.along, entry.across, size, length, depth, under=path
+        )
 
     def extras(self, entries: Sequence[ExtraEntry]) -> tuple[Extra, ...] | None:
         counted = [
@@ -261,17 +237,10 @@ class _Reading:
         if None in beside or len(self.problems) > faults:
             return None
         closed = tuple(parcel for parcel in beside if parcel is not None)
-        theirs = sum(parcel.value.minor for parcel in closed if parcel.value)
-        if theirs > (value.minor if value else 0):
-            self.problems.append(
-                BadInput(
-                    "parcels worth more than all of it", read=str(Money(theirs, self.shop.currency)), field="value",
-                    allowed="at least what the parcels beside it are worth together",
-                )
-            )  # fmt: skip
-            return None
         day = job.day.isoformat() if job.day else None
-        return Journey(origin, destination, ship.residential, value, hazards, day, ship.signature, closed, distance)
+        return self.attempt(
+            Journey, origin, destination, ship.residential, value, hazards, day, ship.signature, closed, distance
+        )
 
     def beside(self, entry: BesideEntry, n: int, at_door: Parcel) -> Parcel | None:
         """A closed parcel that goes to the same door; None where something of it is missing or wrong."""
@@ -288,33 +257,18 @@ class _Reading:
 
     def chosen(self, chosen: Chosen) -> tuple[BoxChoice | None, PriceChoice | None]:
         box: BoxChoice | None = None
-        if chosen.box is not None and chosen.box.way in WAYS:
-            inside = self.attempt(to_sizes, list(chosen.box.inside_mm), "in", "chosen.box.inside_mm")
+        if (had := chosen.box) is not None and had.way in WAYS:
+            inside = self.attempt(to_sizes, list(had.inside_mm), "in", "chosen.box.inside_mm")
             if inside:
-                box = BoxChoice(chosen.box.way, chosen.box.school, chosen.box.board, inside)
+                kept = had.cut_by.to_core() if had.cut_by else None
+                box = BoxChoice(had.way, had.school, had.board, inside, kept)
         price: PriceChoice | None = None
         if (was := chosen.price) is not None:
             amount = self.attempt(Money.read, was.amount, was.currency, under="chosen.price.amount")
             billed = self.attempt(to_mass, was.billed_weight_g, "in", "chosen.price.billed_weight_g")
             if amount and billed:
-                price = PriceChoice(was.carrier, was.service, was.programme, amount, billed)
+                price = PriceChoice(was.carrier, was.service, was.programme, amount, billed, was.tariff)
         return box, price
-
-
-def _beyond(job: JobFile, units: Sequence[tuple[Wrapped, ...]]) -> str | None:
-    number = sum(len(of_part) for of_part in units)
-    if number > MOST_UNITS:
-        return f"This job has {number} things to pack; up to {MOST_UNITS} in one parcel are worked out. Pile flat ones."
-    if not any(way in WAYS for way in job.ways):
-        return f"This job asks for no way to box it; there are {', '.join(WAYS)}."
-    return None
-
-
-def _hazards(job: JobFile) -> Hazards:
-    for n, code in enumerate(job.questions):
-        if code not in QUESTIONS:
-            raise BadInput("not a question", read=code, allowed=", ".join(QUESTIONS), field=f"questions[{n}]")
-    return weigh_answers(tuple(job.questions), job.answers)
 
 
 def _empty(value: Any) -> bool:

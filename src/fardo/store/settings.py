@@ -4,11 +4,14 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
+from functools import lru_cache
 
+from fardo.core.tariff.carriers import Carriers
+from fardo.core.tariff.service import Service
 from fardo.files.shop import ShopFile, starting_shop
-from fardo.files.tariff import TariffFile
+from fardo.files.tariff import TariffFile, services_of
 from fardo.files.typed import must_read_back
 from fardo.store.database import Conflict, Database, Gone
 
@@ -18,6 +21,28 @@ class Settings:
 
     def __init__(self, database: Database) -> None:
         self._database = database
+        # A version never changes, so that it is read once.
+        self._version = lru_cache(maxsize=64)(self._find_version)
+
+    def carriers(self) -> Carriers:
+        """Those that are asked for prices."""
+        asked = [stored for stored in self.stored_tariffs() if stored.put_away_at is None]
+        return Carriers(
+            tuple(services_of(stored.tariff for stored in asked)),
+            {stored.tariff.carrier: stored.revision for stored in asked},
+        )
+
+    def carriers_with(self, carriers: Carriers, kept: tuple[str, int | None] | None) -> Carriers:
+        """With the version of a carrier's tariff that a job keeps, where that is not today's."""
+        if kept is None or kept[1] is None or carriers.versions.get(kept[0]) == kept[1]:
+            return carriers
+        return replace(carriers, kept=self._version(kept[0], kept[1]))
+
+    def _find_version(self, carrier: str, version: int) -> tuple[Service, ...]:
+        try:
+            return self.tariff_version(carrier, version).to_core()
+        except Gone:
+            return ()
 
     def shop(self) -> tuple[int, ShopFile]:
         """Revision and shop; revision 0 and the starting values where nothing has been set."""

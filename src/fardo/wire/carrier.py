@@ -14,7 +14,9 @@ from dataclasses import dataclass
 import httpx
 
 from fardo.core.quantity import Money
+from fardo.core.quantity.money import total
 from fardo.core.refusal import BadInput
+from fardo.core.tariff.against import Asks, adds_up
 from fardo.core.tariff.parcel import Parcel
 from fardo.wire.call import PATIENCE, Patience, State, Transport, Trouble, Wire, call, client_of
 from fardo.wire.messages import ParcelSaid, QuoteSaid, QuotesAsked, QuotesSaid, RefusedSaid
@@ -73,13 +75,19 @@ async def _ask(client: httpx.AsyncClient, wire: Wire, message: QuotesAsked, pati
     return Asked(wire.carrier, "answered", "", tuple(said.quotes), tuple(said.refused), tries, time.monotonic() - begun)
 
 
+def asked_amounts(quote: QuoteSaid) -> tuple[Money, list[Asks]]:
+    """All that a quote asks, and its lines. Raises BadInput where one of them is no amount of money."""
+    lines = [Asks(line.kind, line.what, Money.read(line.amount, quote.currency)) for line in quote.charges]
+    return Money.read(quote.amount, quote.currency), lines
+
+
 def _does_not_add_up(quote: QuoteSaid) -> str:
     """Why its lines are not its amount; nothing where they are, or there are none."""
     try:
-        amount = Money.read(quote.amount, quote.currency)
-        lines = sum(Money.read(line.amount, quote.currency).minor for line in quote.charges)
+        amount, lines = asked_amounts(quote)
     except BadInput as problem:
         return f"asks for {quote.service} what is no price: {problem.plain}"
-    if quote.charges and lines != amount.minor:
-        return f"its lines for {quote.service} come to {Money(lines, quote.currency)}, and it asks {amount}"
+    if not adds_up(amount, lines):
+        come_to = total([line.amount for line in lines], quote.currency)
+        return f"its lines for {quote.service} come to {come_to}, and it asks {amount}"
     return ""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import logging
-from dataclasses import replace
 from typing import Annotated, Any
 
 from fastapi import Path, Request
@@ -19,16 +18,14 @@ from fardo.api.runs import Run, Runs
 from fardo.arranging import Effort, Progress, refuse
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Held, Laid
-from fardo.core.arrange.hand import by_hand, drop
+from fardo.core.arrange.hand import by_hand, let_down
 from fardo.core.arrange.void import fill_points
 from fardo.core.goods.part import Sizes
-from fardo.core.plan.boxed import liner_thickness
-from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, holds, with_packed
+from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, side_by_side, within_liner
 from fardo.core.quantity import read_sizes
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry, read_arrangement
 from fardo.files.job import EXAMPLE, JobFile
-from fardo.files.understood import understand
 from fardo.processes import CrewEnded
 from fardo.store.database import Gone
 
@@ -87,15 +84,7 @@ def begin(request: ArrangeRequest, http: Request, desk: OpenDesk) -> RunView:
 
 def _inside(typed: str, load: Load, today: Today) -> Sizes | None:
     """What its liner leaves of a box that is there."""
-    if not typed.strip():
-        return None
-    liner = liner_thickness(load) * 2
-    sides = read_sizes(typed, today.shop.units, field="inside")
-    if any(side.nm <= liner.nm for side in sides):
-        raise BadInput("no room within the liner", read=typed, allowed="sides larger than the liner takes",
-                       field="inside")  # fmt: skip
-    a, b, c = (side - liner for side in sides)
-    return a, b, c
+    return within_liner(read_sizes(typed, today.shop.units, field="inside"), load) if typed.strip() else None
 
 
 class WrapView(BaseModel):
@@ -142,9 +131,6 @@ class FillView(BaseModel):
 def fill(request: LookRequest, desk: OpenDesk) -> FillView:
     """The room between things as they are arranged, or side by side."""
     load = _load(request.job, desk)
-    if request.job.arrangement is not None:
-        kept = read_arrangement(request.job.arrangement, load)
-        load = load if kept is None else with_packed(load, kept)
     points, step = fill_points(ask_of(load), arrange(load), _FILL_CELLS)
     return FillView(points_mm=[round(float(c), 2) for c in points.ravel()], step_mm=step)
 
@@ -181,23 +167,13 @@ def hand(request: HandRequest, desk: OpenDesk) -> ArrangedView:
         )  # fmt: skip
     ask = ask_of(load)
     answer = by_hand(ask, answer.laid, answer.order)
-    if request.drop is not None and request.drop < len(answer.laid):
-        answer = _let_down(ask, answer, request.drop)
+    if request.drop is not None:
+        answer = let_down(ask, answer, request.drop)
     return view_arranged(request.job, load, answer, desk.today, priced=False)
 
 
-def _let_down(ask: Ask, answer: Answer, which: int) -> Answer:
-    laid = list(answer.laid)
-    one = laid[which]
-    if one is None:
-        return answer
-    x, y, z = one.at
-    laid[which] = Laid(one.turn, (x, y, z - drop(ask, answer, which)), one.locked)
-    return by_hand(ask, laid, answer.order)
-
-
 def _load(job: JobFile, desk: Desk) -> Load:
-    return understand(job, desk.today.shop, desk.today.file.postcode, desk.today.find_mesh).must_load()
+    return desk.today.understand(job).must_load()
 
 
 def _locked(job: JobFile, load: Load) -> tuple[tuple[int, Laid], ...]:
@@ -237,8 +213,7 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: Desk)
         run.tell(last.model_copy(update={"state": state, "says": says}), ended=True)
 
     try:
-        lying = arrange(replace(load, packed=None))
-        beside = lying if not ask.locked and ask.inside is None and holds(ask, lying) else None
+        beside = side_by_side(ask, load)
         answers = desk.crews.search.arrange(
             ask, request.effort, lambda progress: run.tell(view("searching", progress, beside)), run.stop
         )

@@ -17,6 +17,7 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.cut.sheet import draw_sheet
 from fardo.core.plan.cautions import CUTTING
+from fardo.core.plan.cutting import Tool, drawings_of, plan_boards
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.pdf import Heading, cut_sheet
@@ -26,7 +27,7 @@ from fardo.store.faults import Conflict
 router = resource("/api/cutting", "cutting")
 
 Jobs = Annotated[list[str] | None, Query(max_length=200, description="the jobs in it; nothing said: all in hand")]
-ToolAsked = Annotated[cutting.Tool, Query(description="a saw loses its kerf; a knife need not cut through")]
+ToolAsked = Annotated[Tool, Query(description="a saw loses its kerf; a knife need not cut through")]
 
 
 @router.get("")
@@ -63,7 +64,7 @@ class Done(BaseModel):
     model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 1, "jobs": [], "tool": "straightedge"}]})
     revision: int = Field(ge=0, le=views.MOST)
     jobs: list[str] = Field(max_length=200)
-    tool: cutting.Tool
+    tool: Tool
 
 
 @router.post("/done")
@@ -101,19 +102,19 @@ def undone(what: Undone, desk: OpenDesk) -> views.ShopView:
     return view_shop(desk)
 
 
-def _after(desk: Desk, keys: list[str], tool: cutting.Tool) -> ShopFile | None:
+def _after(desk: Desk, keys: list[str], tool: Tool) -> ShopFile | None:
     """The shop once these jobs are cut; None where nothing is."""
     today = desk.today
-    plans = cutting.plan_boards(cutting.works(desk, keys), today, tool)
-    if not any(not isinstance(plan, NoAnswer) and plan.sheets for _, plan in plans):
+    cuts = plan_boards(cutting.works(desk, keys), today.shop, tool)
+    if not any(cut.plan is not None and cut.plan.sheets for cut in cuts):
         return None
-    after = cutting.sheets_after(today.file, today, plans)
+    after = cutting.stock_after(today.file, today, cuts)
     after.to_core()
     return after
 
 
 def _sheets(
-    desk: Desk, bench: Bench, jobs: list[str] | None, tool: cutting.Tool
+    desk: Desk, bench: Bench, jobs: list[str] | None, tool: Tool
 ) -> list[tuple[str, Blank, list[FenceSetting]]]:
     """Every sheet drawn, with its cuts. Raises NoAnswer where there is nothing to cut or a piece fits no sheet."""
     found = desk.reckon(_draw_sheets, cutting.list_work(desk, bench).taken(jobs), tool)
@@ -122,16 +123,16 @@ def _sheets(
     return found
 
 
-def _draw_sheets(desk: Desk, keys: list[str], tool: cutting.Tool) -> list[tuple[str, Blank, list[FenceSetting]]]:
+def _draw_sheets(desk: Desk, keys: list[str], tool: Tool) -> list[tuple[str, Blank, list[FenceSetting]]]:
     today, units = desk.today, desk.today.shop.units
     taken = cutting.works(desk, keys)
-    drawings = cutting.drawings_of(taken)
+    drawings = drawings_of(taken)
     found: list[tuple[str, Blank, list[FenceSetting]]] = []
-    for grade, plan in cutting.plan_boards(taken, today, tool):
-        if isinstance(plan, NoAnswer):
-            raise plan
-        for one in plan.sheets:
-            title = f"{grade.code} {len(found) + 1}"
+    for board in plan_boards(taken, today.shop, tool):
+        if board.plan is None:
+            raise NoAnswer(board.why_not)
+        for one in board.plan.sheets:
+            title = f"{board.grade.code} {len(found) + 1}"
             settings = []
             for cut in one.cuts:
                 rest = show_sizes((cut.rest.length, cut.rest.width, cut.rest.width), units, "down").text

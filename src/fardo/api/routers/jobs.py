@@ -19,7 +19,6 @@ from fardo.api.uploads import write_as_it_comes
 from fardo.core.refusal import NoAnswer
 from fardo.files import bundle as bundles
 from fardo.files.job import EXAMPLE, JobFile, read_job, with_units, write_job
-from fardo.files.understood import understand
 from fardo.store.jobs import StoredJob, without_label
 from fardo.store.labels import Label
 
@@ -189,10 +188,9 @@ def _checked(job: JobFile, desk: Desk) -> JobFile:
     Raises:
         BadInput, NoAnswer: for what cannot be kept and worked on.
     """
-    shop = desk.today.shop
-    said = understand(job, shop, find_mesh=desk.find_mesh)
-    if said.problems:
-        raise said.problems[0]
-    if said.beyond:
-        raise NoAnswer(said.beyond)
-    return without_label(with_units(job, shop))
+    read = desk.today.understand(job)
+    if read.problems:
+        raise read.problems[0]
+    if read.beyond:
+        raise NoAnswer(read.beyond)
+    return without_label(with_units(job, desk.today.shop))

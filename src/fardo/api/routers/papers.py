@@ -18,7 +18,6 @@ from fardo.files.packing import Packing, packing_sheet
 from fardo.files.papers import label_sheet, put_back_sheet
 from fardo.files.parts_csv import write_parts
 from fardo.files.pdf import Heading, cut_sheet
-from fardo.files.understood import understand
 
 router = resource("/api/jobs/{key}", "papers")
 
@@ -52,8 +51,8 @@ def put_together(key: str, desk: OpenDesk) -> Response:
 def guards(key: str, desk: OpenDesk) -> Response:
     """Each corner guard to scale; four of each part are cut."""
     job, today = desk.jobs.get(key).job, desk.today
-    said = understand(job, today.shop, find_mesh=today.find_mesh)
-    units = dict.fromkeys(unit for units in said.units for unit in units if unit.guards)
+    parts = today.understand(job).parts
+    units = dict.fromkeys(unit for part in parts for unit in part.units if unit.guards)
     blanks = [draw_guard(guard, f"guard for {unit.part.name}") for unit in units for guard in unit.guards]
     if not blanks:
         raise NoAnswer("No part has corner guards.")
@@ -69,7 +68,7 @@ def guards(key: str, desk: OpenDesk) -> Response:
 def packing(key: str, desk: OpenDesk) -> Response:
     """Plan, front and side of the packed box to scale, and what goes in when and where."""
     job, today = desk.jobs.get(key).job, desk.today
-    load = understand(job, today.shop, today.file.postcode, today.find_mesh).must_load()
+    load = today.understand(job).must_load()
     answer, _ = inside_needed(load)
     sheet = packing_sheet(
         Packing(job.title or "Untitled job", answer.inside, bodies_of(load), answer), today.shop.units, today.file.paper

@@ -10,10 +10,8 @@ from fardo.api import goods
 from fardo.api.desk import OpenDesk
 from fardo.api.resource import resource
 from fardo.core.goods.shape import Shape
-from fardo.core.quantity import Length, Units, show_length
-from fardo.core.refusal import BadInput
+from fardo.core.quantity import Units, show_length
 from fardo.files.job import EXAMPLE, JobFile, PartEntry
-from fardo.files.understood import understand
 
 router = resource("/api", "shapes")
 
@@ -31,14 +29,9 @@ def look_at_shape(asked: ShapeAsked, desk: OpenDesk) -> goods.ShapeView:
     today = desk.today
     # Only its measures count here: whatever else is missing or wrong is told elsewhere.
     part = PartEntry(shape=asked.part.shape, weight="1 lb")
-    said = understand(JobFile(parts=[part]), today.shop, find_mesh=today.find_mesh)
-    if said.problems:
-        raise said.problems[0]
-    if not said.units or not said.units[0]:
-        raise BadInput(
-            "nothing given", read="", allowed="a measure", field=said.missing[0] if said.missing else "shape"
-        )
-    return look_at(said.units[0][0].shape, today.shop.units)
+    job = today.understand(JobFile(parts=[part]))
+    units = job.parts[0].units or job.must_load().units
+    return look_at(units[0].shape, today.shop.units)
 
 
 @lru_cache(maxsize=64)
@@ -55,14 +48,10 @@ def look_at(shape: Shape, units: Units) -> goods.ShapeView:
         lines=[
             goods.LineView(
                 name=line.name,
-                text=show_length(_between(line.start, line.end), units, "nearest").text,
+                text=show_length(line.length, units, "nearest").text,
                 start_mm=line.start,
                 end_mm=line.end,
             )
             for line in shape.lines()
         ],
     )
-
-
-def _between(a: tuple[float, float, float], b: tuple[float, float, float]) -> Length:
-    return Length.of_mm(sum((p - q) ** 2 for p, q in zip(a, b, strict=True)) ** 0.5)

@@ -9,10 +9,10 @@ from fastapi import Query, Response
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
 from fardo.api.resource import resource
-from fardo.api.worked import box_for, services_for
+from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING
-from fardo.core.plan.search import price, price_other_ways
+from fardo.core.plan.in_one_box import every_price
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput
 from fardo.files.cut_list import cut_list
@@ -20,7 +20,6 @@ from fardo.files.drawn import in_words
 from fardo.files.pdf import Heading, cut_sheet, full_size
 from fardo.files.prices_csv import prices_csv
 from fardo.files.svg import svg
-from fardo.files.understood import understand
 
 router = resource("/api/jobs/{key}/cut-sheet", "cut sheet")
 prices = resource("/api/jobs/{key}/prices", "work")
@@ -80,21 +79,11 @@ def svg_sheet(key: str, desk: OpenDesk, way: Way, blank: Annotated[str, Query(ma
 @prices.get(".csv", response_class=Response)
 def csv_prices(key: str, desk: OpenDesk, way: Way) -> Response:
     """What every service asks for the saved job in the box of that way, a row a charge."""
-    today = desk.today
-    job = desk.jobs.get(key).job
-    said = understand(job, today.shop, today.file.postcode, today.find_mesh)
-    boxed = box_for(way, job, said.must_load(), today)
-    if said.journey is None:
-        raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
-    listed = services_for(job, today)
-    plans, refused = price(boxed, said.journey, listed, today.shop.exchange)
-    others, not_so = price_other_ways(boxed, said.journey, listed, today.shop.exchange)
-    return download(
-        prices_csv([*plans, *others], [*refused, *not_so], today.shop.units),
-        "text/csv",
-        job.title,
-        f"-{way}-prices.csv",
-    )
+    today, file = desk.today, desk.jobs.get(key).job
+    job = today.understand(file)
+    job.must_load()
+    plans, refused = every_price(job, way, today.shop, today.carriers_for(job))
+    return download(prices_csv(plans, refused, today.shop.units), "text/csv", file.title, f"-{way}-prices.csv")
 
 
 def _must_be_cut(boxed: Boxed) -> None:
@@ -106,7 +95,7 @@ def _must_be_cut(boxed: Boxed) -> None:
 
 def _box(desk: Desk, key: str, way: str) -> tuple[str, Boxed]:
     """A saved job's title and it in the box of that way. Raises Gone, or BadInput where it is not measured."""
-    today = desk.today
-    job = desk.jobs.get(key).job
-    load = understand(job, today.shop, today.file.postcode, today.find_mesh).must_load()
-    return job.title, box_for(way, job, load, today)
+    today, file = desk.today, desk.jobs.get(key).job
+    job = today.understand(file)
+    job.must_load()
+    return file.title, box_for(way, job, today.shop)

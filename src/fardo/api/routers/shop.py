@@ -7,12 +7,11 @@ from pydantic import BaseModel, ConfigDict, Field
 from fardo.api import goods, views
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.resource import resource
-from fardo.core.cut.fold import fold_panels, spans
+from fardo.core.cut.fold import fold_panels, folds_to
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.goods.shape import SHAPES
 from fardo.core.protect.cushion import CLASSES, say_class
-from fardo.core.quantity import Length, show_sizes
-from fardo.core.refusal import NoAnswer
+from fardo.core.quantity import show_sizes
 from fardo.files.blank_in import LARGEST, read_blank
 from fardo.files.shapes import ASKED
 from fardo.files.shop import DesignEntry, DesignLine
@@ -63,27 +62,22 @@ def read_design(drawing: DrawingSent, desk: OpenDesk) -> DesignRead:
     blank = desk.reader.read(drawing.name[:80], read_blank, drawing.name, drawing.content.encode())
     grade = desk.today.shop.grade(None)
     panels = fold_panels(blank)
-    low, high = spans(panels)
-    sides = [Length.of_mm(round(float(side), 3)) for side in high - low]
-    a, b, c = (Length(max(side.nm - grade.caliper.nm * 2, 0)) for side in sides)
-    if not min(a, b, c).nm:
-        raise NoAnswer("It folds to no box: score what is to fold, on a layer or in a class named score.")
-    d, e, f = (side + grade.caliper * 2 for side in sides)
+    inside, outside = folds_to(panels, grade.caliper)
     lines = [
         DesignLine(kind=one.kind, from_mm=(one.start[0].mm, one.start[1].mm), to_mm=(one.end[0].mm, one.end[1].mm))
         for one in blank.lines
     ]
     units = desk.today.shop.units
     design = DesignEntry(
-        name=blank.name, board=grade.code, inside=show_sizes((a, b, c), units, "down").text,
-        outside=show_sizes((d, e, f), units, "up").text, lines=lines,
+        name=blank.name, board=grade.code, inside=show_sizes(inside, units, "down").text,
+        outside=show_sizes(outside, units, "up").text, lines=lines,
     )  # fmt: skip
     return DesignRead(design=design, panels=len(panels), svg=svg(blank, units))
 
 
 def view_shop(desk: Desk) -> views.ShopView:
     today = desk.today
-    carriers = sorted({f"{service.carrier} {service.name}" for service in today.services})
+    carriers = sorted({f"{service.carrier} {service.name}" for service in today.carriers.services})
     return views.ShopView(
         revision=today.revision,
         shop=today.file,

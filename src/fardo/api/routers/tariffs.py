@@ -13,7 +13,7 @@ from pydantic.config import JsonDict
 from fardo.api import views
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
-from fardo.api.picture import view_quote, view_refused
+from fardo.api.quotes import view_quote, view_refused
 from fardo.api.resource import resource
 from fardo.core.quantity import read_mass, read_sizes
 from fardo.core.refusal import BadInput

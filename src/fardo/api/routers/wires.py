@@ -14,12 +14,10 @@ from fardo.api.desk import Desk, OpenDesk
 from fardo.api.purchases import Purchases
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import view, view_label
-from fardo.api.worked import box_for, services_for
-from fardo.core.plan.search import parcel_of
-from fardo.core.refusal import BadInput, NoAnswer
-from fardo.core.tariff.service import Quote, compare
+from fardo.core.plan.in_one_box import to_ask
+from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.service import Quote
 from fardo.files.job import EXAMPLE, JobFile
-from fardo.files.understood import understand
 from fardo.store.labels import GivenQuote
 from fardo.wire.call import Wire
 from fardo.wire.carrier import ask_all, message_of
@@ -67,20 +65,13 @@ def _questions(request: AskRequest, desk: Desk) -> tuple[list[tuple[Wire, Quotes
     today = desk.today
     if not today.file.wires:
         return [], []
-    said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
-    boxed = box_for(request.way, request.job, said.load or said.must_load(), today)
-    if said.journey is None:
-        raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
-    if said.hazards.never:
-        raise NoAnswer("This does not ship, so that no carrier is asked.")
-    parcel = parcel_of(boxed, said.journey)
+    job = today.understand(request.job)
+    parcel, quotes = to_ask(job, request.way, today.shop, today.carriers_for(job))
     exchange = today.shop.exchange
-    quotes, _ = compare(services_for(request.job, today), parcel, said.journey.day, exchange)
     asked = []
     for entry in today.file.wires:
-        currency = next((s.currency for s in today.services if s.carrier == entry.carrier), today.file.currency)
-        if not exchange.knows(currency):
-            currency = exchange.currency
+        currency = today.carriers.currency_of(entry.carrier) or exchange.currency
+        currency = currency if exchange.knows(currency) else exchange.currency
         message = message_of(exchange.declared(parcel, currency), currency)
         asked.append((Wire(entry.carrier, entry.address), message))
     return asked, quotes

@@ -8,19 +8,19 @@ from fardo.api import views
 from fardo.api.bench import OpenBench
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.folded import FoldView, view_fold
-from fardo.api.picture import view_picture, view_quote, view_refused
+from fardo.api.picture import view_picture
+from fardo.api.quotes import view_quote, view_refused
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
-from fardo.api.stepped import FARTHEST, Sides, StepsView, cheaper_container, view_steps
-from fardo.api.worked import box_for, draw_up, services_for
-from fardo.core.plan.search import parcel_of
+from fardo.api.stepped import AXES, Sides, StepsView, view_steps
+from fardo.core.plan.box import box_for
+from fardo.core.plan.in_one_box import steps_of
 from fardo.core.quantity import read_length, show_mass, show_sizes
-from fardo.core.refusal import BadInput
 from fardo.core.tariff.line import read_line
-from fardo.core.tariff.service import compare, find_service
+from fardo.core.tariff.service import compare
+from fardo.core.tariff.step_map import FARTHEST
 from fardo.files.job import EXAMPLE, JobFile
-from fardo.files.understood import understand
 
 router = resource("/api", "work")
 
@@ -28,9 +28,9 @@ router = resource("/api", "work")
 @router.post("/work-out")
 def work_out(request: views.WorkOutRequest, desk: OpenDesk, bench: OpenBench) -> views.WorkOut:
     """Everything that follows from a job as it is typed. Saves nothing; what cannot be read is told, not refused."""
-    picture = draw_up(request.job, desk.today, request.in_hand)
+    picture = desk.today.draw_up(request.job, request.in_hand)
     bench.remember(request.job, picture)
-    return view_picture(picture)
+    return view_picture(picture, request.job.answers)
 
 
 class FoldRequest(BaseModel):
@@ -45,8 +45,7 @@ class FoldRequest(BaseModel):
 def fold_up(request: FoldRequest, desk: OpenDesk) -> FoldView:
     """Every blank of that way with its panels and hinges, and how the contents stand in what the first folds to."""
     today = desk.today
-    said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
-    return view_fold(box_for(request.way, request.job, said.load or said.must_load(), today))
+    return view_fold(box_for(request.way, today.understand(request.job), today.shop))
 
 
 class StepsRequest(BaseModel):
@@ -74,22 +73,12 @@ def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
 
 
 def _steps(desk: Desk, request: StepsRequest) -> StepsView:
-    today = desk.today
-    said = understand(request.job, today.shop, today.file.postcode, today.find_mesh)
-    boxed = box_for(request.way, request.job, said.load or said.must_load(), today)
-    asked = (request.carrier, request.service, request.programme)
-    day = said.journey.day if said.journey else None
-    service = find_service(services_for(request.job, today), asked, day)
-    if service is None or not today.shop.exchange.knows(service.currency):
-        raise BadInput("not a service here", read=" ".join(asked), allowed="one that quotes", field="service")
-    if said.journey is None:
-        raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
-    units = today.shop.units
+    today, units = desk.today, desk.today.shop.units
     reach = read_length(request.reach, units, most=FARTHEST, field="reach") if request.reach else None
-    parcel = parcel_of(boxed, said.journey)
-    told = view_steps(service, parcel, units, today.shop.exchange, request.sides, reach)
-    told.container = cheaper_container(request.job, said, boxed, service, today)
-    return told
+    asked = (request.carrier, request.service, request.programme)
+    job = today.understand(request.job)
+    found = steps_of(job, request.way, asked, today.shop, today.carriers_for(job), AXES[request.sides], reach)
+    return view_steps(found.points, found.around, found.container, units, today.shop.exchange)
 
 
 class LineText(BaseModel):
@@ -113,7 +102,7 @@ def bench_line(line: LineText, desk: OpenDesk, bench: OpenBench) -> views.LineAn
         )
     units = today.shop.units
     quotes, refused = compare(
-        (one for one in today.services if not one.other_way), parcel, exchange=today.shop.exchange
+        (one for one in today.carriers.services if not one.other_way), parcel, exchange=today.shop.exchange
     )
     home = ", a home" if parcel.residential else ""
     read_as = (

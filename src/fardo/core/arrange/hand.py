@@ -13,7 +13,9 @@ from fardo.core.arrange.load import overloaded
 from fardo.core.arrange.settle import Settler
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape.cover import Floats
-from fardo.core.quantity import Length
+from fardo.core.quantity import INCH, Length
+
+_SETTLES = INCH.half()  # less than that is taken up by the fill around it: starting value
 
 _SLACK = 0.06  # mm, a seventh of a sixty-fourth of an inch: less than that is not seen
 _STEPS = 40
@@ -115,6 +117,17 @@ def drop(ask: Ask, answer: Answer, which: int) -> Length:
     return Length.of_mm(round(gone, 6))
 
 
+def let_down(ask: Ask, answer: Answer, which: int) -> Answer:
+    """The arrangement with one thing let down until something holds it; as it was where there is none such."""
+    one = answer.laid[which] if which < len(answer.laid) else None
+    if one is None:
+        return answer
+    x, y, z = one.at
+    laid = list(answer.laid)
+    laid[which] = Laid(one.turn, (x, y, z - drop(ask, answer, which)), one.locked)
+    return by_hand(ask, laid, answer.order)
+
+
 def falls(ask: Ask, answer: Answer) -> list[Length]:
     """Of each thing how far it could at least sink before something holds it: so much more fill goes under it."""
     numbers = [n for n in answer.order if answer.laid[n] is not None]
@@ -129,6 +142,12 @@ def falls(ask: Ask, answer: Answer) -> list[Length]:
         how_far = float((spare[own] / rows.directions[own, 2]).min(initial=floor))
         found[n] = Length.of_mm(round(max(how_far, 0.0), 6))
     return found
+
+
+def hollow_under(ask: Ask, answer: Answer) -> list[tuple[Body, Length]]:
+    """What needs more fill under it than settles by itself, and how much."""
+    sinking = zip(ask.bodies, falls(ask, answer), strict=True)
+    return [(body, by) for body, by in sinking if by > _SETTLES]
 
 
 def by_hand(ask: Ask, laid: Sequence[Laid | None], order: Sequence[int]) -> Answer:

@@ -15,6 +15,8 @@ import numpy as np
 import numpy.typing as npt
 
 from fardo.core.cut.drawing import Blank
+from fardo.core.goods.part import Sizes
+from fardo.core.quantity import Length
 from fardo.core.refusal import NoAnswer
 
 MOST_LINES = 400  # with more a drawing is no box
@@ -121,6 +123,25 @@ def spans(panels: Sequence[FoldPanel]) -> tuple[Matrix, Matrix]:
     ]
     whole = np.array(points)[:, :3]
     return whole.min(axis=0), whole.max(axis=0)
+
+
+def stands_in(panels: Sequence[FoldPanel], inside: tuple[float, float, float]) -> Matrix | None:
+    """As `stands`; None where the folded blank does not hold that inside."""
+    low, high = spans(panels)
+    holds = all(want <= have + 1 for want, have in zip(sorted(inside), sorted(high - low), strict=True))
+    return stands(panels, inside) if holds else None
+
+
+def folds_to(panels: Sequence[FoldPanel], caliper: Length) -> tuple[Sizes, Sizes]:
+    """Inside and outside of what a blank of one's own folds to, with two boards at every wall, so that neither promises
+    too much. Raises NoAnswer where it folds to no box."""
+    low, high = spans(panels)
+    sides = [Length.of_mm(round(float(side), 3)) for side in high - low]
+    a, b, c = (Length(max(side.nm - caliper.nm * 2, 0)) for side in sides)
+    if not min(a, b, c).nm:
+        raise NoAnswer("It folds to no box: score what is to fold, on a layer or in a class named score.")
+    d, e, f = (side + caliper * 2 for side in sides)
+    return (a, b, c), (d, e, f)
 
 
 def stands(panels: Sequence[FoldPanel], inside: tuple[float, float, float]) -> Matrix:

@@ -236,19 +236,28 @@ QUESTIONS: dict[str, Question] = {
 
 @dataclass(frozen=True, slots=True)
 class Hazards:
-    """What the answers come to. `open` are questions not answered yet; `never` why it must not be sent at all."""
+    """What the answers come to.
+
+    Args:
+        open: questions not answered yet. cautions: by the question's code. never: why it must not be sent at all.
+        asked: every question there is, answered or not.
+    """
 
     open: tuple[Question, ...]
     cautions: tuple[tuple[str, str], ...]
     tags: frozenset[str]
     never: tuple[str, ...]
+    asked: tuple[str, ...] = ()
 
 
 NO_HAZARDS = Hazards((), (), frozenset(), ())
 
 
 def weigh_answers(asked: tuple[str, ...], given: Mapping[str, str]) -> Hazards:
-    """What the answers to the questions that are asked come to. Raises BadInput for an answer there is not."""
+    """What the answers to the questions that are asked come to. Raises BadInput for one there is not."""
+    for n, code in enumerate(asked):
+        if code not in QUESTIONS:
+            raise BadInput("not a question", read=code, allowed=", ".join(QUESTIONS), field=f"questions[{n}]")
     cautions, never, tags = [], [], set()
     for code in asked:
         if code not in given:
@@ -261,7 +270,7 @@ def weigh_answers(asked: tuple[str, ...], given: Mapping[str, str]) -> Hazards:
         if answer.tag:
             tags.add(answer.tag)
     waiting = tuple(QUESTIONS[code] for code in asked if code not in given)
-    return Hazards(waiting, tuple(cautions), frozenset(tags), tuple(never))
+    return Hazards(waiting, tuple(cautions), frozenset(tags), tuple(never), asked)
 
 
 # What a service says it refuses, in words.

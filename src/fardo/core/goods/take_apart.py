@@ -5,8 +5,10 @@ How far to go is a choice. The receiver's sheet is the chosen steps read backwar
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+
+from fardo.core.quantity import Length, Mass
 
 LIFTING = "Over 50 lb (23 kg): two people lift it, or a trolley does. Local rules may ask for less."
 
@@ -50,6 +52,28 @@ class BackStep:
     turn: str
     caution: str
     bag: int
+
+
+def side_after(side: Length, saves: Length, taken: bool) -> Length | None:
+    """A side of the thing once a step is taken, or left again; None where it would come to nothing.
+
+    Args:
+        saves: what the step takes off it.
+    """
+    after = side - saves if taken else side + saves
+    return after if after.nm > 0 else None
+
+
+def weight_after(weight: Mass, count: int, off: Iterable[tuple[Mass, int]], taken: bool) -> Mass | None:
+    """What each of `count` things weighs once a step is taken, or left again: its share of what came off them less, or
+    more. None where it would come to nothing.
+
+    Args:
+        off: what comes off, the weight of one and how many.
+    """
+    share = sum(one.ng * times for one, times in off) // count
+    after = weight.ng - share if taken else weight.ng + share
+    return Mass(after) if after > 0 else None
 
 
 def bag_labels(steps: Sequence[Step]) -> tuple[BagLabel, ...]:

@@ -40,6 +40,8 @@ class Wanted:
     Args:
         where: for a pad. along, across: cells of a divider. size: of the thing in a sleeve. length, depth: of a spacer
         and what it keeps; of an edge cap and its legs.
+
+    Raises: BadInput for a divider of one cell.
     """
 
     kind: Kind
@@ -50,6 +52,10 @@ class Wanted:
     size: Sizes | None = None
     length: Length | None = None
     depth: Length | None = None
+
+    def __post_init__(self) -> None:
+        if self.kind == "divider" and self.along * self.across < 2:
+            raise BadInput("no divider", read="1 x 1 cells", allowed="two cells or more", field="along")
 
     def room(self, t: Length) -> tuple[Length, Length, Length]:
         """What it takes of the inside: under the goods, over them, and at each wall."""
@@ -122,8 +128,6 @@ def divider(inside: Sizes, t: Length, allowances: Allowances, along: int, across
     for name, cells in (("along", along), ("across", across)):
         if not 1 <= cells <= MOST_CELLS:
             raise BadInput("no number of cells", read=str(cells), allowed=f"1 to {MOST_CELLS}", field=name)
-    if along * across < 2:
-        raise BadInput("one cell needs no divider", read="1 x 1", allowed="two cells or more", field="along")
     length, width = _loose(inside, allowances)
     height = allowances.at_most(inside[2])
     cell = [Length((side.nm - t.nm * (cells - 1)) // cells) for side, cells in ((length, along), (width, across))]

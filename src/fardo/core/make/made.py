@@ -18,7 +18,7 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
 from fardo.core.make.step import Step
-from fardo.core.make.stock import NM2_PER_M2, Taken
+from fardo.core.make.stock import Taken
 from fardo.core.quantity import Length, Mass
 from fardo.core.refusal import BadInput
 from fardo.core.why import Value, Why
@@ -102,8 +102,7 @@ class Made:
 
 def board_weight(blanks: Iterable[Blank], grade: Grade) -> Mass:
     """Of all of them once they are cut out."""
-    board = sum(blank.area_nm2 * blank.count for blank in blanks)
-    return Mass(-(-grade.weight_per_m2.ng * board // NM2_PER_M2))
+    return grade.weight_of(sum(blank.area_nm2 * blank.count for blank in blanks))
 
 
 def check_inside(inside: Sizes) -> None:

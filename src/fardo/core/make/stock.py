@@ -16,7 +16,6 @@ from fardo.core.refusal import NoAnswer
 
 _TAPE_DOWN_THE_SIDE = INCH * 3
 _TAB = Length.of_mm(32.0)
-NM2_PER_M2 = 10**18
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +49,7 @@ class StockBox:
 
     @property
     def weight(self) -> Mass:
-        return Mass(-(-self.grade.weight_per_m2.ng * self.board_nm2 // NM2_PER_M2))
+        return self.grade.weight_of(self.board_nm2)
 
 
 PouchKind = Literal["flat", "rigid", "padded", "bag"]

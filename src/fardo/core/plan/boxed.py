@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from fractions import Fraction
 
 from fardo.core.arrange.ask import Answer, all_turned, moved_in, raised, roomier
-from fardo.core.arrange.body import Body, stance
+from fardo.core.arrange.body import Body
 from fardo.core.arrange.turn import TURNS, Matrix
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.board.strength import SOFT, Strength, enough, judge
@@ -18,14 +18,13 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.make.insert import MINUTES_A_PIECE, Insert, cut_insert, hand_holes
 from fardo.core.make.made import board_weight
-from fardo.core.make.stock import NM2_PER_M2
-from fardo.core.plan.load import Load, arrange, bodies_of
+from fardo.core.plan.load import Load, arrange, bodies_of, liner_thickness, placed
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.coat import Coat
 from fardo.core.protect.fill import fill_void
 from fardo.core.protect.liner import line_walls
 from fardo.core.protect.pile import lying
-from fardo.core.quantity import ZERO, Length, Mass, Money, show_length, volume_nm3
+from fardo.core.quantity import Length, Mass, Money, show_length, volume_nm3
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
@@ -45,6 +44,15 @@ class Weights:
     @property
     def total(self) -> Mass:
         return self.goods + self.wrap + self.extras + self.board + self.fill + self.tape
+
+    @property
+    def why(self) -> Why:
+        """Of the total: what of it there is."""
+        values: list[tuple[str, Value]] = [
+            (field.name, weight) for field in fields(self) if (weight := getattr(self, field.name)).ng
+        ]
+        formula = " + ".join(field.name for field in fields(self))
+        return Why(formula, tuple(values), "estimated before packing; weigh it when it is closed")
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,28 +128,24 @@ class Boxed:
         return tuple(self._lie(numbers))
 
     def _lie(self, numbers: dict[str, int]) -> Iterator[Lies]:
-        for unit, body, laid in zip(self.load.units, bodies_of(self.load), self.arrangement.laid, strict=False):
-            if laid is None:
+        for one in placed(self.load, self.arrangement):
+            if one.body.extra:
                 continue
-            inset = stance(body, laid.turn).inset
+            unit, turn = self.load.units[one.number], one.laid.turn
             for spot in lying(unit.part.shape, unit.pile):
                 name = unit.part.name
                 numbers[name] = numbers.get(name, 0) + 1
                 x, y, z = (
-                    at + by + Length(round(sum(row[k] * spot[k].nm for k in range(3))))
-                    for at, by, row in zip(laid.at, inset, laid.turn, strict=True)
+                    origin + Length(round(sum(row[k] * spot[k].nm for k in range(3))))
+                    for origin, row in zip(one.origin, turn, strict=True)
                 )
-                yield Lies(name, numbers[name], (x, y, z), laid.turn)
+                yield Lies(name, numbers[name], (x, y, z), turn)
 
     @property
     def extras_placed(self) -> tuple[tuple[Body, Sizes, Sizes], ...]:
         """Each extra with its lowest corner and its sizes as it lies."""
-        count = len(self.load.units)
-        return tuple(
-            (body, laid.at, stance(body, laid.turn).sizes)
-            for body, laid in zip(bodies_of(self.load)[count:], self.arrangement.laid[count:], strict=True)
-            if laid is not None
-        )
+        every = placed(self.load, self.arrangement)
+        return tuple((one.body, one.at, one.sizes) for one in every if one.body.extra)
 
 
 def inside_needed(load: Load) -> tuple[Answer, Why]:
@@ -164,10 +168,6 @@ def inside_needed(load: Load) -> tuple[Answer, Why]:
         several = len(load.units) > 1
         formula = "parts side by side, gaps between kept" if several else "contents + 2 x gap, then the extras"
     return moved_in(arrange(load), thick), Why(formula, tuple(values), rule)
-
-
-def liner_thickness(load: Load) -> Length:
-    return load.liner.material.thickness * load.liner.layers if load.liner else ZERO
 
 
 def may_be_turned(load: Load) -> bool:
@@ -248,7 +248,7 @@ def _box_costs(made: Made) -> Money:
 
 
 def _board_costs(blanks: Iterable[Blank], grade: Grade) -> Money:
-    return grade.price_per_m2.share(Fraction(sum(one.sheet_area_nm2 * one.count for one in blanks), NM2_PER_M2))
+    return grade.price_of(sum(one.sheet_area_nm2 * one.count for one in blanks))
 
 
 def _with_inserts(arrangement: Answer, load: Load, t: Length) -> Answer:

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.beside import Block, put_beside
-from fardo.core.arrange.body import Body, Held, Laid
+from fardo.core.arrange.body import Body, Held, Laid, stance
 from fardo.core.arrange.hand import faults
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
@@ -15,7 +15,8 @@ from fardo.core.make.insert import Wanted
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.forms import BOXED
 from fardo.core.protect.material import Layer
-from fardo.core.quantity import ZERO, Length, Mass, volume_nm3
+from fardo.core.quantity import ZERO, Length, Mass, show_sizes, volume_nm3
+from fardo.core.refusal import BadInput
 
 MOST_UNITS = 80
 _STIFF = (BOXED, "face", "corner", "edge")  # forms that make a block of what they are put on
@@ -55,6 +56,36 @@ class Load:
 def bodies_of(load: Load) -> tuple[Body, ...]:
     """The things of a load, then its extras."""
     return (*(_body(unit) for unit in load.units), *(_extra(extra) for extra in load.extras))
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """A thing where it lies in the inside.
+
+    Args:
+        number: among all there are, extras after parts. at, sizes: of the box around it, wrapped and turned.
+        origin: of it bare: a point p of it is at turn x p + origin. goes_in: when it does, from above.
+    """
+
+    number: int
+    body: Body
+    laid: Laid
+    at: Sizes
+    sizes: Sizes
+    origin: Sizes
+    goes_in: int
+
+
+def placed(load: Load, answer: Answer) -> tuple[Placed, ...]:
+    """Everything that has a place."""
+    goes_in = {n: k + 1 for k, n in enumerate(answer.order)}
+    found = []
+    for n, (body, laid) in enumerate(zip(bodies_of(load), answer.laid, strict=True)):
+        if laid is not None:
+            stood = stance(body, laid.turn)
+            x, y, z = (at + inset for at, inset in zip(laid.at, stood.inset, strict=True))
+            found.append(Placed(n, body, laid, laid.at, stood.sizes, (x, y, z), goes_in[n]))
+    return tuple(found)
 
 
 @lru_cache(maxsize=512)
@@ -117,6 +148,36 @@ def arrange(load: Load) -> Answer:
     if len(load.extras) <= len(load.units):
         return shared
     return min(shared, _side_by_side(load, ZERO), key=lambda found: volume_nm3(*found.inside))
+
+
+def side_by_side(ask: Ask, load: Load) -> Answer | None:
+    """Everything side by side, where that answers what was asked."""
+    lying = arrange(replace(load, packed=None))
+    return lying if not ask.locked and ask.inside is None and holds(ask, lying) else None
+
+
+def air_in(load: Load, answer: Answer) -> float:
+    """The share of an arrangement's inside that is neither goods nor extras."""
+    return 1 - load.volume_nm3 / answer.room_nm3
+
+
+def saved_room(load: Load, answer: Answer) -> float:
+    """The share of the room side by side that an arrangement does without; below 0 it takes more."""
+    return 1 - answer.room_nm3 / arrange(replace(load, packed=None)).room_nm3
+
+
+def liner_thickness(load: Load) -> Length:
+    return load.liner.material.thickness * load.liner.layers if load.liner else ZERO
+
+
+def within_liner(inside: Sizes, load: Load) -> Sizes:
+    """What the liner leaves of a box's inside. Raises BadInput where that is nothing."""
+    off = liner_thickness(load) * 2
+    if any(side <= off for side in inside):
+        raise BadInput("no room within the liner", read=show_sizes(inside, "in", "nearest").text, field="inside",
+                       allowed="sides larger than the liner takes")  # fmt: skip
+    a, b, c = (side - off for side in inside)
+    return a, b, c
 
 
 def _side_by_side(load: Load, shared: Length) -> Answer:

@@ -7,11 +7,12 @@ a billed weight. When today's figures differ, the knot is loose and says what ch
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import School
+from fardo.core.plan.cut_by import CutBy
 from fardo.core.quantity import Mass, Money
 
 State = Literal["open", "tied", "loose"]
@@ -19,23 +20,29 @@ State = Literal["open", "tied", "loose"]
 
 @dataclass(frozen=True, slots=True)
 class BoxChoice:
-    """The box settled on. `needed` is the inside size it was chosen for."""
+    """The box settled on. `needed` is the inside size it was chosen for; `cut_by` the figures it keeps."""
 
     way: str
     school: School
     board: str
     needed: Sizes
+    cut_by: CutBy | None = field(default=None, compare=False)
 
 
 @dataclass(frozen=True, slots=True)
 class PriceChoice:
-    """The service settled on, with what it asked then."""
+    """The service settled on, with what it asked then; `tariff` is the version of its tariff that it keeps."""
 
     carrier: str
     service: str
     programme: str
     amount: Money
     billed: Mass
+    tariff: int | None = field(default=None, compare=False)
+
+    @property
+    def called(self) -> tuple[str, str, str]:
+        return self.carrier, self.service, self.programme
 
 
 @dataclass(frozen=True, slots=True)

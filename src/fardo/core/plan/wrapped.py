@@ -15,9 +15,10 @@ from fardo.core.plan.shop import Shop
 from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, grown, square_metres
 from fardo.core.protect.forms import BOXED, put_on
 from fardo.core.protect.forms.corner import CornerGuard, guard_for
-from fardo.core.protect.pile import divide, how_to_pile, stacked
-from fardo.core.quantity import ZERO, Length, Mass
+from fardo.core.protect.pile import divide, how_to_pile, piles_needed, stacked
+from fardo.core.quantity import ZERO, Length, Mass, Units
 from fardo.core.refusal import BadInput
+from fardo.core.why import Value, Why
 
 FLOATS = "The inner box floats: the room around it in the outer one is filled on all six sides."
 
@@ -65,6 +66,13 @@ class Wrapped:
         """How it is piled, then how each layer goes on."""
         return (*how_to_pile(self.pile), *(sentence for coat in self.coats for sentence in coat.says))
 
+    def why(self, units: Units) -> Why:
+        """Of its wrapped size."""
+        values: list[tuple[str, Value]] = [("bare" if self.pile == 1 else f"pile of {self.pile}", self.shape.sizes)]
+        values += [(coat.material.name, coat.grows(units) or "nothing") for coat in self.coats]
+        rule = "growth per side is layers x thickness (common practice)"
+        return Why("bare + 2 x what each layer adds", tuple(values), rule)
+
     @property
     def cushion(self) -> Length:
         """What gives way on its thinnest side: the gap, and the layers that cushion."""
@@ -99,8 +107,16 @@ def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) ->
     return Wrapped(part, pile, shape, tuple(coats), growth, tuple(guards))
 
 
-def units_of(part: Part, layers: tuple[Layer, ...], shop: Shop, piles: int | None = None) -> tuple[Wrapped, ...]:
-    """Everything to pack of a part: each one by itself, or in so many piles as even as can be."""
+def units_of(
+    part: Part, layers: tuple[Layer, ...], shop: Shop, piles: int | None = None, sleeve_holds: int | None = None
+) -> tuple[Wrapped, ...]:
+    """Everything to pack of a part: each one by itself, or in so many piles as even as can be.
+
+    Args:
+        sleeve_holds: at most so many go into a pile, which may make more piles.
+    """
+    if sleeve_holds is not None:
+        piles = max(piles or 1, piles_needed(part.count, sleeve_holds))
     if piles is None:
         return (wrap_up(part, layers, shop),) * part.count
     made = {pile: wrap_up(part, layers, shop, pile) for pile in set(divide(part.count, piles))}

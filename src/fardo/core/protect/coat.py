@@ -8,7 +8,7 @@ from fractions import Fraction
 
 from fardo.core.goods.shape import Shape, Sizes
 from fardo.core.protect.material import BubbleSide, Layer, Material
-from fardo.core.quantity import ZERO, Length, Mass, Money
+from fardo.core.quantity import ZERO, Length, Mass, Money, Units, show_length
 from fardo.core.why import Why
 
 NONE: Sizes = (ZERO, ZERO, ZERO)
@@ -55,6 +55,18 @@ class Coat:
             return int(self.amount * _NM3_PER_LITRE)
         flat = sum(cut.count * cut.length.nm * cut.width.nm for cut in self.cuts if cut.width)
         return flat * self.material.thickness.nm
+
+    def grows(self, units: Units) -> str:
+        """What it adds, in words; nothing where it adds nothing outside."""
+        sides = [show_length(by, units, "up").text for by in self.growth]
+        grown = [side for side, by in zip(sides, self.growth, strict=True) if by.nm]
+        if not grown:
+            return ""
+        if len(set(self.growth)) == 1:
+            return f"{sides[0]} on every side"
+        if len(grown) == 1:
+            return f"{grown[0]} on two sides"
+        return " x ".join(side.removesuffix(f" {units}") for side in sides) + f" {units} on each side"
 
 
 @dataclass(frozen=True, slots=True)

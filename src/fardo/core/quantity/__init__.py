@@ -4,7 +4,7 @@ from fardo.core.quantity.length import INCH, MM, SIXTEENTH, SIXTY_FOURTH, ZERO, 
 from fardo.core.quantity.mass import OUNCE, POUND, Mass
 from fardo.core.quantity.money import Money
 from fardo.core.quantity.read import check_length, check_mass, read_distance, read_length, read_mass, read_sizes
-from fardo.core.quantity.show import FINEST, Shown, Units, show_length, show_mass, show_sizes
+from fardo.core.quantity.show import FINEST, Shown, Units, show_length, show_mass, show_sizes, show_volume
 from fardo.core.quantity.space import cubic_cm, cubic_inches, volume_nm3
 
 __all__ = [
@@ -33,5 +33,6 @@ __all__ = [
     "show_length",
     "show_mass",
     "show_sizes",
+    "show_volume",
     "volume_nm3",
 ]  # fmt: skip

@@ -59,6 +59,12 @@ class Length:
 
     __rmul__ = __mul__
 
+    def __neg__(self) -> Length:
+        return Length(-self.nm)
+
+    def __abs__(self) -> Length:
+        return Length(abs(self.nm))
+
     def __bool__(self) -> bool:
         return self.nm != 0
 

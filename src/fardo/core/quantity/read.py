@@ -19,6 +19,7 @@ from fardo.core.refusal import BadInput
 
 LONGEST = Length(10_000 * NM_PER_MM)  # no parcel, and no board, is longer than ten metres
 HEAVIEST = Mass(1_000_000 * NG_PER_GRAM)
+ANY_LENGTH, ANY_MASS = LONGEST * 10, Mass(HEAVIEST.ng * 10)  # that a text may say, whether or not it is allowed
 LONGEST_TEXT = 80
 FARTHEST = Length(20_000_000 * 1000 * NM_PER_MM)  # half way round the earth
 

@@ -13,7 +13,9 @@ from typing import Literal
 
 from fardo.core.quantity.length import MM, NM_PER_INCH, NM_PER_MM, SIXTEENTH, SIXTY_FOURTH, Length, Rounding
 from fardo.core.quantity.mass import NG_PER_GRAM, NG_PER_OUNCE, Mass
+from fardo.core.quantity.space import cubic_cm, cubic_inches
 
+_FOOT_M = Fraction("0.3048")
 Units = Literal["in", "cm"]  # the shop's choice: inches with pounds, or centimetres with kilos
 
 # The finest anyone enters or cuts by: a figure shown to this step has nothing rounded away at the bench.
@@ -74,6 +76,32 @@ def show_mass(mass: Mass, units: Units, rounding: Rounding) -> Shown:
     pounds, ounces = divmod(stepped.ng // NG_PER_OUNCE, 16)
     text = " ".join(f"{n} {unit}" for n, unit in ((pounds, "lb"), (ounces, "oz")) if n) or "0 lb"
     return Shown(text, stepped == mass)
+
+
+def show_volume(nm3: int, units: Units) -> str:
+    """``1,240 cu in`` or ``20.3 litres``."""
+    if units == "in":
+        return f"{float(cubic_inches(nm3)):,.0f} cu in"
+    return f"{float(cubic_cm(nm3)) / 1000:,.1f} litres"
+
+
+def show_area(square_metres: Fraction, units: Units) -> str:
+    """``12.4 sq ft`` or ``1.2 m²``, up at the last figure."""
+    return f"{_tenths_up(square_metres / _FOOT_M**2)} sq ft" if units == "in" else f"{_tenths_up(square_metres)} m²"
+
+
+def show_run(metres: Fraction, units: Units) -> str:
+    """Of what is sold by its length: ``12.4 ft`` or ``3.8 m``, up at the last figure."""
+    return f"{_tenths_up(metres / _FOOT_M)} ft" if units == "in" else f"{_tenths_up(metres)} m"
+
+
+def show_litres(litres: Fraction, units: Units) -> str:
+    """``3.5 litres`` in either units, as loose fill is sold; up at the last figure."""
+    return f"{_tenths_up(litres)} litres"
+
+
+def _tenths_up(amount: Fraction) -> str:
+    return f"{-(-amount * 10 // 1) / 10:g}"
 
 
 def _mixed(inches: Fraction) -> str:

@@ -96,6 +96,11 @@ class Billing:
     billed: Mass
     why: str
 
+    @property
+    def weight_share(self) -> float:
+        """Actual weight as a share of the billed."""
+        return self.actual.ng / self.billed.ng
+
 
 def round_side(side: Length, unit: Length, rounding: SideRounding) -> Length:
     """A side in whole units; a side that is whole already stays as it is in every rounding.

@@ -15,7 +15,7 @@ from math import gcd
 import numpy as np
 import numpy.typing as npt
 
-from fardo.core.quantity import Length, Money
+from fardo.core.quantity import INCH, Length, Money, Units
 from fardo.core.tariff.charges import ForAll, Freight, Packing, VolumeTiers, bare
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES, cubic_foot_nm3
 from fardo.core.tariff.measure import Dimensional, SideRounding
@@ -25,7 +25,22 @@ from fardo.core.tariff.steps import conditions
 
 Ints = npt.NDArray[np.int64]
 REFUSED = -1
-_MOST_COUNT = 2_000_000  # counts whose cube still fits; finer sides are not mapped
+FARTHEST = INCH * 12  # that is looked from a side
+_FINE: dict[Units, Length] = {"in": Length(INCH.nm // 8), "cm": Length.of_mm(5)}
+_SPAN: dict[Units, Length] = {"in": INCH * 5, "cm": Length.of_mm(100)}  # shown on both sides of a box, unless said
+_MOST_COUNT = 2_000_000  # counts whose cube still fits 64 bits
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """Cells of one price that lie side by side: along the first side from `start` to `end`, along the second from `row`
+    to `last`, all four with it; None where it is not taken."""
+
+    row: int
+    last: int
+    start: int
+    end: int
+    price: Money | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,19 +60,54 @@ class PriceMap:
         minor = int(self.minor[i, j])
         return None if minor == REFUSED else Money(minor, self.currency)
 
+    def bands(self) -> list[Band]:
+        """Every cell once, row by row, those of one price that lie side by side as one."""
+        done: list[Band] = []
+        above: dict[tuple[int, int, int], Band] = {}
+        for row in range(len(self.second)):
+            here: dict[tuple[int, int, int], Band] = {}
+            start = 0
+            for k in range(1, len(self.first) + 1):
+                if k == len(self.first) or self.minor[k, row] != self.minor[start, row]:
+                    key = (start, k - 1, int(self.minor[start, row]))
+                    was = above.get(key) or Band(row, row, start, k - 1, self.at(start, row))
+                    here[key] = replace(was, last=row)
+                    start = k
+            done += [band for key, band in above.items() if key not in here]
+            above = here
+        return sorted((*done, *above.values()), key=lambda band: (band.row, band.start))
+
+    @property
+    def prices(self) -> list[Money]:
+        """Every price there is, cheapest first."""
+        return [Money(int(minor), self.currency) for minor in np.unique(self.minor) if minor != REFUSED]
+
+
+def around(side: Length, units: Units, reach: Length | None = None) -> tuple[Length, ...]:
+    """Even steps either way of a side, with the side itself among them.
+
+    Args:
+        reach: how far, a few inches unless said.
+    """
+    fine, span = _FINE[units].nm, (reach or _SPAN[units]).nm
+    least = max(side.nm - span, fine)
+    points = {Length(nm) for nm in range(-(-least // fine) * fine, side.nm + span, fine)}
+    return tuple(sorted(points | {side}, key=lambda one: one.nm))
+
 
 def price_map(
     service: Service, parcel: Parcel, first: Sequence[Length], second: Sequence[Length], axes: tuple[int, int] = (0, 1)
 ) -> PriceMap:
     """The prices where the sides at `axes` of `parcel.sizes` are each of `first` and of `second`.
 
-    Raises: ValueError where sides are so fine that their volume could not be reckoned exactly.
+    Sides so fine that a volume would not fit are reckoned in whole numbers without a limit, which takes longer.
     """
     third = parcel.sizes[3 - axes[0] - axes[1]]
     unit = gcd(third.nm, *(side.nm for side in (*first, *second)))
-    if max(side.nm for side in (third, *first, *second)) // unit > _MOST_COUNT:
-        raise ValueError("sides finer than can be mapped")
-    a, b = np.meshgrid([side.nm for side in first], [side.nm for side in second], indexing="ij")
+    fits = max(side.nm for side in (third, *first, *second)) // unit <= _MOST_COUNT
+    kind = np.int64 if fits else np.object_
+    along, across = (np.array([side.nm for side in named], dtype=kind) for named in (first, second))
+    a, b = np.meshgrid(along, across, indexing="ij")
     sides = np.sort(np.stack([a, b, np.full_like(a, third.nm)]), axis=0)[::-1]  # longest first, nanometres
     _, where, back = np.unique(_as_one(_marks(service, parcel, sides, unit)), return_index=True, return_inverse=True)
     prices = []
@@ -109,7 +159,7 @@ def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator
             step = inner.step.nm
             counts = np.prod(sides // step, axis=0)
             ends = [(row * inner.unit[0] / step**3).__floor__() for row, _ in inner.rows]
-            yield np.searchsorted(np.array(ends, dtype=np.int64), counts, side="left")
+            yield np.searchsorted(np.array(ends, dtype=sides.dtype), counts, side="left")
             yield longest > inner.longest.nm
         if isinstance(inner, Freight):
             # Of a class is what is no larger than so much, with all that is weighed and measured together with it.
@@ -121,11 +171,11 @@ def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator
                 for least, _ in DENSITY_CLASSES
                 if least
             ]
-            yield np.searchsorted(np.array(most, dtype=np.int64), volume, side="left")
+            yield np.searchsorted(np.array(most, dtype=sides.dtype), volume, side="left")
         if isinstance(inner, Packing):
             ends = [row.nm for row, _ in inner.rows]
-            yield np.searchsorted(np.array(ends, dtype=np.int64), linear, side="left")
-    yield np.zeros_like(longest)
+            yield np.searchsorted(np.array(ends, dtype=sides.dtype), linear, side="left")
+    yield np.zeros(longest.shape, dtype=np.int64)
 
 
 def _as_one(marks: Iterator[Ints]) -> Ints:
@@ -159,7 +209,7 @@ def _steps(rule: Dimensional, service: Service, parcel: Parcel, sides: Ints) -> 
     step = service.weights.step
     per = step.pounds if rule.unit == "in3/lb" else Fraction(step.ng, 10**12)
     share = one / per
-    if int(counts.max(initial=0)) * share.numerator >= 2**62:
+    if sides.dtype == np.int64 and int(counts.max(initial=0)) * share.numerator >= 2**62:
         return counts
     steps: Ints = -(-counts * share.numerator // share.denominator)
     return steps

@@ -63,6 +63,10 @@ class DimensionLine:
     start: Point
     end: Point
 
+    @property
+    def length(self) -> Length:
+        return Length.of_mm(math.dist(self.start, self.end))
+
 
 class Shape(ABC):
     """One kind of shape. `ASKED` are its measures in the order of measuring; empty where it takes more than figures."""

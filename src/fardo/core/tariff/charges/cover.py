@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fardo.core.quantity import Money
-from fardo.core.refusal import NoAnswer
+from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.charges.charge import Consignment, Line
 
 
@@ -14,12 +14,18 @@ class Cover:
     """
     Args:
         free: covered without charge. step: of value, each one begun costs `price`. most: declared at the most.
+
+    Raises: BadInput for a step of nothing.
     """
 
     free: Money
     step: Money
     price: Money
     most: Money
+
+    def __post_init__(self) -> None:
+        if self.step.minor <= 0:
+            raise BadInput("no step at all", read=str(self.step), allowed="more than nothing", field="step")
 
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
         value = sent.value

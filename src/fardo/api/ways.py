@@ -1,0 +1,123 @@
+"""A way to box a job in words: its box, what is cut, its strength, its prices, and it by the other school."""
+
+from __future__ import annotations
+
+from fardo.api import figures, views
+from fardo.api.quotes import view_plan, view_refused
+from fardo.core.board.strength import Strength
+from fardo.core.cut.drawing import Blank
+from fardo.core.make import WAYS, Made
+from fardo.core.make.insert import Insert
+from fardo.core.make.stock import Pouch, Taken
+from fardo.core.plan.boxed import OnSheet, Weights
+from fardo.core.plan.picture import Picture, WayPriced, choice_of_box
+from fardo.core.quantity import Length, Units, show_length, show_mass, show_sizes
+from fardo.files.cut_by import write_cut_by
+from fardo.files.drawn import exact_text, in_words
+from fardo.files.svg import svg
+
+
+def view_way(way: WayPriced, picture: Picture) -> views.WayView:
+    """The way in words; all of its quotes and its blanks drawn where it is looked at."""
+    boxed, made, units = way.boxed, way.boxed.made, picture.shop.units
+    drawn = made.way == picture.looked_at
+    whole = drawn or way is picture.current
+    return views.WayView(
+        way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
+        board=made.grade.code, chosen=picture.job.box == choice_of_box(made), too_large=boxed.too_large,
+        needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
+        inside=figures.view_sizes(made.inside, units, made.whys["inside"], "down"),
+        outside=figures.view_sizes(made.outside, units, made.whys["outside"]),
+        weight=view_weight(boxed.weights, units),
+        air_percent=round(boxed.air * 100),
+        minutes=round(boxed.minutes),
+        sheets=[_sheet(on, units) for on in boxed.sheets],
+        inserts=[_insert_says(one, units) for one in boxed.inserts if one.says],
+        notes=list(made.notes),
+        from_stock=" and ".join(_item(one, units) for one in made.taken),
+        steps=[views.StepView(do=step.told(in_words(units)), knife=step.knife) for step in made.steps],
+        warnings=list(boxed.strength.warnings),
+        suggested=boxed.suggested.code if boxed.suggested else None,
+        own=str(boxed.own),
+        compared=picture.beside(way),
+        strength=_strength(boxed.made, boxed.strength),
+        blank_why=figures.view_why(made.whys["blank"], units),
+        blanks=[_view_blank(blank, units, drawn) for blank in boxed.blanks],
+        standing=svg(made.standing, units) if drawn and made.standing else None,
+        fence=[
+            views.FenceView(fence=exact_text(s.fence, units), blade=s.blade, do=s.do, cuts=s.cuts) for s in boxed.fence
+        ],
+        total=str(way.cheapest) if way.cheapest else None,
+        quotes=[view_plan(plan, way, picture) for plan in (way.plans if whole else way.plans[:1])],
+        refused=view_refused(way.refused),
+        others=[view_plan(plan, way, picture) for plan in way.others] if whole else [],
+        others_refused=view_refused(way.not_so) if whole else [],
+        cut_by=write_cut_by(way.cut_by) if way.cut_by else None,
+        cut_by_others=way.cut_by_others,
+        other_school=_other_school(way.other_school, units) if way.other_school else None,
+    )  # fmt: skip
+
+
+def view_weight(weights: Weights, units: Units) -> figures.Figure:
+    shown = show_mass(weights.total, units, "up")
+    return figures.Figure(text=shown.text, exact=shown.exact, why=figures.view_why(weights.why, units))
+
+
+def _insert_says(insert: Insert, units: Units) -> str:
+    show = in_words(units)
+    return insert.says.format(*(show(measure) for measure in insert.measures))
+
+
+def _item(taken: Taken, units: Units) -> str:
+    each, item = "" if taken.count == 1 else f"{taken.count} of ", taken.item
+    if isinstance(item, Pouch):
+        width, length = (show_length(side, units, "down").text for side in (item.width, item.length))
+        return f"{each}{item.name}, {width} x {length} flat"
+    return f"{each}{item.name}, {show_sizes(item.inside, units, 'down').text}"
+
+
+def _strength(made: Made, strength: Strength) -> str:
+    """What the closed box is good for, in pounds as the certificate and the formula have it."""
+    if made.soft:
+        return "It closes on the goods; nothing may stand on it"
+    stack = (
+        f"about {strength.stack:.0f} lb may stand on it for long "
+        f"(compression {strength.compression:.0f} lb, {made.condition}), in damp air {strength.damp:.0f} lb"
+    )
+    if strength.bulges:
+        stack += "; its largest wall may bulge: measure the closed box at its middle, carriers do"
+    if strength.limits is None:
+        return stack
+    gross, united = float(strength.limits.gross.pounds), strength.limits.united
+    return f"{made.grade.name}: certified for {gross:g} lb and {united} united inches; {stack}"
+
+
+def _view_blank(blank: Blank, units: Units, drawn: bool = False) -> views.BlankView:
+    return views.BlankView(
+        name=blank.name,
+        size=_cross(blank.size, units),
+        flutes=blank.flutes,
+        count=blank.count,
+        svg=svg(blank, units) if drawn else None,
+    )
+
+
+def _other_school(made: Made, units: Units) -> views.OtherSchool:
+    return views.OtherSchool(
+        school=made.school,
+        blanks=[_view_blank(blank, units) for blank in made.blanks],
+        outside=figures.view_sizes(made.outside, units).figure.text,
+        inside=figures.view_sizes(made.inside, units, rounding="down").figure.text,
+        notes=list(made.notes),
+    )
+
+
+def _sheet(on: OnSheet, units: Units) -> str:
+    if on.sheet is None:
+        return f"{on.blank}: larger than any sheet in stock"
+    each = "one" if on.count == 1 else str(on.count)
+    return f"{on.blank}: a {_cross((on.sheet.length, on.sheet.width), units)} sheet gives {each}"
+
+
+def _cross(size: tuple[Length, Length], units: Units) -> str:
+    return f"{exact_text(size[0], units)} x {exact_text(size[1], units)} {units}"

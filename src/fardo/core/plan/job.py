@@ -1,0 +1,121 @@
+"""A job once its measures are read: what goes in, where it goes, what was chosen, what is missing or wrong."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fardo.core.goods.hazard import NO_HAZARDS, Hazards
+from fardo.core.make import WAYS
+from fardo.core.make.made import School
+from fardo.core.plan.journey import Journey
+from fardo.core.plan.load import MOST_UNITS, Load
+from fardo.core.plan.progress import BoxChoice, PriceChoice, State
+from fardo.core.plan.wrapped import Wrapped
+from fardo.core.quantity import Length, Mass
+from fardo.core.refusal import BadInput, NoAnswer
+
+
+@dataclass(frozen=True, slots=True)
+class ReadPart:
+    """A part of a job.
+
+    Args:
+        name: as the job calls it, or by its number.
+        units: what is packed of it, each thing or pile; none while a measure of it is missing or wrong.
+        wrapped: whether anything is put on it.
+        gap_said: whether its gap was said.
+        guessed: whether its measures are still those of its kind.
+    """
+
+    name: str
+    units: tuple[Wrapped, ...] = ()
+    wrapped: bool = False
+    gap_said: bool = False
+    guessed: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """
+    Args:
+        parts: in the job's order.
+        load: what goes into the box; None while a part of it cannot be read.
+        journey: where it goes; None while that is not said.
+        ways: to get a box, as far as they are known.
+        board: code of the one it names, or None.
+        school: how panels are sized, where a way has more than one.
+        box: the one that was chosen. price: the service that was chosen.
+        hazards: what the answers come to.
+        lined: whether a liner is asked for.
+        arranged: whether an arrangement was kept, and still holds.
+        missing: what is not there yet, in words. problems: what cannot be read.
+        unfinished: what inserts still lack; the load is without those, so that all else is worked out meanwhile.
+        read: each measure of a part by its path, as it was read.
+    """
+
+    parts: tuple[ReadPart, ...] = ()
+    load: Load | None = None
+    journey: Journey | None = None
+    ways: tuple[str, ...] = tuple(WAYS)
+    board: str | None = None
+    school: School = "exact"
+    box: BoxChoice | None = None
+    price: PriceChoice | None = None
+    hazards: Hazards = NO_HAZARDS
+    lined: bool = False
+    arranged: State = "open"
+    missing: tuple[str, ...] = ()
+    problems: tuple[BadInput, ...] = ()
+    unfinished: tuple[str, ...] = ()
+    read: tuple[tuple[str, Length | Mass], ...] = ()
+
+    @property
+    def guessed(self) -> tuple[str, ...]:
+        """The parts whose measures are still the kind's."""
+        return tuple(part.name for part in self.parts if part.guessed)
+
+    @property
+    def beyond(self) -> str | None:
+        """What it asks for that is not worked out, or None."""
+        return beyond(self.parts, self.ways)
+
+    @property
+    def protection(self) -> str:
+        """How it is protected, in words; nothing where nothing was said of it."""
+        wrapped = sum(part.wrapped for part in self.parts)
+        if not (wrapped or self.lined or any(part.gap_said for part in self.parts)):
+            return ""
+        several = len(self.parts) > 1
+        return f"{wrapped} of {len(self.parts)} wrapped" if several else "wrapped" if wrapped else "gap said, no wrap"
+
+    def must_load(self) -> Load:
+        """The load. Raises BadInput or NoAnswer, the first there is."""
+        if self.problems:
+            raise self.problems[0]
+        if (said := self.beyond) is not None:
+            raise NoAnswer(said)
+        if self.unfinished:
+            raise _nothing_given(self.unfinished[0])
+        if self.load is None:
+            raise _nothing_given(self.missing[0] if self.missing else "parts")
+        return self.load
+
+    def must_go(self) -> Journey:
+        """Where it goes. Raises BadInput where that is not said."""
+        if self.journey is None:
+            raise BadInput("nothing given", read="", allowed="a postcode such as 73120", field="ship.to")
+        return self.journey
+
+
+def beyond(parts: tuple[ReadPart, ...], ways: tuple[str, ...]) -> str | None:
+    """What is asked for that is not worked out, or None."""
+    number = sum(len(part.units) for part in parts)
+    if number > MOST_UNITS:
+        return f"This job has {number} things to pack; up to {MOST_UNITS} in one parcel are worked out. Pile flat ones."
+    if not ways:
+        return f"This job asks for no way to box it; there are {', '.join(WAYS)}."
+    return None
+
+
+def _nothing_given(field: str) -> BadInput:
+    return BadInput("nothing given", read="", allowed="a measure", field=field)

@@ -1,0 +1,67 @@
+"""Where a load goes, and the closed box as a carrier sees it there."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fardo.core.goods.hazard import NO_HAZARDS, Hazards
+from fardo.core.make import triangle
+from fardo.core.make.stock import Pouch
+from fardo.core.plan.boxed import Boxed
+from fardo.core.quantity import Length, Money
+from fardo.core.quantity.money import total
+from fardo.core.refusal import BadInput
+from fardo.core.tariff.parcel import Form, Parcel
+
+
+@dataclass(frozen=True, slots=True)
+class Journey:
+    """Where a load goes.
+
+    Args:
+        value: declared of all of it, or None. hazards: what its answers come to. day: it leaves. beside: parcels that
+        are closed already and go with it, each with its own part of the value. distance: by road, where it was said.
+
+    Raises: BadInput where the parcels beside are worth more than all of it.
+    """
+
+    origin: str
+    destination: str
+    residential: bool
+    value: Money | None = None
+    hazards: Hazards = NO_HAZARDS
+    day: str | None = None
+    signature: bool = False
+    beside: tuple[Parcel, ...] = ()
+    distance: Length | None = None
+
+    def __post_init__(self) -> None:
+        values = [parcel.value for parcel in self.beside if parcel.value is not None]
+        if not values:
+            return
+        theirs = total(values, values[0].currency)
+        whole = self.value or Money(0, theirs.currency)
+        if theirs > whole:
+            allowed = "at least what the parcels beside it are worth together"
+            raise BadInput("parcels worth more than all of it", read=str(theirs), allowed=allowed, field="value")
+
+    @property
+    def own_value(self) -> Money | None:
+        """Of what is boxed here: all of it less what the parcels beside are worth."""
+        value = self.value
+        for other in self.beside:
+            value = value - other.value if value and other.value else value
+        return value
+
+
+def parcel_of(boxed: Boxed, journey: Journey) -> Parcel:
+    """The closed box as a carrier sees it."""
+    made = boxed.made
+    pouch = next((one.item for one in made.taken if isinstance(one.item, Pouch)), None)
+    own = next((one.item for one in made.taken if one.item.carrier), None)
+    form: Form = "soft" if made.soft else "not rectangular" if made.way == triangle.NAME else "box"
+    return Parcel(
+        made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential,
+        journey.own_value, journey.hazards.tags, form, (pouch.length, pouch.width) if made.soft and pouch else None,
+        own.name if own else "", journey.signature, journey.beside, journey.distance,
+    )  # fmt: skip

@@ -1,0 +1,132 @@
+"""The parts of a job as they are wrapped: whether their cushion is enough, what is cut for them, what it all takes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from itertools import groupby
+
+from fardo.core.plan.job import Job, ReadPart
+from fardo.core.plan.load import arrange
+from fardo.core.plan.shop import Shop
+from fardo.core.plan.wrapped import Wrapped
+from fardo.core.protect.coat import Coat, Cut
+from fardo.core.protect.cushion import CushionCheck, check_cushion
+from fardo.core.protect.liner import line_walls
+from fardo.core.protect.material import Material
+from fardo.core.quantity import Mass, Money, show_length
+from fardo.core.quantity.money import total
+
+
+@dataclass(frozen=True, slots=True)
+class CheckedPart:
+    """A part with what the cushion check says of it, where it is said how fragile it is.
+
+    Args:
+        caution: where the cushion falls short, else nothing.
+    """
+
+    part: ReadPart
+    check: CushionCheck | None = None
+    caution: str = ""
+
+    @property
+    def piles(self) -> tuple[int, ...]:
+        """How many lie in each pile, where it is piled."""
+        units = self.part.units
+        piled = bool(units) and (len(units) < units[0].part.count or units[0].pile > 1)
+        return tuple(one.pile for one in units) if piled else ()
+
+
+@dataclass(frozen=True, slots=True)
+class CutFor:
+    """One size to cut of a material: for what, and how many in all."""
+
+    material: Material
+    cut: Cut
+    count: int
+    what: str
+
+
+@dataclass(frozen=True, slots=True)
+class Used:
+    """What a job takes of one material."""
+
+    material: Material
+    amount: Fraction
+    weight: Mass
+    price: Money
+
+
+@dataclass(frozen=True, slots=True)
+class WrapUsed:
+    """Everything to cut and to use for wrapping, for the whole job."""
+
+    cuts: tuple[CutFor, ...]
+    materials: tuple[Used, ...]
+    weight: Mass
+    price: Money
+    minutes: Fraction
+
+
+def check_parts(job: Job, shop: Shop, dropped: Mass | None) -> tuple[CheckedPart, ...]:
+    """Each part of the job in its order.
+
+    Args:
+        dropped: what the whole parcel weighs, where that is known; else the goods are reckoned with.
+    """
+    each = (unit.weight.ng * times for part in job.parts for unit, times in _alike(part.units))
+    weight = dropped or Mass(sum(each))
+    return tuple(_checked(part, shop, weight) for part in job.parts)
+
+
+def wrap_used(job: Job, shop: Shop) -> WrapUsed:
+    """What is cut and used for a job, like things together."""
+    coats = list(_coats(job))
+    by_material: dict[str, list[tuple[Coat, int]]] = {}
+    for coat, _, times in coats:
+        by_material.setdefault(coat.material.code, []).append((coat, times))
+    materials = tuple(_used(of_one, shop) for of_one in by_material.values())
+    return WrapUsed(
+        tuple(CutFor(coat.material, cut, cut.count * times, what) for coat, what, times in coats for cut in coat.cuts),
+        materials,
+        Mass(sum(used.weight.ng for used in materials)),
+        total([used.price for used in materials], shop.currency),
+        shop.wrap_minutes * sum(times for _, _, times in coats),
+    )
+
+
+def _checked(part: ReadPart, shop: Shop, dropped: Mass) -> CheckedPart:
+    if not part.units or (fragility := part.units[0].part.fragility) is None:
+        return CheckedPart(part)
+    check = check_cushion(dropped, fragility, shop.cushion_factor, part.units[0].cushion, shop.units)
+    asks, has = show_length(check.asks, shop.units, "up").text, show_length(check.has, shop.units, "down").text
+    caution = "" if check.enough else f"{part.name}: the cushion check asks for {asks}, there is {has}"
+    return CheckedPart(part, check, caution)
+
+
+def _alike(units: Sequence[Wrapped]) -> Iterator[tuple[Wrapped, int]]:
+    """Each thing of a part that differs, and how often it is there; like ones lie together."""
+    for _, same in groupby(units, key=id):
+        alike = list(same)
+        yield alike[0], len(alike)
+
+
+def _coats(job: Job) -> Iterator[tuple[Coat, str, int]]:
+    """Each layer that differs, on what, and how often; those of like things together."""
+    for part in job.parts:
+        for unit, times in _alike(part.units):
+            what = unit.part.name if unit.pile == 1 else f"{unit.part.name}, pile of {unit.pile}"
+            yield from ((coat, what, times) for coat in unit.coats)
+    if job.load is not None and job.load.liner is not None:
+        yield line_walls(arrange(job.load).inside, job.load.liner), "walls of the box", 1
+
+
+def _used(coats: Sequence[tuple[Coat, int]], shop: Shop) -> Used:
+    return Used(
+        coats[0][0].material,
+        sum((coat.amount * times for coat, times in coats), Fraction(0)),
+        Mass(sum(coat.weight.ng * times for coat, times in coats)),
+        total([Money(coat.price.minor * times, coat.price.currency) for coat, times in coats], shop.currency),
+    )

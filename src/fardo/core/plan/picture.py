@@ -1,0 +1,322 @@
+"""The complete picture of a job: every way to box it with its prices, the one looked at, what to do next.
+
+Screen, command and tests draw it with the one function here, so that they agree on boards, ways and prices.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, replace
+
+from fardo.core.arrange.ask import Answer
+from fardo.core.make import WAYS, Made
+from fardo.core.plan.box import box_for, by_other_school, kept_for
+from fardo.core.plan.boxed import Boxed, inside_needed
+from fardo.core.plan.cautions import lifting
+from fardo.core.plan.cut_by import CutBy, cut_by
+from fardo.core.plan.job import Job
+from fardo.core.plan.journey import Journey, parcel_of
+from fardo.core.plan.load import with_packed
+from fardo.core.plan.parts import CheckedPart, check_parts
+from fardo.core.plan.price import Plan, price, price_other_ways
+from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
+from fardo.core.plan.shop import Shop
+from fardo.core.plan.trim import best_trim
+from fardo.core.quantity import Money
+from fardo.core.refusal import BadInput, NoAnswer
+from fardo.core.tariff.carriers import Carriers
+from fardo.core.tariff.exchange import Exchange
+from fardo.core.tariff.service import Quote, Refused, Service, compare
+from fardo.core.tariff.steps import Cheaper
+from fardo.core.why import Why
+
+
+@dataclass(frozen=True, slots=True)
+class WayPriced:
+    """A way worked out, and what services say to it.
+
+    Args:
+        plans: cheapest in all first. refused: who does not take it.
+        others: what else people weigh up, a store that packs, luggage; only of the current way and the one looked at.
+        not_so: which of those do not take it.
+        today: what the chosen service asks by its tariff of today, where the job keeps an earlier one.
+        cut_by: what a box of that way is worked out by now; None for one that is not cut from sheet.
+        kept: the figures the job keeps for it, or None.
+        other_school: the same box by the other school, where the way has one.
+    """
+
+    boxed: Boxed
+    plans: tuple[Plan, ...] = ()
+    refused: tuple[Refused, ...] = ()
+    others: tuple[Plan, ...] = ()
+    not_so: tuple[Refused, ...] = ()
+    today: Quote | None = None
+    cut_by: CutBy | None = None
+    kept: CutBy | None = None
+    other_school: Made | None = None
+
+    @property
+    def way(self) -> str:
+        return self.boxed.made.way
+
+    @property
+    def cheapest(self) -> Money | None:
+        return self.plans[0].costs.total if self.plans and not self.boxed.too_large else None
+
+    @property
+    def cut_by_others(self) -> bool:
+        """Whether it is worked out by other figures than a new box would be."""
+        return self.kept is not None and self.kept != self.cut_by
+
+
+@dataclass(frozen=True, slots=True)
+class PricedWays:
+    """Every way to box a job with what services say to it.
+
+    Args:
+        ways: cheapest in all first, those with no sum last. cannot: the ways it cannot be boxed, and why.
+        problems: what cannot be read or be.
+    """
+
+    ways: tuple[WayPriced, ...]
+    cannot: tuple[tuple[str, str], ...]
+    problems: tuple[BadInput, ...]
+
+    @property
+    def cheapest(self) -> Plan | None:
+        """Of every way and service."""
+        best = self.ways[0] if self.ways else None
+        return best.plans[0] if best is not None and best.cheapest is not None else None
+
+    def way(self, name: str | None) -> WayPriced | None:
+        return next((way for way in self.ways if way.way == name), None)
+
+    def reasons(self) -> Iterator[str]:
+        """Why it is not sent in each of them."""
+        why_not = dict(self.cannot)
+        for name in WAYS:
+            way = self.way(name)
+            if name in why_not:
+                yield f"{WAYS[name].TITLE}: {why_not[name]}"
+            elif way is not None and way.boxed.too_large:
+                yield f"{WAYS[name].TITLE}: {way.boxed.too_large}"
+            elif way is not None:
+                yield from (f"{WAYS[name].TITLE}: {r.carrier} {r.service}: {r.why}" for r in way.refused)
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """What follows from a job in a shop, complete.
+
+    Args:
+        carriers: of the shop.
+        earlier: the chosen service, where the job keeps an earlier version of its tariff.
+        inside: the arrangement in the inside that holds it all, and why that is so large; None while it cannot be read.
+        ways, cannot, problems: as `PricedWays` has them. looked_at: a way that is looked at, or None.
+        current: the way that was chosen, or the one looked at, or the cheapest in all, or any.
+        plan: what the chosen service asks for the current box; where none is chosen, the cheapest.
+        trim: what to take off a side or the weight for the most that the plan's service would ask less.
+        parts: each with its cushion checked for the whole parcel's weight.
+        cautions: what to say before it is packed and lifted, beside what must not ship at all.
+        knots: how far it is. next_move: in words.
+    """
+
+    job: Job
+    shop: Shop
+    carriers: Carriers
+    earlier: Service | None
+    inside: tuple[Answer, Why] | None
+    ways: tuple[WayPriced, ...]
+    cannot: tuple[tuple[str, str], ...]
+    problems: tuple[BadInput, ...]
+    looked_at: str | None
+    current: WayPriced | None
+    plan: Plan | None
+    trim: Cheaper | None
+    parts: tuple[CheckedPart, ...]
+    cautions: tuple[str, ...]
+    knots: tuple[Knot, ...]
+    next_move: str
+
+    def way(self, name: str) -> WayPriced | None:
+        return next((way for way in self.ways if way.way == name), None)
+
+    def version_of(self, quote: Quote) -> int | None:
+        """Of the tariff that a quote is by."""
+        chosen = self.job.price
+        if self.earlier is not None and chosen is not None and quote.called == chosen.called:
+            return chosen.tariff
+        return self.carriers.versions.get(quote.carrier)
+
+    def beside(self, way: WayPriced) -> str:
+        """Whether a way beats the others by what it costs in all, and its box the one that is bought, in words."""
+        said = []
+        others = [one for one in self.ways if one is not way and one.cheapest]
+        if way.cheapest and others and way is self.ways[0]:
+            next_best = others[0]
+            if next_best.cheapest and way.cheapest < next_best.cheapest:
+                saved = next_best.cheapest - way.cheapest
+                said.append(f"{saved} less in all than the next, {WAYS[next_best.way].TITLE.lower()}")
+        bought = self.way("shelf")
+        if bought and bought is not way and way.boxed.own.currency == bought.boxed.own.currency:
+            own, dear = way.boxed.own, bought.boxed.own
+            less, more = own.saving_on(dear), dear.saving_on(own)
+            against = f"with tape and time the box is {own}, the bought one {dear}"
+            said.append(
+                f"{against}: {less} % less" if less else f"{against}: that is {more} % less" if more else against
+            )
+        return "; ".join(said)
+
+
+def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: str | None = None) -> Picture:
+    """Works a job out as far as it can be read; never raises for what a person may type.
+
+    Args:
+        looked_at: a way of which everything is wanted; a chosen one goes before it.
+    """
+    services, earlier = services_for(job, carriers)
+    found = price_ways(job, shop, carriers)
+    current = _current(found, job, looked_at)
+    ways = tuple(
+        _with_other_ways(way, job.journey, services, shop.exchange)
+        if job.journey is not None and (way is current or way.way == looked_at)
+        else way
+        for way in found.ways
+    )
+    found = replace(found, ways=ways)
+    current = _current(found, job, looked_at)
+    plan = _plan_of(current, job)
+    weight = current.boxed.weights.total if current is not None else None
+    parts = check_parts(job, shop, weight)
+    knots, next_move = _tied(job, found.problems, current, plan)
+    return Picture(
+        job, shop, carriers, earlier, inside_needed(job.load) if job.load is not None else None,
+        found.ways, found.cannot, found.problems, looked_at, current, plan,
+        _trim(job, plan, services, shop), parts, _cautions(job, current, parts), knots, next_move,
+    )  # fmt: skip
+
+
+def price_ways(job: Job, shop: Shop, carriers: Carriers) -> PricedWays:
+    """Every way to box a job as far as it can be read; never raises for what a person may type."""
+    services, earlier = services_for(job, carriers)
+    by_today = [one for one in carriers.services if earlier is not None and one.called == earlier.called]
+    ways: list[WayPriced] = []
+    cannot: list[tuple[str, str]] = []
+    problems = list(job.problems)
+    for name in WAYS if job.load is not None else ():
+        if name not in job.ways:
+            continue
+        try:
+            boxed = box_for(name, job, shop)
+        except BadInput as problem:
+            problems.append(problem)
+        except NoAnswer as none:
+            cannot.append((name, str(none)))
+        else:
+            ways.append(_priced(boxed, job, shop, services, by_today))
+    ways.sort(key=lambda way: (way.cheapest is None, way.cheapest.minor if way.cheapest else 0))
+    return PricedWays(tuple(ways), tuple(cannot), tuple(problems))
+
+
+def best_plans(job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: Carriers) -> list[Plan]:
+    """The plans for a job, best first: as it is arranged already, and in each further arrangement that holds.
+
+    Raises: BadInput or NoAnswer where it cannot be read; NoAnswer, with every reason, where no box can be cut or no
+    service takes one.
+    """
+    load = job.must_load()
+    job.must_go()
+    packed = (with_packed(load, answer) for answer in arrangements)
+    loads = [load, *(one for one in packed if one.packed is not None and one.packed is not load.packed)]
+    found = [price_ways(replace(job, load=one), shop, carriers) for one in loads]
+    plans = [plan for one in found for way in one.ways if way.cheapest for plan in way.plans]
+    if plans:
+        return sorted(plans, key=lambda plan: plan.costs.total.minor)
+    if found[-1].problems:
+        raise found[-1].problems[0]
+    raise NoAnswer(f"No way was found to send it. {'; '.join(found[-1].reasons()) or 'no services are known'}.")
+
+
+def services_for(job: Job, carriers: Carriers) -> tuple[tuple[Service, ...], Service | None]:
+    """The services that are asked about a job, and the chosen one where it keeps an earlier version of its tariff."""
+    was, day = job.price, job.journey.day if job.journey else None
+    earlier = carriers.earlier(was.called, day) if was else None
+    return carriers.with_earlier(earlier), earlier
+
+
+def choice_of_box(made: Made) -> BoxChoice:
+    return BoxChoice(made.way, made.school, made.grade.code, made.needed)
+
+
+def choice_of(quote: Quote) -> PriceChoice:
+    return PriceChoice(quote.carrier, quote.service, quote.programme, quote.amount, quote.billing.billed)
+
+
+def _priced(
+    boxed: Boxed, job: Job, shop: Shop, services: Iterable[Service], by_today: list[Service]
+) -> WayPriced:  # fmt: skip
+    made, journey, exchange = boxed.made, job.journey, shop.exchange
+    grade = shop.grades.get(made.grade.code, made.grade)
+    kept = kept_for(made.way, job, grade)
+    now = cut_by(made.way, grade, shop.allowances) if WAYS[made.way].NEEDS == "sheet" else None
+    way = WayPriced(boxed, cut_by=now, kept=kept, other_school=by_other_school(boxed, kept, shop))
+    if journey is None:
+        return way
+    plans, refused = price(boxed, journey, services, exchange)
+    today: list[Quote] = []
+    if by_today:
+        today, _ = compare(by_today, parcel_of(boxed, journey), journey.day, exchange)
+    return replace(way, plans=tuple(plans), refused=tuple(refused), today=today[0] if today else None)
+
+
+def _with_other_ways(way: WayPriced, journey: Journey, services: Iterable[Service], exchange: Exchange) -> WayPriced:
+    others, not_so = price_other_ways(way.boxed, journey, services, exchange)
+    return replace(way, others=tuple(others), not_so=tuple(not_so))
+
+
+def _current(found: PricedWays, job: Job, looked_at: str | None) -> WayPriced | None:
+    wanted = found.way(job.box.way if job.box else looked_at)
+    return wanted or (found.ways[0] if found.ways else None)
+
+
+def _plan_of(way: WayPriced | None, job: Job) -> Plan | None:
+    if way is None:
+        return None
+    if (chosen := job.price) is None:
+        return way.plans[0] if way.plans else None
+    return next((plan for plan in (*way.plans, *way.others) if plan.quote.called == chosen.called), None)
+
+
+def _trim(job: Job, plan: Plan | None, services: Iterable[Service], shop: Shop) -> Cheaper | None:
+    if plan is None or job.journey is None or plan.boxed.too_large or job.hazards.never:
+        return None
+    return best_trim(plan, job.journey, services, shop.exchange)
+
+
+def _cautions(job: Job, way: WayPriced | None, parts: Iterable[CheckedPart]) -> tuple[str, ...]:
+    said = [caution for _, caution in job.hazards.cautions if caution not in job.hazards.never]
+    if way is not None:
+        said += [f"the box: {warning}" for warning in way.boxed.strength.warnings]
+        said = [caution for caution in (lifting(way.boxed.weights.total),) if caution] + said
+    return (*said, *(part.caution for part in parts if part.caution))
+
+
+def _tied(
+    job: Job, problems: Iterable[BadInput], way: WayPriced | None, plan: Plan | None
+) -> tuple[tuple[Knot, ...], str]:
+    """Whichever way is looked at, these are the same: a box that is not chosen ties nothing."""
+    missing = [*job.missing, *(f"{problem.field.rpartition('.')[2]} again" for problem in problems)]
+    boxed = choice_of_box(way.boxed.made) if way is not None else None
+    asked = choice_of(plan.quote) if plan is not None and job.price is not None else None
+    return tie_knots(
+        missing, boxed, job.box, asked, job.price,
+        guessed=job.guessed, answers=[question.code for question in job.hazards.open],
+        protection=job.protection, arranged=_arranged(job),
+    )  # fmt: skip
+
+
+def _arranged(job: Job) -> State | None:
+    """Nothing is said of one thing: its extras find their corners by themselves."""
+    if job.load is None:
+        return "open"
+    return job.arranged if len(job.load.units) > 1 else None

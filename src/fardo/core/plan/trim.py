@@ -1,0 +1,98 @@
+"""What to take off a box, or to take in its stead, so that its service asks less."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+
+from fardo.core.make import carrier
+from fardo.core.make.stock import Taken
+from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.journey import Journey, parcel_of
+from fardo.core.plan.price import Plan, price
+from fardo.core.plan.shop import Shop
+from fardo.core.quantity import Length, Money
+from fardo.core.tariff.exchange import Exchange
+from fardo.core.tariff.service import Service, find_service
+from fardo.core.tariff.step_map import PriceMap, around, price_map
+from fardo.core.tariff.steps import REACH, Cheaper, cheaper_points
+
+
+@dataclass(frozen=True, slots=True)
+class CheaperContainer:
+    """A container of the carrier's own that takes the load for less in all.
+
+    Args:
+        saves: against the box that is looked at.
+    """
+
+    plan: Plan
+    taken: tuple[Taken, ...]
+    saves: Money
+
+
+@dataclass(frozen=True, slots=True)
+class PricesAround:
+    """What a service asks over two sides of a box.
+
+    Args:
+        axes: which two, of the sides longest first. here: the cell of the box as it is.
+    """
+
+    map: PriceMap
+    axes: tuple[int, int]
+    here: tuple[int, int]
+
+
+def prices_around(
+    service: Service, boxed: Boxed, journey: Journey, shop: Shop, axes: tuple[int, int], reach: Length | None = None
+) -> PricesAround:
+    """In the service's currency.
+
+    Args:
+        reach: how far from the box is looked, a few inches unless said.
+    """
+    parcel = shop.exchange.declared(parcel_of(boxed, journey), service.currency)
+    sides = parcel.sides
+    first, second = (around(sides[axis], shop.units, reach) for axis in axes)
+    seen = price_map(service, replace(parcel, sizes=sides), first, second, axes)
+    return PricesAround(seen, axes, (first.index(sides[axes[0]]), second.index(sides[axes[1]])))
+
+
+def best_trim(plan: Plan, journey: Journey, services: Iterable[Service], exchange: Exchange) -> Cheaper | None:
+    """The trim of a side or of the weight that saves most with the plan's service, in the shop's currency."""
+    service = find_service(services, plan.quote.called, journey.day)
+    points = trims(service, plan.boxed, journey, exchange) if service is not None else []
+    return points[0] if points else None
+
+
+def trims(
+    service: Service, boxed: Boxed, journey: Journey, exchange: Exchange, reach: Length = REACH
+) -> list[Cheaper]:  # fmt: skip
+    """Where that service asks less, the one that saves most first, in the shop's currency.
+
+    Args:
+        reach: how much of a side is looked at.
+    """
+    declared = exchange.declared(parcel_of(boxed, journey), service.currency)
+    return [
+        replace(one, amount=exchange.into(one.amount), saves=exchange.into(one.saves))
+        for one in cheaper_points(service, declared, reach)
+    ]
+
+
+def cheaper_container(
+    boxed: Boxed, other: Boxed, journey: Journey, service: Service, services: Sequence[Service], exchange: Exchange
+) -> CheaperContainer | None:
+    """The load in a container of the service's carrier, where that costs less in all.
+
+    Args:
+        boxed: as it is looked at. other: in a container of a carrier.
+    """
+    if boxed.made.way == carrier.NAME:
+        return None
+    plans, _ = price(other, journey, [one for one in services if one.carrier == service.carrier], exchange)
+    now, _ = price(boxed, journey, [service], exchange)
+    if not plans or not now or plans[0].costs.total >= now[0].costs.total:
+        return None
+    return CheaperContainer(plans[0], other.made.taken, now[0].costs.total - plans[0].costs.total)
