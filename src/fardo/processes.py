@@ -15,8 +15,9 @@ import resource
 import threading
 import time
 import traceback
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
+from importlib import import_module
 from multiprocessing import connection, get_context, parent_process
 from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
@@ -48,6 +49,12 @@ class CrewEnded(Exception):
 
 def _nothing() -> None:
     return None
+
+
+def load_modules(names: Sequence[str]) -> None:
+    """Loads what a process will need, so that who asks first does not wait for it."""
+    for name in names:
+        import_module(name)
 
 
 class Crew:

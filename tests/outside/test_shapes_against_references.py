@@ -33,7 +33,7 @@ from fardo.core.goods.shape import (
     outline,
     scanned,
 )
-from fardo.core.goods.shape.shape import FACETS
+from fardo.core.goods.shape.mesh import FACETS
 from fardo.core.quantity import MM, SIXTY_FOURTH, Length
 
 FACETED = FACETS / (2 * math.pi) * math.sin(2 * math.pi / FACETS)

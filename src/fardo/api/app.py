@@ -15,6 +15,8 @@ from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
 
 from fardo import __version__
+from fardo.api import arranged, bench, stepped
+from fardo.api import cutting as cutting_plan
 from fardo.api.bench import Bench
 from fardo.api.desk import Crews, Desk
 from fardo.api.guard import Guard
@@ -24,6 +26,7 @@ from fardo.api.routers import arrange, cutting, devices, jobs, kinds, papers, sh
 from fardo.api.routers import files as sent_files
 from fardo.api.runs import Runs
 
+_RECKONED = tuple(module.__name__ for module in (arranged, bench, cutting_plan, stepped))
 _ROOMS = ("/", "/settings", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/jobs/{key}/{station}")
 
 
@@ -54,7 +57,7 @@ def create_app(database: Path, crews: Crews | None = None) -> FastAPI:
     )  # fmt: skip
     app.router.redirect_slashes = False  # an address is one thing; a slash more is another
     app.state.owns_crews = crews is None
-    app.state.desk = desk = Desk(database, crews or Crews())
+    app.state.desk = desk = Desk(database, crews or Crews(_RECKONED))
     app.state.bench = Bench(desk)
     app.state.purchases = Purchases(desk.labels, lambda: desk.today.file.wires)
     app.state.readings = devices.Readings()

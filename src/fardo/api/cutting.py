@@ -15,8 +15,9 @@ from fardo.core.cut.order import Cut
 from fardo.core.cut.sheet import draw_sheet
 from fardo.core.plan.cutting import BoardCut, Tool, Work, drawings_of, plan_boards, sheets_after, work_of
 from fardo.core.quantity import Length, Units, show_length
+from fardo.files.boards import MOST_SHEETS, write_sheet
 from fardo.files.drawn import exact_text
-from fardo.files.shop import MOST_SHEETS, ShopFile, write_sheet
+from fardo.files.shop import ShopFile
 from fardo.files.svg import svg
 from fardo.store.faults import Unreadable
 from fardo.store.jobs import JobLine

@@ -3,10 +3,10 @@ processes beside the server that do what takes long."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import Future
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import lru_cache, partial
 from hashlib import blake2b
 from pathlib import Path
 from typing import Annotated, Any, Concatenate, ParamSpec, TypeVar
@@ -29,7 +29,7 @@ from fardo.files.mesh import read_mesh
 from fardo.files.shapes import MeshFinder
 from fardo.files.shop import ShopFile
 from fardo.files.understood import understand
-from fardo.processes import Crew
+from fardo.processes import Crew, load_modules
 from fardo.store.cuts import Cuts
 from fardo.store.database import Database, Gone
 from fardo.store.files import Files
@@ -86,11 +86,15 @@ class Today:
 
 
 class Crews:
-    """The processes beside a server: they search, reckon and read files. Each is begun when first asked for."""
+    """The processes beside a server: they search, reckon and read files. Each is begun when first asked for.
 
-    def __init__(self) -> None:
+    Args:
+        loads: names of the modules whose functions are reckoned most.
+    """
+
+    def __init__(self, loads: Sequence[str] = ()) -> None:
         self.search = Workers()
-        self.reckon = Crew(_RECKONERS, _load_rules, nice=_RECKON_NICE)
+        self.reckon = Crew(_RECKONERS, partial(load_modules, ("scipy.optimize", *loads)), nice=_RECKON_NICE)
         self.reader = FileReader()
 
     def close(self) -> None:
@@ -177,13 +181,6 @@ def _shop_at(path: Path, inode: int) -> Desk:
 
 def _on_shop(path: Path, function: Callable[..., Any], args: Any, kwargs: Any) -> Any:
     return function(_shop_at(path, path.stat().st_ino), *args, **kwargs)
-
-
-def _load_rules() -> None:
-    """Loads what is asked for most."""
-    import scipy.optimize  # noqa: F401
-
-    from fardo.api import arranged, bench, cutting, stepped  # noqa: F401
 
 
 def _desk(request: Request) -> Desk:

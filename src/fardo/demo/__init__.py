@@ -7,7 +7,8 @@ from importlib.resources import files
 from pathlib import Path
 
 from fardo.files.job import read_job
-from fardo.files.shop import PouchEntry, WireEntry, starting_shop
+from fardo.files.shop import WireEntry, starting_shop
+from fardo.files.stock import PouchEntry
 from fardo.files.tariff import read_tariffs
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs

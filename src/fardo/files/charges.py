@@ -32,7 +32,7 @@ from fardo.core.tariff.charges import (
 )
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES
 from fardo.core.tariff.when import ALWAYS, When
-from fardo.files.typed import Measure, Strict, to_length, to_mass
+from fardo.files.typed import Measure, Strict, to_length, to_mass, to_money
 
 _UNITS = {"ft3": volume_nm3(INCH * 12, INCH * 12, INCH * 12), "dm3": 10**24}
 Key = TypeVar("Key")
@@ -68,7 +68,7 @@ class WhenEntry(Strict):
         return When(
             length("longest_side_over"), length("second_side_over"), length("length_and_girth_over"),
             length("length_and_girth_to"), mass("weight_over"), mass("weight_to"), mass("billed_over"),
-            None if self.value_over is None else _money(self.value_over, currency, "when.value_over"),
+            None if self.value_over is None else to_money(self.value_over, currency, "when.value_over"),
             tuple(self.forms), tuple(self.to), self.home, self.signature, length("linear_over"),
         )  # fmt: skip
 
@@ -177,7 +177,7 @@ class FreightEntry(Rows):
             return text
 
         rows = self.read_rows(read, currency)
-        return Freight(tuple(self.zones), tuple(rows), _money(self.minimum, currency, "minimum"))
+        return Freight(tuple(self.zones), tuple(rows), to_money(self.minimum, currency, "minimum"))
 
 
 class SurchargeEntry(ChargeBase):
@@ -213,7 +213,7 @@ class ResidentialEntry(ChargeBase):
     amount: str
 
     def to_core(self, currency: str, units: Units) -> Charge:
-        return Residential(_money(self.amount, currency, "amount"))
+        return Residential(to_money(self.amount, currency, "amount"))
 
 
 class FuelEntry(ChargeBase):
@@ -234,7 +234,7 @@ class CoverEntry(ChargeBase):
 
     def to_core(self, currency: str, units: Units) -> Charge:
         free, step, price, most = (
-            _money(getattr(self, name), currency, name) for name in ("free", "step", "price", "most")
+            to_money(getattr(self, name), currency, name) for name in ("free", "step", "price", "most")
         )
         return Cover(free, step, price, most)
 
@@ -250,7 +250,7 @@ class DistanceEntry(ChargeBase):
     both_ways: bool = True
 
     def to_core(self, currency: str, units: Units) -> Charge:
-        return Distance(self.what, self.why, _money(self.price, currency, "price"), self.unit, self.both_ways)
+        return Distance(self.what, self.why, to_money(self.price, currency, "price"), self.unit, self.both_ways)
 
 
 class PackingEntry(Rows):
@@ -298,14 +298,7 @@ def _prices(texts: list[str], zones: list[str], currency: str, field: str, offse
     wanted = max(1, len(zones))
     if len(texts) != wanted:
         raise BadInput(f"{len(texts)} prices", read=texts, allowed=f"one for each of {wanted} zones", field=field)
-    return tuple(_money(text, currency, f"{field}[{n + offset}]") for n, text in enumerate(texts))
-
-
-def _money(text: str, currency: str, field: str) -> Money:
-    try:
-        return Money.read(text, currency)
-    except BadInput as problem:
-        raise problem.under(field) from problem
+    return tuple(to_money(text, currency, f"{field}[{n + offset}]") for n, text in enumerate(texts))
 
 
 def read_fraction(text: str, field: str) -> Fraction:

@@ -13,7 +13,7 @@ from pydantic import AllowInfNan, ConfigDict, Field, ValidationError
 from pydantic import BaseModel as PydanticModel
 
 from fardo.core.goods.shape import SHAPES
-from fardo.core.quantity import Length, Mass, Units, check_length, check_mass, read_length, read_mass, read_sizes
+from fardo.core.quantity import Length, Mass, Money, Units, check_length, check_mass, read_length, read_mass, read_sizes
 from fardo.core.quantity.read import ANY_LENGTH, ANY_MASS, HEAVIEST, LONGEST
 from fardo.core.refusal import BadInput
 
@@ -72,6 +72,14 @@ def to_sizes(value: str | list[str | float], units: Units, field: str) -> tuple[
         raise BadInput(f"{len(value)} sizes where three are wanted", read=value, allowed="4 x 3 x 2 in", field=field)
     length, width, height = (to_length(side, units, f"{field}[{n}]") for n, side in enumerate(value))
     return length, width, height
+
+
+def to_money(text: str, currency: str, field: str) -> Money:
+    """Raises BadInput naming `field`."""
+    try:
+        return Money.read(text, currency)
+    except BadInput as problem:
+        raise problem.under(field) from problem
 
 
 def with_unit(text: str, units: Units, kind: Kind) -> str:

@@ -14,7 +14,7 @@ from fardo.core.protect.cushion import CLASSES, say_class
 from fardo.core.quantity import show_sizes
 from fardo.files.blank_in import LARGEST, read_blank
 from fardo.files.shapes import ASKED
-from fardo.files.shop import DesignEntry, DesignLine
+from fardo.files.stock import DesignEntry, DesignLine
 from fardo.files.svg import svg
 
 _SQUARE = (

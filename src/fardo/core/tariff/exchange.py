@@ -7,14 +7,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
-from typing import TYPE_CHECKING
 
 from fardo.core.quantity import Money
-from fardo.core.quantity.money import total
-
-if TYPE_CHECKING:
-    from fardo.core.tariff.parcel import Parcel
-    from fardo.core.tariff.service import Quote
+from fardo.core.tariff.charges import Line
+from fardo.core.tariff.parcel import Parcel
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,17 +43,7 @@ class Exchange:
             return amount
         return Money(amount.minor, self.currency).share(self.rates[amount.currency])
 
-    def turned(self, quote: Quote) -> Quote:
-        """The quote in the shop's currency; one that is in it already stays as it is."""
-        if quote.amount.currency == self.currency:
-            return quote
-        rate = self.rates[quote.amount.currency]
-        lines = tuple(
-            replace(
-                line,
-                amount=self.into(line.amount),
-                why=f"{line.why}; {line.amount} {line.amount.currency} at {float(rate):g}",
-            )
-            for line in quote.lines
-        )
-        return replace(quote, lines=lines, amount=total([line.amount for line in lines], self.currency))
+    def line(self, line: Line) -> Line:
+        """A line of a quote in the shop's currency, which tells what it was and at which rate."""
+        was, rate = line.amount, self.rates[line.amount.currency]
+        return replace(line, amount=self.into(was), why=f"{line.why}; {was} {was.currency} at {float(rate):g}")

@@ -79,6 +79,13 @@ class Quote:
     def called(self) -> tuple[str, str, str]:
         return self.carrier, self.service, self.programme
 
+    def into(self, exchange: Exchange) -> Quote:
+        """The quote in the shop's currency; one that is in it already stays as it is."""
+        if self.amount.currency == exchange.currency:
+            return self
+        lines = tuple(exchange.line(line) for line in self.lines)
+        return replace(self, lines=lines, amount=total([line.amount for line in lines], exchange.currency))
+
 
 @dataclass(frozen=True, slots=True)
 class Refused:
@@ -187,7 +194,7 @@ def compare(
             answers.append(quote(service, parcel, day))
             continue
         answer = quote(service, exchange.declared(parcel, service.currency), day)
-        answers.append(exchange.turned(answer) if isinstance(answer, Quote) else answer)
+        answers.append(answer.into(exchange) if isinstance(answer, Quote) else answer)
     quotes = [a for a in answers if isinstance(a, Quote)]
     quotes.sort(key=lambda q: (q.amount.minor, q.days, q.carrier, q.service))
     return quotes, [a for a in answers if isinstance(a, Refused)]

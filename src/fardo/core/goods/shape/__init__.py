@@ -6,10 +6,11 @@ from __future__ import annotations
 from fardo.core.goods.shape.bars import Bars, bars
 from fardo.core.goods.shape.box import Box
 from fardo.core.goods.shape.compound import Compound, Piece, Turn, compound
+from fardo.core.goods.shape.mesh import Mesh
 from fardo.core.goods.shape.outline import Outline, outline
 from fardo.core.goods.shape.round import Cylinder, Disc, Ellipsoid, Ring, Taper
 from fardo.core.goods.shape.scanned import Scanned, scanned
-from fardo.core.goods.shape.shape import Asked, DimensionLine, Mesh, Shape, Sizes
+from fardo.core.goods.shape.shape import Asked, DimensionLine, Shape, Sizes
 
 __all__ = [
     "MEASURED",

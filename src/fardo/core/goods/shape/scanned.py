@@ -6,7 +6,8 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
-from fardo.core.goods.shape.shape import Direction, Mesh, Shape, Sizes, outward
+from fardo.core.goods.shape.mesh import Mesh
+from fardo.core.goods.shape.shape import Direction, Shape, Sizes, outward
 from fardo.core.quantity import Length
 from fardo.core.refusal import BadInput
 

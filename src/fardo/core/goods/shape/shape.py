@@ -13,12 +13,10 @@ from fractions import Fraction
 from functools import lru_cache
 from typing import TYPE_CHECKING, ClassVar
 
+from fardo.core.goods.shape.mesh import Mesh
 from fardo.core.quantity import Length
 
 if TYPE_CHECKING:
-    import numpy as np
-    from numpy.typing import NDArray
-
     from fardo.core.goods.shape.cover import Convex
     from fardo.core.goods.shape.solids import Solid
 
@@ -28,7 +26,6 @@ Point = tuple[float, float, float]  # mm
 
 # To 37 places, far below a cubic nanometre of anything that can be sent.
 PI = Fraction(31415926535897932384626433832795028842, 10**37)
-FACETS = 64  # sides a round thing has in a mesh
 _AXES: tuple[Direction, Direction, Direction] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 _GIRTH_STEPS = 240
 # Reach is reckoned in floats, whose error at ten metres is far below this share of a nanometre.
@@ -41,18 +38,6 @@ class Asked:
 
     name: str
     label: str
-
-
-@dataclass(frozen=True, slots=True)
-class Mesh:
-    """A closed surface.
-
-    Args:
-        vertices: (n, 3) float, mm. faces: (m, 3) int, seen from outside against the clock.
-    """
-
-    vertices: NDArray[np.float64]
-    faces: NDArray[np.int64]
 
 
 @dataclass(frozen=True, slots=True)

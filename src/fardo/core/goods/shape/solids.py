@@ -13,7 +13,7 @@ from manifold3d import CrossSection, Error, Manifold, OpType
 from manifold3d import Mesh64 as Triangles
 from numpy.typing import NDArray
 
-from fardo.core.goods.shape.shape import FACETS, Mesh
+from fardo.core.goods.shape.mesh import FACETS, Mesh
 
 Solid: TypeAlias = Any
 Ring = Sequence[tuple[float, float]]

@@ -1,0 +1,1 @@
+"""The commands of `fardo`, by what they are about."""

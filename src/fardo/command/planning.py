@@ -1,0 +1,152 @@
+"""Plans and prices from the shell."""
+
+from __future__ import annotations
+
+import time
+from dataclasses import replace
+from pathlib import Path
+from typing import Annotated, cast
+
+import typer
+from rich.table import Table
+
+from fardo.answers import plan_json, quote_json, refused_json
+from fardo.arranging import Effort, Workers, in_this_process, refuse
+from fardo.command.shared import AsJson, DbFile, TariffFolder, bytes_of, one_of, open_shop, out, print_json
+from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.goods.shape import Scanned, scanned
+from fardo.core.plan.load import Load, ask_of
+from fardo.core.plan.picture import best_plans
+from fardo.core.plan.price import compared
+from fardo.core.plan.shop import Shop
+from fardo.core.quantity import (
+    Length,
+    Money,
+    Units,
+    read_distance,
+    read_mass,
+    read_sizes,
+    show_mass,
+    show_sizes,
+)
+from fardo.core.refusal import BadInput, NoAnswer
+from fardo.core.tariff.parcel import Parcel, read_postcode
+from fardo.core.tariff.service import compare
+from fardo.files.job import read_job
+from fardo.files.mesh import read_mesh
+from fardo.files.shapes import MeshFinder
+from fardo.files.understood import understand
+
+
+def plan(
+    job: Annotated[Path, typer.Argument(help="A job file.")],
+    as_json: AsJson = False,
+    seed: Annotated[int, typer.Option(help="Same file, seed and effort give the same plans.")] = 0,
+    effort: Annotated[str, typer.Option(help="quick, normal or long.")] = "normal",
+    db: DbFile = None,
+    tariffs: TariffFolder = None,
+) -> None:
+    """The boxes and services for a job, best first."""
+    one_of(effort, ("quick", "normal", "long"), "effort")
+    started = time.monotonic()
+    file = read_job(bytes_of(job, "job file"))
+    shop_file, carriers = open_shop(db, tariffs, file.chosen.price)
+    shop = shop_file.to_core()
+    read = understand(file, shop, shop_file.postcode, _meshes_beside(job))
+    arrangements = _arrangements(read.must_load(), cast(Effort, effort), seed, shop)
+    plans = best_plans(read, arrangements, shop, carriers)
+    if as_json:
+        elapsed = round(time.monotonic() - started, 4)
+        print_json({"plans": [plan_json(p) for p in plans], "compared": compared(plans), "elapsed_s": elapsed})
+        return
+    table = Table("In all", "Box and service", "Outside", "Weighs", "Billed", "Days", title=file.title or None)
+    for p in plans:
+        made, days = p.boxed.made, p.quote.days
+        table.add_row(
+            str(p.costs.total), p.label, show_sizes(made.outside, shop.units, "up").text,
+            show_mass(p.boxed.weights.total, shop.units, "up").text,
+            show_mass(p.quote.billing.billed, shop.units, "up").text, f"{days[0]}-{days[1]}",
+        )  # fmt: skip
+    out.print(table)
+    out.print(compared(plans))
+
+
+def price(
+    size: Annotated[list[str], typer.Option(help="Outside size: 24x12x8in. Once for each parcel that goes together.")],
+    weight: Annotated[list[str], typer.Option(help="Weight: 9lb. Once for each.")],
+    to: Annotated[str, typer.Option(help="Postcode it goes to.")],
+    origin: Annotated[str, typer.Option("--from", help="Postcode it leaves from.")],
+    residential: Annotated[bool, typer.Option(help="To a home.")] = False,
+    value: Annotated[str | None, typer.Option(help="Declared value, of the first parcel.")] = None,
+    signature: Annotated[bool, typer.Option(help="Asked for on delivery.")] = False,
+    distance: Annotated[str | None, typer.Option(help="By road, for one's own delivery: 40mi")] = None,
+    as_json: AsJson = False,
+    db: DbFile = None,
+    tariffs: TariffFolder = None,
+) -> None:
+    """What each service asks for a parcel, or for several that go together, cheapest first."""
+    shop_file, carriers = open_shop(db, tariffs)
+    services = carriers.services
+    units: Units = shop_file.units
+    if len(size) != len(weight):
+        raise BadInput(f"{len(weight)} weights", read=", ".join(weight), allowed="one for each size", field="weight")
+    first, *beside = (
+        Parcel(
+            read_sizes(one, units, field="size"), read_mass(weighs, "lb" if units == "in" else "kg", field="weight"),
+            read_postcode(origin, "from"), read_postcode(to, "to"), residential, signature=signature,
+        )
+        for one, weighs in zip(size, weight, strict=True)
+    )  # fmt: skip
+    parcel = replace(
+        first,
+        beside=tuple(beside),
+        value=Money.read(value, shop_file.currency) if value else None,
+        distance=read_distance(distance, units, field="distance") if distance else None,
+    )
+    exchange = shop_file.to_core().exchange
+    quotes, refused = compare((one for one in services if not one.other_way), parcel, exchange=exchange)
+    others, not_so = compare((one for one in services if one.other_way), parcel, exchange=exchange)
+    refused += not_so
+    if as_json:
+        print_json({
+            "quotes": [quote_json(q) for q in quotes], "others": [quote_json(q) for q in others],
+            "refused": [refused_json(r) for r in refused],
+        })  # fmt: skip
+    else:
+        for q in (*quotes, *others):
+            days = f"{q.days[0]}-{q.days[1]} days"
+            out.print(f"{q.amount!s:>9} {q.amount.currency}  {q.carrier} {q.service} ({q.programme}), {days}")
+            for line in q.lines:
+                of = f"parcel {line.parcel}, " if line.parcel else ""
+                out.print(f"{line.amount!s:>13}      {of}{line.what}: {line.why}")
+        for r in refused:
+            out.print(f"        -      {r.carrier} {r.service} ({r.programme}): {r.why}")
+    if not quotes:
+        raise NoAnswer("No service takes it.")
+
+
+def _arrangements(load: Load, effort: Effort, seed: int, shop: Shop) -> tuple[Answer, ...]:
+    """The best arrangement of each proportion; none of what is alone in its box."""
+    if len(load.units) + len(load.extras) < 2:
+        return ()
+    ask = ask_of(load, seed=seed)
+    refuse(ask, shop.units)
+    return in_this_process(ask, effort) if effort == "quick" else _with_workers(ask, effort)
+
+
+def _with_workers(ask: Ask, effort: Effort) -> tuple[Answer, ...]:
+    workers = Workers()
+    try:
+        return workers.arrange(ask, effort)
+    finally:
+        workers.close()
+
+
+def _meshes_beside(job: Path) -> MeshFinder:
+    """Finds the meshes that a job file names in the folder it lies in."""
+
+    def find(name: str, unit: Length) -> Scanned:
+        path = job.parent / Path(name).name
+        return scanned(name, read_mesh(name, bytes_of(path, "file")), unit)
+
+    return find

@@ -1,0 +1,92 @@
+"""A shop from the shell: served, backed up, restored, looked over; and the simulated devices beside it."""
+
+from __future__ import annotations
+
+import threading
+from datetime import date
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from fardo.command.shared import DbFile, one_of, out
+from fardo.core.refusal import BadInput, NoAnswer
+from fardo.serving import be_carrier, carrier_beside, serve_shop, stand_in
+from fardo.store.backup import back_up
+from fardo.store.backup import restore as put_back
+from fardo.store.database import Database
+from fardo.store.jobs import Jobs
+from fardo.store.soundness import check_file, check_shop
+
+DEFAULT_PORT = 8740
+
+
+def serve(
+    db: DbFile = None,
+    port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT,
+) -> None:
+    """Serves a shop to this machine's browser."""
+    serve_shop(db or Path("fardo.db"), port)
+
+
+def demo(
+    db: Annotated[Path, typer.Option("--db", help="Where the made-up shop is kept.")] = Path("shop/demo.db"),
+    port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT,
+) -> None:
+    """Serves the made-up shop; what you change in it is kept."""
+    from fardo.demo import open_demo
+
+    carrier_port = port + 3
+    with carrier_beside(carrier_port) as (address, says):
+        open_demo(db, date.today(), address)
+        serve_shop(db, port, devices=("tape", "scale"), says=says)
+
+
+def standin(
+    device: Annotated[str, typer.Argument(help="tape, scale or carrier.")],
+    port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT + 1,
+    shop: Annotated[str, typer.Option(help="Where the shop is served.")] = f"http://127.0.0.1:{DEFAULT_PORT}",
+) -> None:
+    """A simulated device, a page that sends readings to the shop, or a simulated carrier; with faults on request."""
+    one_of(device, ("tape", "scale", "carrier"), "device")
+    if device == "carrier":
+        be_carrier(port)
+        return
+    if not stand_in(device, port, shop):
+        raise BadInput("taken by something else", read=str(port), allowed="another port", field="port")
+    threading.Event().wait()
+
+
+def backup(file: Annotated[Path, typer.Argument(help="Where to.")], db: DbFile = None) -> None:
+    """Copies a shop whole, also while it is being served."""
+    source = db or Path("fardo.db")
+    back_up(source, file)
+    out.print(f"{source} is copied to {file}, and the copy was checked.")
+
+
+def restore(file: Annotated[Path, typer.Argument(help="A backup.")], db: DbFile = None) -> None:
+    """Puts a backup in a shop's place; the shop that was there is kept beside it. Stop serving it first."""
+    target = db or Path("fardo.db")
+    kept = put_back(file, target)
+    out.print(f"{target} is now what was in {file}." + (f" What it was before is in {kept}." if kept else ""))
+
+
+def check(
+    db: DbFile = None,
+    mend: Annotated[bool, typer.Option("--mend", help="Makes the search index anew.")] = False,
+) -> None:
+    """Looks whether a shop's file is sound: every page, every job and revision, every tariff, the search index."""
+    path = db or Path("fardo.db")
+    if mend:
+        check_file(path)
+        database = Database(path)
+        Jobs(database).renew_search()
+        database.close()
+    found = check_shop(path)
+    counted = f"version {found.version}, {found.jobs} jobs, {found.services} services, {found.kinds} kinds of goods"
+    if found.flaws:
+        for flaw in found.flaws:
+            out.print(flaw)
+        flaws = f"{len(found.flaws)} things in it are not as they should be"
+        raise NoAnswer(f"{path} can be served, but {flaws}: {counted}.")
+    out.print(f"{path} is sound: {counted}.")
