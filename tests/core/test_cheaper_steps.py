@@ -50,6 +50,35 @@ def test_girth_over_its_limit_is_brought_to_it_by_each_side() -> None:
     assert steps["third side"][0] == inches("11 15/16")
 
 
+def test_a_near_small_step_does_not_hide_a_large_one_a_little_further() -> None:
+    """A half inch spares a pound, an inch and a half the surcharge of the longest side."""
+    steps = [one for one in cheaper_points(service("Ground"), parcel("49 1/2 x 12 x 8", "9 lb"))
+             if one.what == "longest side"]  # fmt: skip
+    assert [(one.by, str(one.saves)) for one in steps] == [(inches("1 1/2"), "27.16"), (inches("1/2"), "0.73")]
+
+
+def test_a_side_that_is_the_longest_no_more_comes_down_to_a_girth_too() -> None:
+    """29 5/8 x 28 x 12 7/8 is oversize at 111 3/8; at 27 1/8 the 28 in are its length, and it is 108."""
+    step = next(one for one in cheaper_points(service("Parcel"), parcel("29 5/8 x 28 x 12 7/8", "20 lb"))
+                if one.what == "longest side")  # fmt: skip
+    assert step.to == inches("27 1/8")
+
+
+def test_the_last_step_of_a_volume_tier_within_reach_is_found() -> None:
+    """9.1 x 4 1/2 x 4 1/2, sides down to a quarter inch: just below 8 3/4 it is 8 1/2 x 20.25 in2, 0.0996 ft3."""
+    (step,) = [one for one in cheaper_points(service("Small Cubes"), parcel("9.1 x 4.5 x 4.5", "2 lb"), inches("1/2"))
+               if one.what == "longest side"]  # fmt: skip
+    assert step.to == Length(inches("8 3/4").nm - 1)
+
+
+def test_a_freight_trim_counts_what_goes_with_it() -> None:
+    """380 lb in 48 x 40 x 30 beside 100 lb in 40 x 40 x 30: 480 lb are class 100 in 60 ft3, 46.4 x 40 x 30 of them."""
+    sent = replace(parcel("48 x 40 x 30", "380 lb"), beside=(parcel("40 x 40 x 30", "100 lb"),))
+    (step,) = [one for one in cheaper_points(service("Pallet line"), sent) if one.what == "longest side"]
+    assert step.to == Length.of_inches("46.4")
+    assert "no freight, class 125" in step.why
+
+
 def test_a_pound_less_and_a_cubic_foot_less_are_found() -> None:
     steps = found("Parcel", parcel("12 x 12 x 12 1/4", "5 lb 2 oz"))
     # At a cubic foot size no longer counts: it is billed as 6 lb in the place of 11.
@@ -86,7 +115,8 @@ def test_just_under_a_cubic_foot_is_a_step_though_it_is_on_no_quarter_inch() -> 
 def test_every_step_costs_what_it_says_and_nothing_nearer_on_its_grid_costs_less(a, b, c, ounces, asks, form) -> None:
     sent = Parcel((a, b, c), read_mass(f"{ounces} oz"), "10440", "73120", form=form, flat=(a, b))
     now = quote(asks, sent)
-    for step in cheaper_points(asks, sent):
+    steps = cheaper_points(asks, sent)
+    for step in steps:
         assert isinstance(now, Quote)
         if step.what == "weight":
             then = quote(asks, replace(sent, weight=step.to))
@@ -101,11 +131,13 @@ def test_every_step_costs_what_it_says_and_nothing_nearer_on_its_grid_costs_less
             sides = list(sent.sides)
             sides[n] = step.to
             then = quote(asks, replace(sent, sizes=tuple(sides)))
-            # An eighth of an inch nearer, it is no cheaper than now.
-            for nm in range(step.to.nm + INCH.nm // 8, sent.sides[n].nm, INCH.nm // 8):
+            nearest = min((one for one in steps if one.what == step.what), key=lambda one: one.by)
+            # An eighth of an inch nearer than the nearest it is no cheaper than now.
+            for nm in range(step.to.nm + INCH.nm // 8, sent.sides[n].nm, INCH.nm // 8) if step is nearest else ():
                 sides[n] = Length(nm)
                 nearer = quote(asks, replace(sent, sizes=tuple(sides)))
                 assert not isinstance(nearer, Quote) or nearer.amount >= now.amount
+            assert step is nearest or step.saves.minor >= 2 * nearest.saves.minor
         assert isinstance(then, Quote)
         assert (then.amount, now.amount - then.amount) == (step.amount, step.saves)
         assert step.saves.minor > 0

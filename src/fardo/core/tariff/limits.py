@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fardo.core.quantity import Length, Mass, Units, show_length, show_mass
+from fardo.core.tariff.marks import Marks, known
 from fardo.core.tariff.parcel import Parcel
 
 
@@ -17,6 +18,12 @@ class Limits:
     length_and_girth: Length | None = None
     weight: Mass | None = None
     linear: Length | None = None
+
+    @property
+    def marks(self) -> Marks:
+        return Marks(
+            known(self.longest_side), known(self.second_side), known(self.length_and_girth), known(self.linear)
+        )
 
 
 def over_limit(parcel: Parcel, limits: Limits, units: Units) -> str | None:

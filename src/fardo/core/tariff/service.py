@@ -9,9 +9,10 @@ from fardo.core.goods.hazard import IN_WORDS
 from fardo.core.quantity import Money, Units
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges import Charge, Consignment, ForAll, Line
+from fardo.core.tariff.charges import Charge, Consignment, Line
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.limits import Limits, over_limit
+from fardo.core.tariff.marks import NO_MARKS, Marks
 from fardo.core.tariff.measure import Billing, Dimensional, WeightRule, bill_weight
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.zones import ZoneRow, find_zone
@@ -48,6 +49,15 @@ class Service:
     def called(self) -> tuple[str, str, str]:
         """Carrier, service and programme: no two of a shop are called the same on one day."""
         return self.carrier, self.name, self.programme
+
+    def marks(self, parcel: Parcel) -> Marks:
+        """Where its price, or whether it takes the parcel, can change with the parcel's size and weight."""
+        bulky = self.weights.bulky
+        return Marks.all_of((
+            self.limits.marks,
+            Marks(around=(bulky.girth_over, bulky.girth_to)) if bulky else NO_MARKS,
+            *(charge.marks((parcel, *parcel.beside) if charge.once else (parcel,)) for charge in self.charges),
+        ))  # fmt: skip
 
     def holds_on(self, day: str | None) -> bool:
         """Whether these prices do: a day as 2026-07-11, None for any."""
@@ -159,7 +169,7 @@ def _lines(charge: Charge, sent: tuple[Consignment, ...], before: tuple[Line, ..
     if len(sent) == 1:
         line = charge.charge(sent[0], before)
         return (line,) if line else ()
-    if isinstance(charge, ForAll):
+    if charge.once:
         for n, one in enumerate(sent):
             others = tuple((other.parcel, other.billing) for k, other in enumerate(sent) if k != n)
             if line := charge.charge(replace(one, others=others), before):

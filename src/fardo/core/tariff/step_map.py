@@ -16,12 +16,9 @@ import numpy as np
 import numpy.typing as npt
 
 from fardo.core.quantity import INCH, Length, Money, Units
-from fardo.core.tariff.charges import ForAll, Freight, Packing, VolumeTiers, bare
-from fardo.core.tariff.charges.freight import DENSITY_CLASSES, cubic_foot_nm3
 from fardo.core.tariff.measure import Dimensional, SideRounding
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Service, quote
-from fardo.core.tariff.steps import conditions
 
 Ints = npt.NDArray[np.int64]
 REFUSED = -1
@@ -136,46 +133,20 @@ def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator
         if service.dimensional.threshold is not None:
             per_unit = Fraction(unit**3, _unit_nm3(service.dimensional))
             yield volume > (service.dimensional.threshold / per_unit).__floor__()
-    bulky = service.weights.bulky
-    if bulky is not None:
-        yield (around > bulky.girth_over.nm) & (around <= bulky.girth_to.nm)
-    limits = service.limits
-    for measure, limit in (
-        (longest, limits.longest_side),
-        (second, limits.second_side),
-        (around, limits.length_and_girth),
-        (linear, limits.linear),
-    ):
-        if limit is not None:
-            yield measure > limit.nm
-    for when in conditions(service):
-        for measure, over in ((longest, when.longest_over), (second, when.second_over), (around, when.girth_over),
-                              (around, when.girth_to), (linear, when.linear_over)):  # fmt: skip
-            if over is not None:
-                yield measure > over.nm
-    for charge in service.charges:
-        inner = bare(charge)
-        if isinstance(inner, VolumeTiers):
-            step = inner.step.nm
-            counts = np.prod(sides // step, axis=0)
-            ends = [(row * inner.unit[0] / step**3).__floor__() for row, _ in inner.rows]
-            yield np.searchsorted(np.array(ends, dtype=sides.dtype), counts, side="left")
-            yield longest > inner.longest.nm
-        if isinstance(inner, Freight):
-            # Of a class is what is no larger than so much, with all that is weighed and measured together with it.
-            others = parcel.beside if isinstance(charge, ForAll) else ()
-            pounds = parcel.weight.pounds + sum(other.weight.pounds for other in others)
-            theirs = sum(other.volume_nm3 for other in others)
-            most = [
-                ((pounds / least * cubic_foot_nm3() - theirs) / unit**3).__floor__()
-                for least, _ in DENSITY_CLASSES
-                if least
-            ]
-            yield np.searchsorted(np.array(most, dtype=sides.dtype), volume, side="left")
-        if isinstance(inner, Packing):
-            ends = [row.nm for row, _ in inner.rows]
-            yield np.searchsorted(np.array(ends, dtype=sides.dtype), linear, side="left")
+    marks = service.marks(parcel)
+    for measure, ends in (
+        (longest, marks.longest), (second, marks.second), (around, marks.around), (linear, marks.linear),
+    ):  # fmt: skip
+        yield _passed([end.nm for end in ends], measure)
+    yield _passed([end // unit**3 for end in marks.volume], volume)
+    for step, counts in marks.tiers:
+        yield _passed(counts, np.prod(sides // step.nm, axis=0))
     yield np.zeros(longest.shape, dtype=np.int64)
+
+
+def _passed(ends: Sequence[int], measure: Ints) -> Ints:
+    """How many of the ends each is over; what is at an end is not over it."""
+    return np.searchsorted(np.array(sorted(ends), dtype=measure.dtype), measure, side="left")
 
 
 def _as_one(marks: Iterator[Ints]) -> Ints:

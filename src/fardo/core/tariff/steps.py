@@ -15,21 +15,8 @@ from fractions import Fraction
 from typing import Literal
 
 from fardo.core.quantity import INCH, Length, Mass, Money
-from fardo.core.tariff.charges import (
-    ContainerPrice,
-    ForAll,
-    Freight,
-    Instead,
-    Packing,
-    SoftPackTiers,
-    Surcharge,
-    VolumeTiers,
-    bare,
-)
-from fardo.core.tariff.charges.freight import DENSITY_CLASSES, cubic_foot_nm3
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Service, quote
-from fardo.core.tariff.when import When
 
 What = Literal["longest side", "second side", "third side", "girth", "weight"]
 SIDES: tuple[What, What, What] = ("longest side", "second side", "third side")
@@ -57,9 +44,11 @@ class Cheaper:
 def cheaper_points(
     service: Service, parcel: Parcel, reach: Length = REACH, reach_weight: Mass = REACH_WEIGHT
 ) -> list[Cheaper]:
-    """The nearest cheaper point for each side, for the girth and for the weight, the one that saves most first.
+    """The cheaper points for each side, for the girth and for the weight, the one that saves most first.
 
-    The girth is told only where it takes less off each side across than one of them alone would.
+    Of each the nearest, and beside it the one in reach at which the price falls most, where that is further: a half
+    inch may spare a pound, another inch the surcharge. The girth is told only where it takes less off each side across
+    than one of them alone would.
 
     Equal sides are looked at once. Nothing where the service does not take the parcel as it is.
     """
@@ -70,21 +59,21 @@ def cheaper_points(
     for n, what in enumerate(SIDES):
         if n and parcel.sides[n] == parcel.sides[n - 1]:
             continue
-        best = _nearest(service, parcel, now, what, _sides_below(service, parcel, n, reach), _with_side(parcel, n))
-        found += [best] if best else []
-    around = _nearest(service, parcel, now, "girth", _girths_below(service, parcel, reach), _with_girth(parcel))
-    if around and not any(
-        isinstance(one.by, Length) and isinstance(around.by, Length) and 4 * one.by.nm <= around.by.nm
-        for one in found
-        if one.what != "longest side" and one.saves >= around.saves
-    ):
-        found.append(around)
-    best = _nearest(
+        found += _cheaper(service, parcel, now, what, _sides_below(service, parcel, n, reach), _with_side(parcel, n))
+    around = _cheaper(service, parcel, now, "girth", _girths_below(service, parcel, reach), _with_girth(parcel))
+    found += [one for one in around if not any(_does_by_less(side, one) for side in found)]
+    found += _cheaper(
         service, parcel, now, "weight", _weights_below(service, parcel, reach_weight),
         lambda weight: replace(parcel, weight=weight),
     )  # fmt: skip
-    found += [best] if best else []
     return sorted(found, key=lambda one: (-one.saves.minor, one.what))
+
+
+def _does_by_less(side: Cheaper, around: Cheaper) -> bool:
+    """Whether a trim of one side across saves as much as one of both, and takes no more off it."""
+    if side.what == "longest side" or side.saves < around.saves:
+        return False
+    return isinstance(side.by, Length) and isinstance(around.by, Length) and 4 * side.by.nm <= around.by.nm
 
 
 def _with_side(parcel: Parcel, n: int) -> Callable[[Length], Parcel]:
@@ -105,18 +94,22 @@ def _with_girth(parcel: Parcel) -> Callable[[Length], Parcel]:
     return trimmed
 
 
-def _nearest(
+def _cheaper(
     service: Service, parcel: Parcel, now: Quote, what: What, points: Iterator[Length] | Iterator[Mass],
     trimmed: Callable[..., Parcel],
-) -> Cheaper | None:  # fmt: skip
-    """The first point, going down, at which it costs less."""
+) -> list[Cheaper]:  # fmt: skip
+    """The first point, going down, at which it costs less, and the one at which it falls most, if that is another."""
+    found: list[Cheaper] = []
+    least, most = now.amount.minor, 0
     for point in points:
         then = quote(service, trimmed(point))
-        if not isinstance(then, Quote) or then.amount >= now.amount:
+        if not isinstance(then, Quote) or then.amount.minor >= least:
             continue
-        by = _less(parcel, what, point)
-        return Cheaper(what, by, point, then.amount, now.amount - then.amount, _why(now, then))
-    return None
+        fall, least = least - then.amount.minor, then.amount.minor
+        if fall > most:
+            most, by = fall, _less(parcel, what, point)
+            found = [*found[:1], Cheaper(what, by, point, then.amount, now.amount - then.amount, _why(now, then))]
+    return found
 
 
 def _less(parcel: Parcel, what: What, point: Length | Mass) -> Length | Mass:
@@ -143,28 +136,15 @@ def _sides_below(service: Service, parcel: Parcel, n: int, reach: Length) -> Ite
     trim = _TRIM[service.units]
     points = {Length(nm) for nm in range(-(-least // trim.nm) * trim.nm, side.nm, trim.nm)}
     rest = sum((other for k, other in enumerate(parcel.sides) if k != n), start=Length(0))
-    for when in conditions(service):
-        points |= {point for point in (when.longest_over, when.second_over) if point is not None}
-        points |= {Length(when.linear_over.nm - rest.nm)} if when.linear_over is not None else set()
-    for charge in map(bare, service.charges):
-        if isinstance(charge, VolumeTiers):
-            points.add(charge.longest)
-            step = charge.step.nm  # just below a step it is rounded down to the one before
-            points |= {Length(nm - 1) for nm in range((-(-least // step) + 1) * step, side.nm + 1, step)}
-        if isinstance(charge, Freight):
-            pounds = parcel.weight.pounds
-            points |= {
-                _at_volume(parcel, n, (pounds / dense * cubic_foot_nm3()).__floor__())
-                for dense, _ in DENSITY_CLASSES
-                if dense
-            }
-        if isinstance(charge, Packing):
-            points |= {Length(row.nm - rest.nm) for row, _ in charge.rows}
-    limits = service.limits
-    points |= {Length(limits.linear.nm - rest.nm)} if limits.linear is not None else set()
-    points |= {point for point in (limits.longest_side, limits.second_side) if point is not None}
-    for around in _girth_marks(service):
-        points |= _at_girth(parcel, n, around, rest)
+    marks = service.marks(parcel)
+    points |= {*marks.longest, *marks.second}
+    points |= {Length(mark.nm - rest.nm) for mark in marks.linear}
+    points |= {_at_volume(parcel, n, volume) for volume in marks.volume}
+    for tier_step, _ in marks.tiers:  # just below a step it is rounded down to the one before
+        step = tier_step.nm
+        points |= {Length(nm - 1) for nm in range(-(-least // step) * step, side.nm + 1, step)}
+    for around in marks.around:
+        points |= _at_girth(parcel, n, around)
     if service.dimensional is not None:
         if service.dimensional.threshold is not None:
             spared = service.dimensional.threshold * service.dimensional.side_unit.nm**3
@@ -177,21 +157,12 @@ def _sides_below(service: Service, parcel: Parcel, n: int, reach: Length) -> Ite
     yield from sorted((point for point in points if least <= point.nm < side.nm), reverse=True)
 
 
-def _girth_marks(service: Service) -> set[Length]:
-    """Every length and girth together that something hangs on."""
-    bulky = service.weights.bulky
-    marks = {service.limits.length_and_girth, *((bulky.girth_over, bulky.girth_to) if bulky else ())}
-    for when in conditions(service):
-        marks |= {when.girth_over, when.girth_to}
-    return {mark for mark in marks if mark is not None}
-
-
 def _girths_below(service: Service, parcel: Parcel, reach: Length) -> Iterator[Length]:
     """From the nearest down: a trim off both sides across, or just what brings length and girth to a threshold."""
     girth, trim = parcel.girth.nm, _TRIM[service.units].nm
     most = min(reach.nm, parcel.sides[2].nm - 1)
     offs = set(range(trim, most + 1, trim))
-    offs |= {-(-(parcel.length.nm + girth - around.nm) // 4) for around in _girth_marks(service)}
+    offs |= {-(-(parcel.length.nm + girth - around.nm) // 4) for around in service.marks(parcel).around}
     if service.dimensional is not None:
         unit = service.dimensional.step or service.dimensional.side_unit
         for side in parcel.sides[1:]:  # what brings one of them to a whole unit, or below the half of one
@@ -207,12 +178,12 @@ def _at_volume(parcel: Parcel, n: int, nm3: int) -> Length:
     return Length(nm3 // (a * b))
 
 
-def _at_girth(parcel: Parcel, n: int, around: Length, rest: Length) -> set[Length]:
-    """What the side is when length and girth come to so much, others staying: counted once as length, else twice."""
-    if n == 0:
-        return {Length(around.nm - 2 * rest.nm)}
-    other = parcel.sides[3 - n] if n in (1, 2) else Length(0)
-    return {Length((around.nm - parcel.length.nm - 2 * other.nm) // 2)}
+def _at_girth(parcel: Parcel, n: int, around: Length) -> set[Length]:
+    """What the side is when length and girth come to so much, others staying: counted once as the length, or twice
+    where it is none, or is none any more."""
+    longer, shorter = (side for k, side in enumerate(parcel.sides) if k != n)
+    once = around.nm - 2 * (longer.nm + shorter.nm)
+    return {Length(once), Length((around.nm - longer.nm - 2 * shorter.nm) // 2)}
 
 
 def _weights_below(service: Service, parcel: Parcel, reach: Mass) -> Iterator[Mass]:
@@ -220,21 +191,5 @@ def _weights_below(service: Service, parcel: Parcel, reach: Mass) -> Iterator[Ma
     step, weight = service.weights.step, parcel.weight
     least = max(weight.ng - reach.ng, 1)
     points = {Mass(ng) for ng in range(-(-least // step.ng) * step.ng, weight.ng, step.ng)}
-    for when in conditions(service):
-        points |= {point for point in (when.weight_over, when.weight_to) if point is not None}
-    for charge in map(bare, service.charges):
-        if isinstance(charge, VolumeTiers | SoftPackTiers | ContainerPrice):
-            points.add(charge.weight)
+    points |= set(service.marks(parcel).weight)
     yield from sorted((point for point in points if least <= point.ng < weight.ng), reverse=True)
-
-
-def conditions(service: Service) -> Iterator[When]:
-    """Every condition of every charge."""
-    for charge in service.charges:
-        inner = charge
-        while isinstance(inner, Instead | ForAll):
-            if isinstance(inner, Instead):
-                yield inner.when
-            inner = inner.charged
-        if isinstance(inner, Surcharge):
-            yield inner.when

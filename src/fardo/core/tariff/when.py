@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fardo.core.quantity import Length, Mass, Money
+from fardo.core.tariff.marks import Marks, known
 from fardo.core.tariff.measure import Billing
 from fardo.core.tariff.parcel import Form, Parcel
 from fardo.core.tariff.zones import covers
@@ -61,6 +62,15 @@ class When:
             ):
                 return False
         return not self.to or any(covers(prefix, parcel.destination) for prefix in self.to)
+
+    @property
+    def marks(self) -> Marks:
+        """Where it begins or ceases to hold."""
+        weight = tuple(mark for mark in (self.weight_over, self.weight_to) if mark is not None)
+        return Marks(
+            known(self.longest_over), known(self.second_over), known(self.girth_over, self.girth_to),
+            known(self.linear_over), weight,
+        )  # fmt: skip
 
 
 ALWAYS = When()

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
+from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Protocol
 
 from fardo.core.quantity import Mass, Money
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.marks import NO_MARKS, Marks
 from fardo.core.tariff.measure import Billing, WeightRule
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.zones import ZoneRow
@@ -76,7 +78,39 @@ class Consignment:
         return prices[zones.index(self.zone.zone)]
 
 
-class Charge(Protocol):
+class Charge(ABC):
+    """One kind of charge. What it does not say of itself, it has none of."""
+
+    __slots__ = ()
+
+    @abstractmethod
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
         """This charge's line. Raises NoAnswer where the tariff has no price for the consignment."""
-        ...
+
+    @property
+    def line_kind(self) -> str:
+        """The kind of its lines."""
+        return "postage"
+
+    @property
+    def once(self) -> bool:
+        """Whether it is made once for all parcels that go together."""
+        return False
+
+    @property
+    def taken_of(self) -> tuple[str, ...]:
+        """The kinds of line that it is a percentage of."""
+        return ()
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        """The zones it has a price for; none where it has one for all."""
+        return ()
+
+    def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
+        """Where it can change with size and weight. Args: parcels: that it is made for."""
+        return NO_MARKS
+
+    def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
+        """What is most likely a slip, in words; slips of one kind together."""
+        return ()

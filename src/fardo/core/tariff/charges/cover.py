@@ -6,11 +6,11 @@ from dataclasses import dataclass
 
 from fardo.core.quantity import Money
 from fardo.core.refusal import BadInput, NoAnswer
-from fardo.core.tariff.charges.charge import Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
 
 
 @dataclass(frozen=True, slots=True)
-class Cover:
+class Cover(Charge):
     """
     Args:
         free: covered without charge. step: of value, each one begun costs `price`. most: declared at the most.
@@ -36,3 +36,7 @@ class Cover:
         steps = -(-(value - self.free).minor // self.step.minor)
         why = f"{value} declared, {self.free} free, then {steps} x {self.step} begun at {self.price} each"
         return Line("cover", "cover for the value", Money(steps * self.price.minor, sent.currency), why)
+
+    @property
+    def line_kind(self) -> str:
+        return "cover"

@@ -8,14 +8,14 @@ from typing import Literal
 
 from fardo.core.quantity import Length, Money
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
 
 DistanceUnit = Literal["mi", "km"]
 UNITS: dict[DistanceUnit, Length] = {"mi": Length(1_609_344_000_000), "km": Length(1_000_000_000_000)}
 
 
 @dataclass(frozen=True, slots=True)
-class Distance:
+class Distance(Charge):
     """
     Args:
         what: as printed. why: a sentence. price: of one `unit`. both_ways: the way back is paid too.

@@ -6,13 +6,16 @@ in kilos use the same classes.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
 
 from fardo.core.quantity import INCH, Money, volume_nm3
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Consignment, Line
-from fardo.core.tariff.measure import weigh
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.marks import Marks
+from fardo.core.tariff.measure import WeightRule, weigh
+from fardo.core.tariff.parcel import Parcel
 
 # From so many pounds a cubic foot on; below the first it is class 400.
 DENSITY_CLASSES: tuple[tuple[Fraction, str], ...] = (
@@ -21,10 +24,6 @@ DENSITY_CLASSES: tuple[tuple[Fraction, str], ...] = (
     (Fraction(2), "250"), (Fraction(1), "300"), (Fraction(0), "400"),
 )  # fmt: skip
 _FT3 = volume_nm3(INCH * 12, INCH * 12, INCH * 12)
-
-
-def cubic_foot_nm3() -> int:
-    return _FT3
 
 
 def density_class(pounds: Fraction, nm3: int) -> tuple[str, Fraction]:
@@ -38,7 +37,7 @@ def density_class(pounds: Fraction, nm3: int) -> tuple[str, Fraction]:
 
 
 @dataclass(frozen=True, slots=True)
-class Freight:
+class Freight(Charge):
     """
     Args:
         zones: the columns. rows: by class, the price of a hundred pounds a column. minimum: it costs at least.
@@ -60,3 +59,18 @@ class Freight:
         if amount < self.minimum:
             amount, why = self.minimum, f"{why}, at least {self.minimum}"
         return Line("postage", f"freight, class {name}, zone {sent.zone.zone}", amount, why)
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return self.zones
+
+    def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
+        """Where the density of the first, with all that is weighed and measured together with it, comes to a class."""
+        pounds = sum((parcel.weight.pounds for parcel in parcels), Fraction(0))
+        theirs = sum(parcel.volume_nm3 for parcel in parcels[1:])
+        most = ((pounds / least * _FT3).__floor__() for least, _ in DENSITY_CLASSES if least)
+        return Marks(volume=tuple(volume - theirs for volume in most))
+
+    def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
+        listed = {row for row, _ in self.rows}
+        return ([f"no row for class {code}" for _, code in DENSITY_CLASSES if code not in listed],)

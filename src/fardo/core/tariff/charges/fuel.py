@@ -6,11 +6,11 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from fardo.core.quantity.money import total
-from fardo.core.tariff.charges.charge import Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
 
 
 @dataclass(frozen=True, slots=True)
-class Fuel:
+class Fuel(Charge):
     """
     Args:
         percent: 14.5 means 14.5 per cent. on: the kinds of line it is taken from.
@@ -26,3 +26,11 @@ class Fuel:
         sum_ = total([line.amount for line in base], sent.currency)
         words = " and ".join(line.what for line in base)
         return Line("fuel", "fuel", sum_.share(self.percent / 100), f"{float(self.percent):g} % of {sum_} ({words})")
+
+    @property
+    def line_kind(self) -> str:
+        return "fuel"
+
+    @property
+    def taken_of(self) -> tuple[str, ...]:
+        return self.on

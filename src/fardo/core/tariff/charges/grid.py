@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from bisect import bisect_left
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from itertools import pairwise
 
 from fardo.core.quantity import Mass, Money
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Consignment, Line
-from fardo.core.tariff.measure import weigh
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.rows import falls
+from fardo.core.tariff.measure import WeightRule, weigh
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,7 +23,7 @@ class Tail:
 
 
 @dataclass(frozen=True, slots=True)
-class WeightGrid:
+class WeightGrid(Charge):
     """
     Args:
         zones: the columns. rows: weight up to and including, rising, and a price a column. tail: beyond the last row.
@@ -51,3 +54,18 @@ class WeightGrid:
             raise NoAnswer(f"is billed {weigh(billed, sent.weights)}; the price list ends at {most_shown}")
         by = f"all together billed {weigh(billed, sent.weights)}" if sent.others else sent.billing.why
         return Line("postage", f"postage, zone {sent.zone.zone}", amount, f"{by}; {why}")
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return self.zones
+
+    def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
+        return falls(self.rows, self.zones, lambda key: weigh(key, weights)), self._gaps(weights)
+
+    def _gaps(self, weights: WeightRule) -> Iterator[str]:
+        """Where rows are more than a step apart and others are not: most likely one was left out."""
+        widths = [after[0].ng - before[0].ng for before, after in pairwise(self.rows)]
+        usual = min(widths, default=0)
+        for (before, _), width in zip(self.rows, widths, strict=False):
+            if usual == weights.step.ng and width == 2 * usual:
+                yield f"no row between {weigh(before, weights)} and two steps more"

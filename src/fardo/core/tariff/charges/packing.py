@@ -3,15 +3,20 @@
 from __future__ import annotations
 
 from bisect import bisect_left
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from fardo.core.quantity import Length, Money, Units, show_length
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.rows import falls
+from fardo.core.tariff.marks import Marks
+from fardo.core.tariff.measure import WeightRule
+from fardo.core.tariff.parcel import Parcel
 
 
 @dataclass(frozen=True, slots=True)
-class Packing:
+class Packing(Charge):
     """
     Args:
         rows: sides together up to and including, rising, and the price.
@@ -30,3 +35,13 @@ class Packing:
         up_to, (price,) = self.rows[at]
         why = f"the sides come to {shown} together, up to {show_length(up_to, self.units, 'down').text}"
         return Line("packing", "box and packing", price, why)
+
+    @property
+    def line_kind(self) -> str:
+        return "packing"
+
+    def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
+        return Marks(linear=tuple(row for row, _ in self.rows))
+
+    def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
+        return (falls(self.rows, (), lambda key: f"{float(key.inches):g} in"),)

@@ -5,14 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fardo.core.quantity import Money
-from fardo.core.tariff.charges.charge import Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
 
 
 @dataclass(frozen=True, slots=True)
-class Residential:
+class Residential(Charge):
     amount: Money
 
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
         if not sent.parcel.residential:
             return None
         return Line("residential", "to a home", self.amount, "the address is a home, not a business")
+
+    @property
+    def line_kind(self) -> str:
+        return "residential"

@@ -6,17 +6,21 @@ order in the tariff is the precedence within a group: the first that holds is ch
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
 
 from fardo.core.quantity import Money
 from fardo.core.quantity.money import total
 from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.marks import Marks
+from fardo.core.tariff.measure import WeightRule
+from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.when import When
 
 
 @dataclass(frozen=True, slots=True)
-class Surcharge:
+class Surcharge(Charge):
     """
     Args:
         code: the kind of its line, for percentages. what: as printed. prices: a column a zone, or one for all; None
@@ -45,16 +49,63 @@ class Surcharge:
         why = f"{float(percent):g} % of {base}; {self.why}"
         return Line(self.code, self.what, base.share(percent / 100), why, self.group)
 
+    @property
+    def line_kind(self) -> str:
+        return self.code
+
+    @property
+    def taken_of(self) -> tuple[str, ...]:
+        return self.on
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return self.zones
+
+    def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
+        return self.when.marks
+
+    def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
+        return ((f"{self.what} is 0 %",),) if self.percent is not None and not self.percent else ()
+
+
+class Within(Charge):
+    """A charge made under a condition: what it is, it is by the one within it."""
+
+    __slots__ = ()
+    charged: Charge
+
+    @property
+    def line_kind(self) -> str:
+        return self.charged.line_kind
+
+    @property
+    def once(self) -> bool:
+        return self.charged.once
+
+    @property
+    def taken_of(self) -> tuple[str, ...]:
+        return self.charged.taken_of
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return self.charged.columns
+
+    def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
+        return self.charged.marks(parcels)
+
+    def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
+        return self.charged.look_over(weights)
+
 
 def bare(charge: Charge) -> Charge:
     """A charge without the conditions it is made under."""
-    while isinstance(charge, Instead | ForAll):
+    while isinstance(charge, Within):
         charge = charge.charged
     return charge
 
 
 @dataclass(frozen=True, slots=True)
-class Instead:
+class Instead(Within):
     """A charge that is made only where a condition holds, or only where it does not: one price list in the place of
     another, an oversize price in the place of the grid."""
 
@@ -67,9 +118,12 @@ class Instead:
             return None
         return self.charged.charge(sent, before)
 
+    def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
+        return Marks.all_of((self.when.marks, self.charged.marks(parcels)))
+
 
 @dataclass(frozen=True, slots=True)
-class ForAll:
+class ForAll(Within):
     """A charge that is made once for all parcels that go together: a lift at the tail, a minimum, a price by what all
     of them weigh. It sees the lines of all of them."""
 
@@ -77,3 +131,7 @@ class ForAll:
 
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
         return self.charged.charge(sent, before)
+
+    @property
+    def once(self) -> bool:
+        return True

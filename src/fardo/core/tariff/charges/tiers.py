@@ -8,17 +8,21 @@ to 0.5 ft3, a quarter inch, 18 in, 20 lb). Soft packs: by flat length + width, n
 from __future__ import annotations
 
 from bisect import bisect_left
+from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
 
 from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass, volume_nm3
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Consignment, Line
-from fardo.core.tariff.measure import round_side
+from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.rows import falls
+from fardo.core.tariff.marks import Marks
+from fardo.core.tariff.measure import WeightRule, round_side
+from fardo.core.tariff.parcel import Parcel
 
 
 @dataclass(frozen=True, slots=True)
-class VolumeTiers:
+class VolumeTiers(Charge):
     """
     Args:
         zones: the columns, none for one price everywhere. rows: volume up to and including, nm3, rising, and the price
@@ -50,9 +54,20 @@ class VolumeTiers:
         why = f"{shown} is {float(volume):.3f} {self.unit[1]}, tier up to {float(up_to):g}; its weight does not count"
         return Line("postage", f"postage by volume, zone {sent.zone.zone}", sent.price(self.zones, prices), why)
 
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return self.zones
+
+    def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
+        ends = tuple((row * self.unit[0] / self.step.nm**3).__floor__() for row, _ in self.rows)
+        return Marks(longest=(self.longest,), weight=(self.weight,), tiers=((self.step, ends),))
+
+    def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
+        return (falls(self.rows, self.zones, lambda key: f"{float(key):g}"),)
+
 
 @dataclass(frozen=True, slots=True)
-class SoftPackTiers:
+class SoftPackTiers(Charge):
     """
     Args:
         zones: the columns, none for one price everywhere. rows: flat length + width up to and including, rising, and
@@ -83,9 +98,19 @@ class SoftPackTiers:
         why = f"flat length and width are {shown}, tier up to {tier}; its weight does not count"
         return Line("postage", f"postage for a soft pack, zone {sent.zone.zone}", sent.price(self.zones, prices), why)
 
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return self.zones
+
+    def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
+        return Marks(weight=(self.weight,))
+
+    def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
+        return (falls(self.rows, self.zones, lambda key: f"{float(key.inches):g} in"),)
+
 
 @dataclass(frozen=True, slots=True)
-class ContainerPrice:
+class ContainerPrice(Charge):
     """
     Args:
         zones: the columns, none for one price everywhere. rows: by the name of the carrier's own container. weight: at
@@ -105,6 +130,16 @@ class ContainerPrice:
                 why = f"in its own {name}; its weight does not count up to {show_mass(self.weight, self.units, 'down')}"
                 return Line("postage", f"postage for the {name}", sent.price(self.zones, prices), why)
         raise NoAnswer("takes only what is in its own " + " or ".join(name for name, _ in self.rows))
+
+    @property
+    def columns(self) -> tuple[str, ...]:
+        return self.zones
+
+    def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
+        return Marks(weight=(self.weight,))
+
+    def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
+        return (("a container is named twice",),) if len({row for row, _ in self.rows}) < len(self.rows) else ()
 
 
 def _at_most(what: str, measure: Length, most: Length, units: Units) -> None:
