@@ -50,6 +50,19 @@ def at(turn, x: str, y: str, z: str) -> Laid:
     return Laid(turn, (inches(x), inches(y), inches(z)))
 
 
+@pytest.mark.parametrize("bundled", [(LEG, LEG, LEG), (block("a", 6, 4, 2), block("b", 5, 3, 2), block("c", 4, 4, 1))])
+def test_a_search_of_what_is_packed_as_one_goes_on_from_where_it_was(bundled: tuple[Body, ...]) -> None:
+    """Round by round, as a search that tells how far it is goes on; it comes to the same as all rounds at once."""
+    ask = Ask((*(replace(body, bundle="one") for body in bundled), SEAT, RIM, HUB), seed=3)
+    state = State()
+    for _ in range(4):
+        state = improve(ask, state, 3)
+        assert state.best is not None
+        assert seen_faults(ask, state.best.answer) == []
+    assert state.found == improve(ask, State(), 12).found
+    assert state.done == 12
+
+
 def test_there_are_24_turns_and_four_of_them_stand() -> None:
     assert len(set(TURNS)) == 24
     assert all(determinant(turn) == 1 for turn in TURNS)

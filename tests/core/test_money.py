@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import operator
+from collections.abc import Callable
 from fractions import Fraction
 
 import pytest
@@ -33,6 +35,25 @@ def test_currencies_never_mix() -> None:
         Money(1, "USD") + Money(1, "EUR")
     with pytest.raises(BadInput, match="not a currency"):
         Money(1, "dollars")
+
+
+@pytest.mark.parametrize("held", [operator.lt, operator.le, operator.gt, operator.ge])
+def test_money_of_two_currencies_is_never_held_against_each_other(held: Callable[[Money, Money], bool]) -> None:
+    with pytest.raises(BadInput, match="another currency"):
+        held(Money(1, "USD"), Money(2, "EUR"))
+    assert Money(1, "USD") != Money(1, "EUR")
+    assert held(Money(1, "USD"), Money(2, "USD")) == held(1, 2)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("currency", "shown"),
+    [("USD", "12.34"), ("JPY", "1234"), ("ISK", "1234"), ("UGX", "1234"), ("BHD", "1.234"), ("OMR", "1.234"),
+     ("CLF", "0.1234")],
+)  # fmt: skip
+def test_each_currency_has_the_places_of_iso_4217(currency: str, shown: str) -> None:
+    """[ISO 4217, list one, from memory]"""
+    assert str(Money(1234, currency)) == shown
+    assert Money.read(shown, currency) == Money(1234, currency)
 
 
 def test_nothing_adds_up_to_nothing() -> None:

@@ -37,6 +37,17 @@ def test_pounds_and_ounces_are_read_together(typed: str, ounces: int) -> None:
     assert read_mass(typed) == Mass(28_349_523_125 * ounces)
 
 
+@pytest.mark.parametrize(
+    ("typed", "sixteenths"), [("4 lb 6 1/2 oz", 1128), ("1/16 oz", 1), ("6 1/2 oz", 104), ("2 lb 3/16 oz", 515)]
+)
+def test_a_fraction_of_an_ounce_as_a_scale_shows_it_is_taken(typed: str, sixteenths: int) -> None:
+    """Down to the nanogram, so that so many of them are never more than whole ounces."""
+    assert read_mass(typed) == Mass(28_349_523_125 * sixteenths // 16)
+    assert read_mass("1/2 oz") == read_mass("0.5 oz") == read_mass(".5 oz")
+    assert read_mass("3/16 oz") == read_mass("0.1875 oz")
+    assert read_mass("3/16 oz").ng * 16 <= read_mass("3 oz").ng
+
+
 def test_kilos_and_grams_are_read_in_any_shop() -> None:
     assert read_mass("2 kg") == read_mass("2000 g") == read_mass("2", "kg") == Mass(2 * 10**12)
 
@@ -61,6 +72,9 @@ def test_sizes_take_the_last_unit_for_those_without_one() -> None:
         ("11 m", "more than fits any parcel"), ("400 in", "more than fits any parcel"), ("4 lb", "a weight"),
         ("3 cm 2 in", "mixed in one measure"), ("5\" 3'", "the larger unit comes first"), 
         ("10 5", "two numbers in a row"),
+        ("10 2 1/2", "two numbers in a row"), ("5' 3 2 1/2", "two numbers in a row"),
+        ("12 - 1/4", "below zero"), ("5' 13\"", "13 in after ft is a whole ft or more"), ("12 16/16", "a whole one"),
+        ("10 in 17/16", "a whole one"), ("1 m 100 cm", "a whole m"),
         ("10 1/2 3/4", "two numbers in a row"), ("1/0", "a fraction over nothing"), ("1/3", "cannot be kept exactly"),
         ("1,200 mm", "which can mean"), ("5 furlongs", "not a unit known here"), ("24x12", "several sizes"),
         ("1e3", "not a unit"), ("12 + ", "nothing where"), ("1" * 90, "far too long"), ("12 in in", "not understood"),
@@ -82,6 +96,12 @@ def test_thirds_of_a_foot_are_exact_and_taken() -> None:
 def test_other_than_three_sizes_is_refused(typed: str) -> None:
     with pytest.raises(BadInput, match="sizes where three are wanted"):
         read_sizes(typed)
+
+
+def test_more_ounces_than_a_pound_has_after_pounds_are_a_slip() -> None:
+    with pytest.raises(BadInput, match="17 oz after lb is a whole lb or more"):
+        read_mass("4 lb 17 oz")
+    assert read_mass("17 oz") == read_mass("1 lb 1 oz")
 
 
 def test_a_length_is_no_weight() -> None:

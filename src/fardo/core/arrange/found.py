@@ -10,11 +10,16 @@ from fardo.core.arrange.worth import TOLERANCE
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """An answer, what it is worth (the less the better), and the order in which it was built."""
+    """An answer, what it is worth (the less the better), and the order in which it was built.
+
+    Args:
+        tied: the answer as it was searched for, with every bundle as one thing; None where nothing is bundled.
+    """
 
     worth: float
     answer: Answer
     built_in: tuple[int, ...]
+    tied: Answer | None = None
 
 
 @dataclass(frozen=True, slots=True)

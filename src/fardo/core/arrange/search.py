@@ -26,12 +26,11 @@ def improve(ask: Ask, state: State, rounds: int) -> State:
     bundled = _bundled(replace(ask, seed=0))
     if bundled is None:
         return _improve(ask, state, rounds)
-    state = _improve(replace(bundled.ask, seed=ask.seed), state, rounds)
-    untied = tuple(
-        found if len(found.answer.laid) == len(ask.bodies) else replace(found, answer=bundled.untied(found.answer))
-        for found in state.found
-    )
-    return replace(state, found=untied)
+    # What goes on from earlier rounds goes on from bundles too, as they are numbered there.
+    tied = tuple(replace(found, answer=found.tied or found.answer, tied=None) for found in state.found)
+    state = _improve(replace(bundled.ask, seed=ask.seed), replace(state, found=tied), rounds)
+    untied = (replace(found, answer=bundled.untied(found.answer), tied=found.answer) for found in state.found)
+    return replace(state, found=tuple(untied))
 
 
 @lru_cache(maxsize=4)

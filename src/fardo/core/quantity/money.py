@@ -1,21 +1,24 @@
-"""Money as whole minor units of one currency. Two currencies never mix: an amount of the wrong one is refused."""
+"""Money as whole minor units of one currency. Two currencies never mix: an amount of the wrong one is refused, also
+where one is only held against the other."""
 
 from __future__ import annotations
 
 import re
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import total_ordering
+
+from iso4217 import Currency
 
 from fardo.core.refusal import BadInput
 
-# ISO 4217: most currencies have two decimal places; these have none or three (values from memory).
-_PLACES = {"JPY": 0, "KRW": 0, "CLP": 0, "ISK": 0, "BHD": 3, "KWD": 3, "TND": 3}
+_PLACES = {currency.code: currency.exponent for currency in Currency}
 _DECIMAL = re.compile(r"\d{1,12}(?:\.(\d+))?")
-_KNOWN = {"USD", "EUR", *_PLACES}  # amounts are made by the thousand; these need no second look
 _CURRENCY = re.compile(r"[A-Z]{3}")
 
 
-@dataclass(frozen=True, order=True, slots=True)
+@total_ordering
+@dataclass(frozen=True, slots=True)
 class Money:
     """An amount.
 
@@ -31,13 +34,13 @@ class Money:
     currency: str
 
     def __post_init__(self) -> None:
-        if self.currency not in _KNOWN and not _CURRENCY.fullmatch(self.currency):
+        if self.currency not in _PLACES and not _CURRENCY.fullmatch(self.currency):
             raise BadInput("not a currency", read=self.currency, allowed="three capital letters, such as USD")
 
     @classmethod
     def read(cls, text: str, currency: str) -> Money:
         """From a decimal string such as ``31.84``. Raises BadInput, also for parts of the smallest coin."""
-        places = _PLACES.get(currency, 2)
+        places = _places(currency)
         allowed = f"an amount such as {Money(1250, currency)}, with at most {places} decimal places"
         found = _DECIMAL.fullmatch(text.strip())
         if not found:
@@ -48,7 +51,7 @@ class Money:
         return cls(int(exact), currency)
 
     def __str__(self) -> str:
-        places = _PLACES.get(self.currency, 2)
+        places = _places(self.currency)
         sign, whole = ("-" if self.minor < 0 else ""), abs(self.minor)
         return f"{sign}{whole // 10**places}" + (f".{whole % 10**places:0{places}d}" if places else "")
 
@@ -59,6 +62,10 @@ class Money:
     def __sub__(self, other: Money) -> Money:
         self._same(other)
         return Money(self.minor - other.minor, self.currency)
+
+    def __lt__(self, other: Money) -> bool:
+        self._same(other)
+        return self.minor < other.minor
 
     def share(self, of: Fraction) -> Money:
         """That share of it to the nearest minor unit, a half going up, as bills are written."""
@@ -79,6 +86,12 @@ class Money:
     def _same(self, other: Money) -> None:
         if other.currency != self.currency:
             raise BadInput("another currency", read=other.currency, allowed=self.currency)
+
+
+def _places(currency: str) -> int:
+    """Decimal places as ISO 4217 lists them; two for what it does not list, or lists without any."""
+    places = _PLACES.get(currency)
+    return 2 if places is None else places
 
 
 def total(amounts: list[Money], currency: str) -> Money:

@@ -61,7 +61,8 @@ _SIGNS = str.maketrans(
      "\u202f": " ", "\u2009": " ", **_VULGAR}
 )  # fmt: skip
 
-_NUMBER = r"(?:(?:\d{1,9}(?:\s+|\s*-\s*))?\d{1,9}\s*/\s*\d{1,9}|\d{1,12}(?:[.,]\d{1,20})?|[.,]\d{1,20})"
+_NUMBER = r"(?:(?:\d{1,9}(?:\s+|-))?\d{1,9}\s*/\s*\d{1,9}|\d{1,12}(?:[.,]\d{1,20})?|[.,]\d{1,20})"
+_FRACTION = re.compile(r"\d+\s*/\s*\d+")
 _TERM = re.compile(rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[a-z#]+|''|'|\")?\.?\s*")
 _FEET_DASH = re.compile(r"('|ft|feet|foot)\s*-\s*(?=\d)")
 _LAST_UNIT = re.compile(r"([a-z#]+|''|'|\")\.?\s*$")
@@ -202,14 +203,18 @@ def _compound(said: str, units: dict[str, _Unit], bare: _Unit, refuse: _Refuse) 
             unit = units[before.bare_next]
         if before is not None:
             # 10 in 1/2 is a tape's way of saying it; any other second number of the same unit is a slip.
-            fraction_follows = name is None and "/" in number and number_before.isdigit()
+            fraction_follows = name is None and bool(_FRACTION.fullmatch(number)) and number_before.isdigit()
             if before.system != unit.system:
                 raise refuse(f"{before.name} and {unit.name} mixed in one measure")
             if unit.size > before.size:
                 raise refuse(f"{unit.name} after {before.name}; the larger unit comes first")
             if unit is before and not fraction_follows:
                 raise refuse("two numbers in a row")
-        total += _exactly(number, unit, refuse)
+        value = _exactly(number, unit, refuse)
+        if before is not None and value >= (unit if unit is before else before).size:
+            whole = "a whole one" if unit is before else f"a whole {before.name}"
+            raise refuse(f"{number} {unit.name} after {before.name} is {whole} or more")
+        total += value
         at, before, number_before = found.end(), unit, number
     return total
 
@@ -220,16 +225,29 @@ def _exactly(number: str, unit: _Unit, refuse: _Refuse) -> int:
         pieces = re.split(r"\s*-\s*|\s+", top)
         if int(bottom) == 0:
             raise refuse("a fraction over nothing")
-        exact = (Fraction(int(pieces[-1]), int(bottom)) + (int(pieces[0]) if len(pieces) == 2 else 0)) * unit.size
+        part = Fraction(int(pieces[-1]), int(bottom))
+        if len(pieces) == 2 and part >= 1:
+            raise refuse(f"{pieces[-1]}/{bottom} after a whole number is a whole one or more")
+        exact = (part + (int(pieces[0]) if len(pieces) == 2 else 0)) * unit.size
         # Thirds of an inch are on no tape; rounding them would let three of them be more, or less, than the inch.
-        if exact.denominator != 1:
+        if exact.denominator != 1 and not (unit.system == "pound" and _by_halving(int(bottom))):
             raise refuse(f"{number} {unit.name} cannot be kept exactly; use 1/2, 1/4 ... 1/64, or a decimal")
-        return int(exact)
+        return _whole(exact, unit)
     whole, _, places = number.partition(",")
     if len(places) == 3 and whole.strip("0"):
         raise refuse(f"which can mean {whole}.{places} or {whole}{places}; leave the comma out or use a point")
-    # Finer than a nanometre or nanogram is noise of other programs' decimals; it goes to the nearest.
-    return round(Fraction(Decimal(number.replace(",", "."))) * unit.size)
+    return _whole(Fraction(Decimal(number.replace(",", "."))) * unit.size, unit)
+
+
+def _by_halving(bottom: int) -> bool:
+    """Whether a fraction is one that a scale shows: halves, quarters ... sixty-fourths."""
+    return bottom in (2, 4, 8, 16, 32, 64)
+
+
+def _whole(exact: Fraction, unit: _Unit) -> int:
+    """Finer than a nanometre or nanogram is noise of other programs' decimals; it goes to the nearest. Parts of an
+    ounce go down, so that two halves are never more than the ounce, which would be billed as two."""
+    return exact.__floor__() if unit.system == "pound" else round(exact)
 
 
 def _plain(text: str, allowed: str, field: str) -> str:
