@@ -2,12 +2,8 @@
 
 from __future__ import annotations
 
-from pathlib import Path
-
 from fastapi.testclient import TestClient
 
-from fardo.store.database import Database
-from fardo.store.jobs import Jobs
 from tests.made_up import box, job, part
 
 
@@ -45,13 +41,77 @@ def test_a_change_from_an_old_revision_is_refused_and_loses_nothing(client: Test
     assert client.put(url, json={"revision": 2, "job": job(title="theirs")}).json()["revision"] == 3
 
 
-def test_every_revision_is_kept(client: TestClient, shop_file: Path) -> None:
+def test_every_revision_is_kept_can_be_looked_at_and_brought_back(client: TestClient) -> None:
     made = client.post("/api/jobs", json=job()).json()
+    url = f"/api/jobs/{made['id']}"
     for n in range(1, 4):
-        client.put(f"/api/jobs/{made['id']}", json={"revision": n, "job": job(title=f"title {n}")})
-    database = Database(shop_file)
-    assert [number for number, _ in Jobs(database).revisions(made["id"])] == [1, 2, 3, 4]
-    database.close()
+        client.put(url, json={"revision": n, "job": job(title=f"title {n}")})
+    assert [row["revision"] for row in client.get(f"{url}/revisions").json()] == [4, 3, 2, 1]
+    assert client.get(f"{url}/revisions/2").json()["title"] == "title 1"
+    back = client.post(f"{url}/revisions/2").json()
+    assert (back["revision"], back["job"]["title"]) == (5, "title 1")
+    assert client.get(f"{url}/revisions/4").json()["title"] == "title 3"
+    assert client.get(f"{url}/revisions/9").status_code == 404
+    assert client.get("/api/jobs/nothing/revisions").status_code == 404
+
+
+def test_a_save_whose_answer_was_lost_is_known_by_its_name_and_not_made_twice(client: TestClient) -> None:
+    """A page that is closed while it saves never sees the answer; it finds its change in the job."""
+    made = client.post("/api/jobs", json=job()).json()
+    url, mine = f"/api/jobs/{made['id']}", {"revision": 1, "job": job(title="mine"), "change": "a1b2"}
+    assert client.put(url, json=mine).json()["change"] == "a1b2"
+    assert client.get(url).json()["change"] == "a1b2"
+    again = client.put(url, json=mine)
+    assert (again.status_code, again.json()["revision"]) == (200, 2)
+    assert client.put(url, json={**mine, "change": "c3d4"}).status_code == 409
+    assert client.put(url, json={**mine, "change": "no name!"}).status_code == 422
+    later = client.put(url, json={"revision": 2, "job": job(title="later")}).json()
+    assert (later["revision"], later["change"]) == (3, "")
+    assert client.put(url, json=mine).status_code == 409
+
+
+def test_the_shop_as_it_was_set_is_brought_back(client: TestClient) -> None:
+    before = client.get("/api/shop").json()
+    for town in ("Ostwick", "Fellmarch"):
+        now = client.get("/api/shop").json()
+        client.put("/api/shop", json={"revision": now["revision"], "shop": {**now["shop"], "town": town}})
+    rows = client.get("/api/shop/revisions").json()
+    assert [row["revision"] for row in rows][:2] == [before["revision"] + 2, before["revision"] + 1]
+    assert client.get(f"/api/shop/revisions/{before['revision'] + 1}").json()["town"] == "Ostwick"
+    back = client.post(f"/api/shop/revisions/{before['revision']}").json()
+    assert (back["revision"], back["shop"]) == (before["revision"] + 3, before["shop"])
+
+
+def test_a_job_takes_no_kinds_place_unless_it_is_told_to_and_what_was_there_comes_back(client: TestClient) -> None:
+    made = client.post("/api/jobs/begin", json={"kind": "concertina", "title": "Anglo, 30 keys"}).json()
+    url = f"/api/jobs/{made['id']}/kind"
+    kept = client.post(url, json={"title": "Anglo"}).json()
+    assert (kept["kind"]["code"], kept["revision"]) == ("anglo", 1)
+    # Its own name again, and a name that ships: both are said, and nothing is written over.
+    for title, code in (("Anglo", "anglo"), ("Concertina", "concertina")):
+        taken = client.post(url, json={"title": title})
+        assert (taken.status_code, taken.json()["taken"]) == (409, code)
+        assert "already" in taken.json()["detail"]
+    assert client.get("/api/kinds/anglo").json()["revision"] == 1
+    client.put(f"/api/jobs/{made['id']}", json={"revision": 1, "job": {**made["job"], "board": "BC"}})
+    assert client.post(url, json={"title": "Anglo", "replaces": "anglo"}).json()["kind"]["board"] == "BC"
+    assert [row["revision"] for row in client.get("/api/kinds/anglo/revisions").json()] == [2, 1]
+    back = client.post("/api/kinds/anglo/revisions/1").json()
+    assert (back["revision"], back["kind"].get("board")) == (3, kept["kind"].get("board"))
+
+
+def test_a_kind_whose_title_has_no_latin_letter_gets_a_code_too(client: TestClient) -> None:
+    made = client.post("/api/jobs", json=job()).json()
+    codes = [client.post(f"/api/jobs/{made['id']}/kind", json={"title": title}).json()["kind"]["code"]
+             for title in ("琴", "Флейта", "Flügelhorn, groß")]  # fmt: skip
+    assert codes == ["k-7434", "k-424-43b-435-439-442-430", "flugelhorn-gro"]
+
+
+def test_an_earlier_version_of_a_tariff_can_be_looked_at(client: TestClient) -> None:
+    whole = client.get("/api/tariffs/Oddbarrow").json()
+    client.put("/api/tariffs/Oddbarrow", json={"revision": whole["revision"], "tariff": whole["tariff"]})
+    then = client.get(f"/api/tariffs/Oddbarrow/versions/{whole['revision']}").json()
+    assert then["carrier"] == "Oddbarrow"
 
 
 def test_put_away_and_brought_back(client: TestClient) -> None:

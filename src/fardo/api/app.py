@@ -22,7 +22,21 @@ from fardo.api.desk import Crews, Desk
 from fardo.api.guard import Guard
 from fardo.api.problems import answer_with_problems
 from fardo.api.purchases import Purchases
-from fardo.api.routers import arrange, cutting, devices, jobs, kinds, papers, shapes, sheets, shop, tariffs, wires, work
+from fardo.api.routers import (
+    arrange,
+    cutting,
+    devices,
+    jobs,
+    kinds,
+    papers,
+    revisions,
+    shapes,
+    sheets,
+    shop,
+    tariffs,
+    wires,
+    work,
+)
 from fardo.api.routers import files as sent_files
 from fardo.api.runs import Runs
 
@@ -66,6 +80,7 @@ def create_app(database: Path, crews: Crews | None = None) -> FastAPI:
     # Kinds go before jobs: /api/jobs/begin is no job's key.
     for router in (
         kinds.router,
+        revisions.router,
         jobs.router,
         sheets.router,
         sheets.prices,

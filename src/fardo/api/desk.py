@@ -36,6 +36,7 @@ from fardo.store.files import Files
 from fardo.store.jobs import Jobs
 from fardo.store.kinds import Kinds
 from fardo.store.labels import Labels
+from fardo.store.revisions import Revisions
 from fardo.store.settings import Settings
 
 P = ParamSpec("P")
@@ -120,6 +121,7 @@ class Desk:
         self.kinds = Kinds(self.database)
         self.labels = Labels(self.database)
         self.cuts = Cuts(self.database)
+        self.revisions = Revisions(self.database)
         self.crews = crews
         self.reader: Reads = crews.reader if crews else ReadsHere()
         # A mesh is read once, not at every stroke.

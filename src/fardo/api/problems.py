@@ -13,13 +13,14 @@ from starlette.exceptions import HTTPException
 
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.typed import complaint
-from fardo.store.faults import CannotWrite, Conflict, Gone, Unreadable
+from fardo.store.faults import CannotWrite, Conflict, Gone, NameTaken, Unreadable
 
 MEDIA_TYPE = "application/problem+json"
 
 
 class Problem(BaseModel):
-    """What went wrong. `field` is a path such as ``parts[0].weight``, empty where no field is to blame."""
+    """What went wrong. `field` is a path such as ``parts[0].weight``, empty where no field is to blame;
+    `taken` the code of what has a name already."""
 
     title: str
     status: int
@@ -28,6 +29,7 @@ class Problem(BaseModel):
     read: str = ""
     allowed: str = ""
     newest_revision: int | None = None
+    taken: str = ""
 
 
 RESPONSES: dict[int | str, dict[str, Any]] = {
@@ -88,6 +90,10 @@ def answer_with_problems(app: FastAPI) -> None:
     def _conflict(_: Request, error: Conflict) -> JSONResponse:
         detail = "It was changed in another window since you opened it. Nothing of yours was saved yet."
         return problem(409, "Changed meanwhile", detail, newest_revision=error.revision)
+
+    @app.exception_handler(NameTaken)
+    def _taken(_: Request, error: NameTaken) -> JSONResponse:
+        return problem(409, "The name is taken", str(error), taken=error.code)
 
     @app.exception_handler(HTTPException)
     def _http(_: Request, error: HTTPException) -> JSONResponse:

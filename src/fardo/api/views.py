@@ -254,6 +254,7 @@ class JobView(BaseModel):
     saved_at: str
     put_away: bool
     job: JobFile
+    change: str = Field("", description="what the page called the change that made this revision")
     label: LabelView | None = Field(None, description="the live one, or the last there was")
 
 
@@ -264,6 +265,10 @@ class JobChange(BaseModel):
 
     revision: int = Field(ge=0, le=MOST)
     job: JobFile
+    change: str = Field(
+        "", max_length=40, pattern=r"^[A-Za-z0-9-]*$",
+        description="what the page calls this change; sent twice, it is made once",
+    )  # fmt: skip
 
 
 class JobRow(BaseModel):

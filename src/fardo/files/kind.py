@@ -5,11 +5,13 @@ with the shop. Its JSON Schema is in docs.
 
 from __future__ import annotations
 
+import re
 import tomllib
 from collections.abc import Mapping
 from functools import lru_cache
 from importlib.resources import files
 from typing import Any, Final, Literal
+from unicodedata import normalize
 
 from pydantic import ConfigDict, Field, ValidationError
 
@@ -194,6 +196,20 @@ def kind_of_job(job: JobFile, code: str, title: str, was: KindFile | None) -> Ki
             "questions": list(job.questions),
         }
     ).check()
+
+
+def code_of(title: str) -> str:
+    """The code that a kind gets from its title: its Latin letters and figures, or where it has none its letters' own
+    numbers, so that every title has one.
+
+    >>> code_of("Flügelhorn, klein"), code_of("琴")
+    ('flugelhorn-klein', 'k-7434')
+    """
+    plain = normalize("NFKD", title).encode("ascii", "ignore").decode().lower()
+    code = re.sub(r"[^a-z0-9]+", "-", plain).strip("-")
+    if not re.search(r"[a-z0-9]", code):
+        code = "k-" + "-".join(f"{ord(sign):x}" for sign in title if not sign.isspace())
+    return code[:38].strip("-")
 
 
 def _step_as_kept(step: StepEntry, job: JobFile) -> StepEntry:

@@ -22,6 +22,18 @@ class Conflict(Exception):
         super().__init__(f"changed meanwhile; the newest is revision {revision}")
 
 
+class NameTaken(Exception):
+    """Something else has that name already, and its place was not asked for.
+
+    Args:
+        code: of what has it.
+    """
+
+    def __init__(self, says: str, code: str) -> None:
+        self.code = code
+        super().__init__(says)
+
+
 class Gone(Exception):
     """There is no such thing."""
 

@@ -20,7 +20,11 @@ from fardo.store.words import words_of
 
 @dataclass(frozen=True, slots=True)
 class StoredJob:
-    """A job with what the store knows of it. Times are UTC, ISO 8601."""
+    """A job with what the store knows of it. Times are UTC, ISO 8601.
+
+    Args:
+        change: what a page called the change that made this revision; empty where it gave it no name.
+    """
 
     id: str
     revision: int
@@ -28,6 +32,7 @@ class StoredJob:
     created_at: str
     saved_at: str
     put_away_at: str | None
+    change: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +56,7 @@ class JobLine:
     content: str
     bench: str | None
     stamp: str | None
+    change: str = ""
 
     def read(self) -> StoredJob:
         """Raises Unreadable."""
@@ -61,7 +67,9 @@ class JobLine:
         if job.chosen.label is not None:
             # Jobs kept their label themselves once; now a label is kept of its own, and a copy of a job has none.
             job = without_label(job)
-        return StoredJob(self.id, self.revision, job, self.created_at, self.saved_at, self.put_away_at)
+        return StoredJob(
+            self.id, self.revision, job, self.created_at, self.saved_at, self.put_away_at, self.change
+        )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,13 +114,19 @@ class Jobs:
             raise Gone(f"There is no job {key}.")
         return _line(row)
 
-    def change(self, key: str, revision: int, job: JobFile) -> StoredJob:
-        """The job as it now is. Raises Gone, or Conflict where `revision` is not the newest."""
+    def change(self, key: str, revision: int, job: JobFile, change: str = "") -> StoredJob:
+        """The job as it now is. Raises Gone, or Conflict where `revision` is not the newest.
+
+        Args:
+            change: what a page calls this change. One that was made already is not made again: its answer was lost.
+        """
         with self._database.writing() as connection:
             newest = _revision(connection, key)
             if newest != revision:
-                raise Conflict(newest)
-            _write(connection, key, revision + 1, job, _now())
+                if not (change and _made(connection, key, change)):
+                    raise Conflict(newest)
+            else:
+                _write(connection, key, revision + 1, job, _now(), change)
         return self.get(key)
 
     def put_away(self, key: str) -> JobLine:
@@ -178,13 +192,6 @@ class Jobs:
                 [(line.id, fingerprint(line.content), stamp, bench) for line, bench in lines],
             )
 
-    def revisions(self, key: str) -> list[tuple[int, str]]:
-        """Number and time of each revision, oldest first."""
-        rows = self._database.read(
-            "SELECT revision, saved_at FROM job_revision WHERE job_id = ? ORDER BY revision", (key,)
-        )
-        return [(row["revision"], row["saved_at"]) for row in rows]
-
     def renew_search(self) -> None:
         """Makes the search index anew from the jobs."""
         with self._database.writing() as connection:
@@ -206,15 +213,21 @@ def without_label(job: JobFile) -> JobFile:
     return job.model_copy(update={"chosen": job.chosen.model_copy(update={"label": None})})
 
 
-def _write(connection: sqlite3.Connection, key: str, revision: int, job: JobFile, now: str) -> None:
+def _made(connection: sqlite3.Connection, key: str, change: str) -> bool:
+    """Whether the newest revision is that change."""
+    row = connection.execute("SELECT change_id FROM job WHERE id = ?", (key,)).fetchone()
+    return row is not None and row["change_id"] == change
+
+
+def _write(connection: sqlite3.Connection, key: str, revision: int, job: JobFile, now: str, change: str = "") -> None:
     content = must_read_back(JobFile, json.dumps(plain(job), ensure_ascii=False, allow_nan=False))
     day, way = job.day.isoformat() if job.day else None, job.chosen.box.way if job.chosen.box else ""
     connection.execute(
-        "UPDATE job SET revision = ?, title = ?, day = ?, destination = ?, content = ?, saved_at = ?, box_way = ?"
-        " WHERE id = ?",
-        (revision, job.title, day, job.ship.to or "", content, now, way, key),
+        "UPDATE job SET revision = ?, title = ?, day = ?, destination = ?, content = ?, saved_at = ?, box_way = ?,"
+        " change_id = ? WHERE id = ?",
+        (revision, job.title, day, job.ship.to or "", content, now, way, change, key),
     )
-    connection.execute("INSERT INTO job_revision VALUES (?, ?, ?, ?)", (key, revision, content, now))
+    connection.execute("INSERT INTO job_revision VALUES (?, ?, ?, ?, ?)", (key, revision, content, now, change))
     _index(connection, key, words_of(job))
 
 
@@ -247,7 +260,7 @@ def _line(row: sqlite3.Row) -> JobLine:
     kept = row["of_content"] is not None and row["of_content"] == fingerprint(content)
     return JobLine(
         row["id"], row["revision"], row["title"], row["day"], row["destination"], row["created_at"], row["saved_at"],
-        row["put_away_at"], content, row["bench"] if kept else None, row["stamp"] if kept else None,
+        row["put_away_at"], content, row["bench"] if kept else None, row["stamp"] if kept else None, row["change_id"],
     )  # fmt: skip
 
 

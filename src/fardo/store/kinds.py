@@ -71,9 +71,15 @@ class Kinds:
                 "INSERT INTO kind VALUES (?, ?, ?, ?, NULL) ON CONFLICT (code) DO UPDATE SET"
                 " revision = excluded.revision, content = excluded.content, saved_at = excluded.saved_at,"
                 " put_away_at = NULL",
-                (kind.code, number, content, _now()),
+                (kind.code, number, content, now := _now()),
             )
+            connection.execute("INSERT INTO kind_revision VALUES (?, ?, ?, ?)", (kind.code, number, content, now))
         return StoredKind(kind, number)
+
+    def newest(self, code: str) -> int:
+        """The revision that the shop's own kind has; 0 where it has none on its list."""
+        row = self._database.read_one("SELECT revision FROM kind WHERE code = ? AND put_away_at IS NULL", (code,))
+        return int(row["revision"]) if row else 0
 
     def put_away(self, code: str) -> None:
         """Takes the shop's own kind off the list; the one that ships under its code is back. Raises Gone."""

@@ -140,11 +140,13 @@ def write_shop(connection: sqlite3.Connection, revision: int, shop: ShopFile) ->
     newest = row["revision"] if row else 0
     if newest != revision:
         raise Conflict(newest)
+    kept = (newest + 1, must_read_back(ShopFile, shop.model_dump_json(by_alias=True)), _now())
     connection.execute(
         "INSERT INTO shop VALUES (1, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET"
         " revision = excluded.revision, content = excluded.content, saved_at = excluded.saved_at",
-        (newest + 1, must_read_back(ShopFile, shop.model_dump_json(by_alias=True)), _now()),
+        kept,
     )
+    connection.execute("INSERT INTO shop_revision VALUES (?, ?, ?)", kept)
     return int(newest) + 1
 
 

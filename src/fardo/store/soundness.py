@@ -14,7 +14,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 
 from fardo.core.refusal import BadInput
 from fardo.files.job import JobFile
@@ -207,12 +207,27 @@ def _flaws_of_revisions(connection: sqlite3.Connection, tables: set[str]) -> Ite
                 KindFile.model_validate_json(text)
             except ValueError as error:
                 yield f"the shop's kind of goods {code} cannot be read: {_first_line(error)}"
+    yield from _flaws_of_kept(connection, tables, "shop_revision", "'the shop'", ShopFile)
+    yield from _flaws_of_kept(connection, tables, "kind_revision", "'the kind ' || code", KindFile)
     if "tariff_revision" in tables:
         for carrier, revision, text in connection.execute("SELECT carrier, revision, content FROM tariff_revision"):
             try:
                 TariffFile.model_validate_json(text)
             except ValueError as error:
                 yield f"revision {revision} of the tariff of {carrier} cannot be read: {_first_line(error)}"
+
+
+def _flaws_of_kept(
+    connection: sqlite3.Connection, tables: set[str], table: str, name: str, model: type[BaseModel]
+) -> Iterator[str]:
+    """Of revisions that are kept whole. Args: name: of what they are, in SQL."""
+    if table not in tables:
+        return
+    for called, revision, text in connection.execute(f"SELECT {name}, revision, content FROM {table}"):
+        try:
+            model.model_validate_json(text)
+        except ValueError as error:
+            yield f"revision {revision} of {called} cannot be read: {_first_line(error)}"
 
 
 def _flaws_of_search(connection: sqlite3.Connection) -> Iterator[str]:

@@ -3,6 +3,7 @@
   import { calls, sentence } from '../lib/api/client';
   import { router } from '../lib/router.svelte';
   import { toast } from '../lib/toast.svelte';
+  import Earlier from '../lib/ui/Earlier.svelte';
   import type { JobDesk } from './job.svelte';
 
   interface Props {
@@ -57,6 +58,15 @@
     <button class="btn" onclick={() => desk.takeTheirs()}>Take theirs</button>
     <button class="btn" onclick={both}>Keep both</button>
   {/if}
+  <Earlier
+    of="this job"
+    list={() => desk.settle().then(() => calls.jobRevisions(desk.id))}
+    then={(revision) => calls.jobThen(desk.id, revision)}
+    back={async (revision) => {
+      const undo = await desk.bringBack(revision);
+      toast.show(`Version ${revision} is back.`, undo);
+    }}
+  />
   <a class="link" href="/api/jobs/{desk.id}/file" download>Job file</a>
   <button class="link" onclick={putAway}>Put away</button>
 </div>

@@ -16,13 +16,22 @@ import {
   type WorkOut,
 } from '../lib/api/client';
 import { shop } from '../lib/shop.svelte';
-import { notes } from './notes';
+import { named, notes, type Note } from './notes';
 import { blankPart, toJob, toPart, toTyped, type Typed, type TypedPart } from './typed';
 
 const SAVE_AFTER_MS = 450;
 const TRY_AGAIN_MS = 2500; // while the shop does not answer
 
 export type Saved = 'saved' | 'saving' | 'typing' | 'refused' | 'away' | 'conflict';
+
+/** What was typed over this job and is not in it yet. A change whose answer never came is known by its name. */
+function noteOver(view: JobView): Note | null {
+  const note = notes.find(view.id);
+  if (!note?.sent || note.sent !== view.change) return note;
+  if (note.more) return { ...note, revision: view.revision };
+  notes.drop(view.id);
+  return null;
+}
 
 export class JobDesk {
   typed = $state<Typed>() as Typed;
@@ -47,13 +56,14 @@ export class JobDesk {
   #timer: ReturnType<typeof setTimeout> | undefined;
   #saving: Promise<void> | null = null;
   #strokes = 0;
+  #sent = '';
 
   constructor(view: JobView) {
     this.id = view.id;
     this.#base = view.job;
     this.#revision = view.revision;
     this.label = view.label ?? null;
-    const note = notes.find(view.id);
+    const note = noteOver(view);
     // What was noted before there was such a field has it from the job.
     this.typed = { ...toTyped(view.job, shop.units), ...note?.typed };
     this.restored = note !== null;
@@ -169,9 +179,7 @@ export class JobDesk {
   touch(): void {
     this.#strokes += 1;
     if (this.saved !== 'conflict') this.saved = 'typing';
-    const typed = $state.snapshot(this.typed);
-    const { chosen, arrangement } = this.#base;
-    notes.keep(this.id, { revision: this.#revision, typed, chosen, arrangement });
+    this.#note(true);
     void this.workOut();
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.save(), SAVE_AFTER_MS);
@@ -233,7 +241,10 @@ export class JobDesk {
       strokes = this.#strokes;
       this.saved = 'saving';
       try {
-        this.#keep(await calls.changeJob(this.id, { revision: this.#revision, job: this.job }));
+        this.#sent = named();
+        this.#note(false);
+        const change = { revision: this.#revision, job: this.job, change: this.#sent };
+        this.#keep(await calls.changeJob(this.id, change));
       } catch (fault) {
         this.#failed(fault);
         return;
@@ -365,6 +376,15 @@ export class JobDesk {
     return view;
   }
 
+  /** The job as it was becomes the newest; gives back what undoes that. */
+  async bringBack(revision: number): Promise<() => void> {
+    await this.settle();
+    const before = this.#revision;
+    await calls.jobBack(this.id, revision);
+    await this.takeTheirs();
+    return () => void calls.jobBack(this.id, before).then(() => this.takeTheirs());
+  }
+
   /** Drops what this window has; the newer job is shown. */
   async takeTheirs(): Promise<void> {
     notes.drop(this.id);
@@ -386,6 +406,13 @@ export class JobDesk {
   /** The page is looked at again: whatever waits is saved. */
   back(): void {
     if (this.saved === 'typing' || this.saved === 'away') void this.save();
+  }
+
+  /** Notes what is typed in this browser. Args: more: than was sent last. */
+  #note(more: boolean): void {
+    const typed = $state.snapshot(this.typed);
+    const { chosen, arrangement } = this.#base;
+    notes.keep(this.id, { revision: this.#revision, typed, chosen, arrangement, sent: this.#sent, more });
   }
 
   #keep(view: JobView): void {

@@ -8,10 +8,19 @@ export interface Note {
   typed: Typed;
   chosen: JobFile['chosen'];
   arrangement?: JobFile['arrangement'];
+  /** The name of the change that was sent last. */
+  sent?: string;
+  /** Whether more was typed since. */
+  more?: boolean;
 }
 
 // The 2 stands for parts: what was noted before there were parts is not read as if it had them.
 const name = (job: string) => `fardo.typed.2.${job}`;
+
+/** A name for a change, so that a page that never saw the answer knows it again. */
+export function named(): string {
+  return [...crypto.getRandomValues(new Uint8Array(12))].map((n) => n.toString(16).padStart(2, '0')).join('');
+}
 
 function trying<T>(deed: () => T, otherwise: T): T {
   try {

@@ -86,7 +86,7 @@ def get_job(key: str, desk: OpenDesk) -> views.JobView:
 @router.put("/{key}")
 def change_job(key: str, change: views.JobChange, desk: OpenDesk, bench: OpenBench) -> views.JobView:
     """Saves a job; answers 409 where it was changed since the revision named."""
-    stored = desk.jobs.change(key, change.revision, _checked(change.job, desk))
+    stored = desk.jobs.change(key, change.revision, _checked(change.job, desk), change.change)
     bench.saved(stored, change.job)
     return view(stored, desk)
 
@@ -154,6 +154,7 @@ def view(stored: StoredJob, desk: Desk | None = None) -> views.JobView:
         saved_at=stored.saved_at,
         put_away=stored.put_away_at is not None,
         job=stored.job,
+        change=stored.change,
         label=view_label(label) if label else None,
     )
 

@@ -10,8 +10,8 @@ from fardo.api.desk import OpenDesk
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import view as view_job
 from fardo.files.job import EXAMPLE, JobFile, with_units
-from fardo.files.kind import kind_of_job, start_job, take_step
-from fardo.store.database import Gone
+from fardo.files.kind import code_of, kind_of_job, start_job, take_step
+from fardo.store.faults import NameTaken
 from fardo.store.kinds import StoredKind
 
 router = resource("/api", "kinds")
@@ -25,13 +25,13 @@ def list_kinds(desk: OpenDesk) -> list[goods.KindRow]:
 
 @router.get("/kinds/{code}")
 def get_kind(code: str, desk: OpenDesk) -> goods.KindView:
-    return _view(desk.kinds.get(code))
+    return view_kind(desk.kinds.get(code))
 
 
 @router.put("/kinds")
 def change_kind(change: goods.KindChange, desk: OpenDesk) -> goods.KindView:
     """Keeps a kind as the shop's own; answers 409 where it was changed since the revision named."""
-    return _view(desk.kinds.keep(change.kind.check(), change.revision))
+    return view_kind(desk.kinds.keep(change.kind.check(), change.revision))
 
 
 @router.delete("/kinds/{code}", status_code=204, response_class=Response)
@@ -43,7 +43,7 @@ def put_away_kind(code: str, desk: OpenDesk) -> Response:
 
 @router.post("/kinds/{code}/bring-back")
 def bring_back_kind(code: str, desk: OpenDesk) -> goods.KindView:
-    return _view(desk.kinds.bring_back(code))
+    return view_kind(desk.kinds.bring_back(code))
 
 
 class Beginning(BaseModel):
@@ -91,21 +91,24 @@ def take_apart(asked: StepTaken, desk: OpenDesk) -> JobFile:
 class NewKind(BaseModel):
     """What a kind made from a job is called."""
 
-    model_config = ConfigDict(json_schema_extra={"examples": [{"code": "my-concertina", "title": "My concertina"}]})
-    code: str = Field(pattern=r"^[a-z0-9][a-z0-9-]{0,38}$")
+    model_config = ConfigDict(json_schema_extra={"examples": [{"title": "My concertina"}]})
     title: str = Field(min_length=1, max_length=80)
+    replaces: str | None = Field(None, max_length=40, description="code of the kind whose place it takes")
 
 
 @router.post("/jobs/{key}/kind", status_code=201)
 def keep_as_kind(key: str, new: NewKind, desk: OpenDesk) -> goods.KindView:
-    """Keeps a job as a kind of its own, with what was measured as its starting sizes."""
+    """Keeps a job as a kind of its own, with what was measured as its starting sizes. Answers 409 where there is a kind
+    of that name, unless it is the one whose place it takes; that one's earlier form is kept among its revisions."""
     job = desk.jobs.get(key).job
-    try:
-        was = desk.kinds.get(job.kind).kind if job.kind else None
-    except Gone:
-        was = None
-    revision = next((s.revision for s in desk.kinds.all() if s.kind.code == new.code), 0)
-    return _view(desk.kinds.keep(kind_of_job(job, new.code, new.title, was), revision))
+    every = {stored.kind.code: stored for stored in desk.kinds.all()}
+    code = new.replaces or code_of(new.title)
+    same = every.get(code) or next((one for one in every.values() if one.kind.title == new.title), None)
+    if same is not None and same.kind.code != new.replaces:
+        raise NameTaken(f"There is a kind of goods called {same.kind.title} already.", same.kind.code)
+    was = every.get(job.kind) if job.kind else None
+    kind = kind_of_job(job, code, new.title, was.kind if was else None)
+    return view_kind(desk.kinds.keep(kind, desk.kinds.newest(code)))
 
 
 def row_of(stored: StoredKind) -> goods.KindRow:
@@ -116,5 +119,5 @@ def row_of(stored: StoredKind) -> goods.KindRow:
     )  # fmt: skip
 
 
-def _view(stored: StoredKind) -> goods.KindView:
+def view_kind(stored: StoredKind) -> goods.KindView:
     return goods.KindView(revision=stored.revision, kind=stored.kind)

@@ -50,6 +50,7 @@ export type TariffWhole = Schemas['TariffWhole'];
 export type LookedOver = Schemas['LookedOver'];
 export type TariffRow = Schemas['TariffRow'];
 export type CuttingView = Schemas['CuttingView'];
+export type RevisionRow = Schemas['RevisionRow'];
 export type WrapList = Schemas['WrapList'];
 
 const api = createClient<paths>({ baseUrl: '' });
@@ -61,6 +62,8 @@ export class Refusal extends Error {
     message: string,
     readonly field = '',
     readonly newestRevision: number | null = null,
+    /** Code of what has the name already. */
+    readonly taken = '',
   ) {
     super(message);
   }
@@ -86,6 +89,7 @@ async function answer<T>(
     problem?.detail ?? 'The shop gave no answer that can be read.',
     problem?.field ?? '',
     problem?.newest_revision ?? null,
+    problem?.taken ?? '',
   );
 }
 
@@ -130,6 +134,34 @@ export const calls = {
   },
   bringBackKind: (code: string) =>
     answer<KindView>(api.POST('/api/kinds/{code}/bring-back', { params: { path: { code } } })),
+  jobRevisions: (id: string) => answer<RevisionRow[]>(api.GET('/api/jobs/{key}/revisions', key(id))),
+  jobThen: (id: string, revision: number) =>
+    answer<JobFile>(
+      api.GET('/api/jobs/{key}/revisions/{revision}', { params: { path: { key: id, revision } } }),
+    ),
+  jobBack: (id: string, revision: number) =>
+    answer<JobView>(
+      api.POST('/api/jobs/{key}/revisions/{revision}', { params: { path: { key: id, revision } } }),
+    ),
+  shopRevisions: () => answer<RevisionRow[]>(api.GET('/api/shop/revisions')),
+  shopThen: (revision: number) =>
+    answer<ShopFile>(api.GET('/api/shop/revisions/{revision}', { params: { path: { revision } } })),
+  shopBack: (revision: number) =>
+    answer<ShopView>(api.POST('/api/shop/revisions/{revision}', { params: { path: { revision } } })),
+  kindRevisions: (code: string) =>
+    answer<RevisionRow[]>(api.GET('/api/kinds/{code}/revisions', { params: { path: { code } } })),
+  kindThen: (code: string, revision: number) =>
+    answer<KindFile>(
+      api.GET('/api/kinds/{code}/revisions/{revision}', { params: { path: { code, revision } } }),
+    ),
+  kindBack: (code: string, revision: number) =>
+    answer<KindView>(
+      api.POST('/api/kinds/{code}/revisions/{revision}', { params: { path: { code, revision } } }),
+    ),
+  tariffThen: (carrier: string, revision: number) =>
+    answer<Record<string, unknown>>(
+      api.GET('/api/tariffs/{carrier}/versions/{revision}', { params: { path: { carrier, revision } } }),
+    ),
   keepAsKind: (id: string, body: Schemas['NewKind']) =>
     answer<KindView>(api.POST('/api/jobs/{key}/kind', { ...key(id), body })),
   arrange: (body: Schemas['ArrangeRequest']) => answer<RunView>(api.POST('/api/arrange', { body })),

@@ -2,6 +2,7 @@
   // Kinds of goods: looked at, copied and changed into the shop's own; what they say is shown at the bench.
   import { calls, Refusal, sentence, type KindFile, type KindRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
+  import Earlier from '../../lib/ui/Earlier.svelte';
   import KindSlip from './KindSlip.svelte';
 
   let rows = $state<KindRow[]>([]);
@@ -57,6 +58,15 @@
     };
     revision = 0;
     changed = true;
+  }
+
+  async function bringBack(code: string, wanted: number): Promise<void> {
+    const before = revision;
+    await calls.kindBack(code, wanted);
+    await load(code);
+    toast.show(`Version ${wanted} is back.`, () => {
+      void calls.kindBack(code, before).then(() => load(code));
+    });
   }
 
   async function putAway(): Promise<void> {
@@ -143,8 +153,16 @@
           <button class="btn btn-main" disabled={!changed}>{revision ? 'Keep' : 'Keep as ours'}</button>
           <button type="button" class="btn" onclick={copy}>Copy</button>
           <button type="button" class="btn" onclick={save}>Kind file</button>
-          {#if revision}<button type="button" class="link" onclick={putAway}>Take ours off the list</button
-            >{/if}
+          {#if revision}
+            {@const code = kind.code}
+            <Earlier
+              of={kind.title}
+              list={() => calls.kindRevisions(code)}
+              then={(one) => calls.kindThen(code, one)}
+              back={(one) => bringBack(code, one)}
+            />
+            <button type="button" class="link" onclick={putAway}>Take ours off the list</button>
+          {/if}
         </div>
       </form>
     {/if}

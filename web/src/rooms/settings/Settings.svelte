@@ -2,6 +2,8 @@
   // What the shop starts every job from. Everything is its own to measure and change.
   import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
+  import { toast } from '../../lib/toast.svelte';
+  import Earlier from '../../lib/ui/Earlier.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import { text } from './words';
   import Boards from './Boards.svelte';
@@ -65,6 +67,15 @@
     }
   }
 
+  async function bringBack(revision: number): Promise<void> {
+    const before = shop.view?.revision ?? 0;
+    shop.view = await calls.shopBack(revision);
+    await load();
+    toast.show(`Version ${revision} of the settings is back.`, () => {
+      void calls.shopBack(before).then(load);
+    });
+  }
+
   const wrong = (name: string) => (field === name ? trouble : '');
   const touched = () => (saved = '');
 </script>
@@ -72,7 +83,10 @@
 <svelte:head><title>Settings · Fardo</title></svelte:head>
 
 <section class="room">
-  <h1>Settings</h1>
+  <div class="head">
+    <h1>Settings</h1>
+    <Earlier of="the settings" list={calls.shopRevisions} then={calls.shopThen} back={bringBack} />
+  </div>
   {#if draft}
     {@const d = draft}
     <form
@@ -174,6 +188,11 @@
 </section>
 
 <style>
+  .head {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+  }
   .room {
     max-width: 1120px;
     margin: 0 auto;

@@ -3,6 +3,7 @@
   import { shop } from '../../lib/shop.svelte';
   import { calls, sentence, type LineAnswer, type TariffRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
+  import Earlier from '../../lib/ui/Earlier.svelte';
   import ChangeTariff from './ChangeTariff.svelte';
 
   let rows = $state.raw<TariffRow[] | null>(null);
@@ -242,13 +243,15 @@
             {#each answer?.refused ?? [] as no, n (n)}<p class="soft">{no.service}: {no.why}</p>{/each}
           </div>
           {#if row.versions.length > 1}
+            {@const { carrier, revision, versions } = row}
             <p class="soft">
-              Versions:
-              {#each row.versions as [revision, saved] (revision)}
-                {#if revision === row.revision}<b>{revision}</b> of {saved.slice(0, 10)}{:else}
-                  <button class="link" onclick={() => void backTo(row, revision)}>back to {revision}</button>
-                  of {saved.slice(0, 10)}{/if}
-              {/each}
+              Version {revision}
+              <Earlier
+                of={carrier}
+                list={() => Promise.resolve(versions.map(([n, saved]) => ({ revision: n, saved_at: saved })))}
+                then={(n) => calls.tariffThen(carrier, n)}
+                back={(n) => backTo(row, n)}
+              />
             </p>
           {/if}
         {/if}

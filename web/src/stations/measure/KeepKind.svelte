@@ -2,7 +2,7 @@
   // Keeps this job as a kind of goods: its parts, steps and wrap are what the next one is begun with.
   import { Dialog } from 'bits-ui';
   import type { JobDesk } from '../../job/job.svelte';
-  import { calls, sentence } from '../../lib/api/client';
+  import { calls, Refusal, sentence } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
 
   interface Props {
@@ -13,24 +13,20 @@
 
   let title = $state('');
   let trouble = $state('');
-  const code = $derived(
-    title
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '')
-      .slice(0, 38),
-  );
+  let taken = $state('');
 
-  async function keep(): Promise<void> {
-    if (!code) return;
+  /** Args: replaces: code of the kind whose place it takes. */
+  async function keep(replaces: string | null = null): Promise<void> {
+    if (!title.trim()) return;
     try {
       await desk.settle();
-      const view = await calls.keepAsKind(desk.id, { code, title: title.trim() });
+      const view = await calls.keepAsKind(desk.id, { title: title.trim(), replaces });
       open = false;
-      trouble = '';
+      trouble = taken = '';
       toast.show(`${view.kind.title} is a kind of goods now; it is on the list when a job is started.`);
     } catch (fault) {
       trouble = sentence(fault);
+      taken = fault instanceof Refusal ? fault.taken : '';
     }
   }
 </script>
@@ -50,9 +46,22 @@
         }}
       >
         <label for="kind-title">What it is called</label>
-        <input id="kind-title" class="field" bind:value={title} maxlength="80" autocomplete="off" />
+        <input
+          id="kind-title"
+          class="field"
+          bind:value={title}
+          maxlength="80"
+          autocomplete="off"
+          oninput={() => (trouble = taken = '')}
+        />
         <p class="wrong" role="alert">{trouble}</p>
-        <button class="btn btn-main" disabled={!code}>Keep it</button>
+        {#if taken}
+          <button type="button" class="btn btn-main" onclick={() => void keep(taken)}
+            >Put it in its place</button
+          >
+        {:else}
+          <button class="btn btn-main" disabled={!title.trim()}>Keep it</button>
+        {/if}
         <Dialog.Close class="btn" type="button">Close</Dialog.Close>
       </form>
     </Dialog.Content>

@@ -84,7 +84,7 @@
       const axis = view?.map.sides.indexOf(what) ?? -1;
       if (to_mm === null || to_mm === undefined || axis < 0) return [];
       const to = axis === 0 ? { x: x(to_mm), y: mark.y } : { x: mark.x, y: y(to_mm) };
-      return [{ ...to, saves, what }];
+      return [{ ...to, saves, name: `${what} ${to_mm}` }];
     });
     return {
       cells,
@@ -104,7 +104,7 @@
     {#if trouble}<p class="no" role="status">{trouble}</p>{/if}
     {#if view}
       <ul>
-        {#each view.points as point (point.what)}
+        {#each view.points as point (`${point.what} ${point.by}`)}
           <li>
             <b class="figure">{point.saves}</b> less: the {point.what}
             <Measured text={point.by} /> down to <Measured text={point.to} />{point.what === 'girth'
@@ -178,7 +178,7 @@
       {#each drawn.words as cell (cell.price)}
         <text x={cell.x} y={cell.y + 4} class="price">{cell.price}</text>
       {/each}
-      {#each drawn.arrows as arrow (arrow.what)}
+      {#each drawn.arrows as arrow (arrow.name)}
         <line
           x1={drawn.mark.x}
           y1={drawn.mark.y}

@@ -1,0 +1,34 @@
+// What differs between two things that are kept as JSON, a line a value, for looking at an earlier form.
+export interface Difference {
+  path: string;
+  then: string;
+  now: string;
+}
+
+const empty = (value: unknown) =>
+  value === undefined ||
+  value === null ||
+  value === '' ||
+  (Array.isArray(value) && value.length === 0) ||
+  (typeof value === 'object' && value !== null && Object.keys(value).length === 0);
+
+const shown = (value: unknown): string =>
+  empty(value) ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value);
+
+/** Each value that differs; a list of another length is told as a whole where it is short, else by its entries. */
+export function differences(then: unknown, now: unknown, path = ''): Difference[] {
+  if (empty(then) && empty(now)) return [];
+  const both = [then, now];
+  if (both.every((one) => typeof one === 'object' && one !== null)) {
+    const [a, b] = both as Record<string, unknown>[];
+    const lists = Array.isArray(then) && Array.isArray(now);
+    return [...new Set([...Object.keys(a ?? {}), ...Object.keys(b ?? {})])].flatMap((name) =>
+      differences(
+        a?.[name],
+        b?.[name],
+        lists ? `${path} ${Number(name) + 1}` : `${path} ${name.replaceAll('_', ' ')}`.trim(),
+      ),
+    );
+  }
+  return shown(then) === shown(now) ? [] : [{ path, then: shown(then), now: shown(now) }];
+}
