@@ -245,6 +245,53 @@ def test_a_choice_made_while_the_shop_was_away_is_kept_over_a_reload(empty_page:
     assert page.api(f"/api/jobs/{key}")["job"]["chosen"]["box"]["way"] == "slotted"
 
 
+def test_a_page_closed_while_it_saves_finds_its_own_change_and_speaks_of_no_other_window(page: Page) -> None:
+    key, driver = first_job(page), page.driver
+    first = driver.current_window_handle
+    # The change reaches the shop; its answer never reaches the page.
+    held = {"patterns": [{"urlPattern": f"*/api/jobs/{key}", "requestStage": "Response"}]}
+    driver.execute_cdp_cmd("Fetch.enable", held)
+    try:
+        page.fill("title", "closed too soon")
+        page.until(lambda: httpx.get(f"{page.url}/api/jobs/{key}").json()["job"]["title"] == "closed too soon")
+        driver.switch_to.new_window("tab")
+        page.open(f"/jobs/{key}/measure", "#part-0-length")
+        page.shows(".state .words", "Saved")
+        assert page.all(".state .restored") == []
+        assert page.one("#title").get_attribute("value") == "closed too soon"
+        driver.close()
+    finally:
+        driver.switch_to.window(first)
+        driver.execute_cdp_cmd("Fetch.disable", {})
+
+
+def test_an_earlier_version_is_looked_at_brought_back_and_that_undone(page: Page) -> None:
+    key = first_job(page)
+    page.fill("part-0-length", "11")
+    page.saved()
+    page.button("Earlier versions").send_keys(Keys.ENTER)
+    page.one("button[aria-label='What differs in version 1']").send_keys(Keys.ENTER)
+    page.shows("[role=dialog] table", "parts 1 shape length")
+    assert page.axe() == []
+    page.one("button[aria-label='Bring back version 1']").send_keys(Keys.ENTER)
+    page.shows(".toast", "Version 1 is back")
+
+    def length() -> str:
+        text: str = page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]["length"]
+        return text
+
+    assert length() == "9 1/2 in"
+    page.button("Undo").click()
+    page.until(lambda: length() == "11 in")
+    page.open("/settings", "form")
+    page.fill("shop-town", "Fellmarch")
+    page.button("Save the settings").click()
+    page.until(lambda: page.api("/api/shop")["shop"]["town"] == "Fellmarch")
+    page.button("Earlier versions").click()
+    page.all("button[aria-label^='Bring back']")[0].click()
+    page.until(lambda: page.api("/api/shop")["shop"]["town"] != "Fellmarch")
+
+
 def test_while_the_shop_is_away_typing_goes_on_and_is_saved_after(empty_page: Page, empty_server: Served) -> None:
     page = empty_page
     httpx.post(f"{page.url}/api/jobs", json=job()).raise_for_status()

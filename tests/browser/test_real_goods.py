@@ -361,6 +361,13 @@ def test_a_job_is_begun_from_the_line_by_its_kind_and_kept_as_one(page: Page) ->
     page.button("Keep as a kind of goods").click()
     page.one("#kind-title").send_keys("Our squeezebox", Keys.ENTER)
     page.shows(".toast", "Our squeezebox is a kind of goods now")
+    # A second of that name is said, and takes its place only when told to.
+    page.button("Keep as a kind of goods").click()
+    page.fill("kind-title", "Our squeezebox")
+    page.one("#kind-title").send_keys(Keys.ENTER)
+    page.shows("[role=dialog] .wrong", "There is a kind of goods called Our squeezebox already")
+    page.button("Put it in its place").click()
+    page.until(lambda: page.api("/api/kinds/our-squeezebox")["revision"] == 2)
     page.open("/kinds", "#kind-called")
     page.shows(".both > ul", "Our squeezebox")
 
