@@ -2,16 +2,42 @@
 
 from __future__ import annotations
 
+import asyncio
 import shutil
 from collections.abc import Iterator
+from contextlib import suppress
 from pathlib import Path
+from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
 from fardo.api.app import create_app
+from fardo.store.database import Database
 from tests.served import CREWS
 from tests.simulated_carrier import BRIEF, fault, served_carrier, wired
+
+
+@pytest.fixture(autouse=True)
+def _nothing_is_read_in_the_event_loop(monkeypatch: pytest.MonkeyPatch) -> None:
+    """What waits for the disk there keeps everybody waiting."""
+    read, writing = Database.read, Database.writing
+
+    def must_not_hold_up() -> None:
+        with suppress(RuntimeError):  # there is none in this thread
+            asyncio.get_running_loop()
+            raise AssertionError("the store is asked in the event loop")
+
+    def watched_read(self: Database, *given: Any) -> Any:
+        must_not_hold_up()
+        return read(self, *given)
+
+    def watched_writing(self: Database) -> Any:
+        must_not_hold_up()
+        return writing(self)
+
+    monkeypatch.setattr(Database, "read", watched_read)
+    monkeypatch.setattr(Database, "writing", watched_writing)
 
 
 @pytest.fixture

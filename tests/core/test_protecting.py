@@ -265,12 +265,21 @@ def test_a_liner_covers_all_six_walls() -> None:
     assert covered * half == 11 * 9 * 7 - 10 * 8 * 6
 
 
+@pytest.mark.parametrize("code", ["film", "bag", "faces", "inner-box"])
+def test_only_what_is_wound_can_be_wound_both_ways(code: str) -> None:
+    with pytest.raises(BadInput, match="not wound") as refused:
+        wrapped("10 x 8 x 6", layer(code, 2, crossed=True))
+    assert refused.value.field == "protect[0].crossed"
+
+
 # --- The wrapped shape always holds the bare one and every layer ---------------------------------------------------
 
 SUITS_ALL = ("tissue", "film", "bag", "corners", "faces", "edge-foam", "foam-thin", "bubble-small", "bubble-large",
              "pad-foam", "inner-box")  # fmt: skip
 any_layer = st.builds(
-    lambda code, layers, crossed, room: layer(code, layers, crossed=crossed, room=room),
+    lambda code, layers, crossed, room: layer(
+        code, layers, crossed=crossed and SHOP.material(code).form == "wrap", room=room
+    ),
     st.sampled_from(SUITS_ALL), st.integers(1, 3), st.booleans(), st.sampled_from([inches("0"), inches("1")]),
 )  # fmt: skip
 

@@ -8,6 +8,7 @@ from collections.abc import AsyncIterator
 from typing import Literal
 
 from fastapi import Request
+from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -65,7 +66,7 @@ class Heard(BaseModel):
 @router.post("/readings")
 async def take_reading(reading: Reading, request: Request, desk: OpenDesk) -> Heard:
     """Passes a reading on to every page that listens; 422 for what is no measure of its kind."""
-    units = desk.today.shop.units
+    units = await run_in_threadpool(lambda: desk.today.shop.units)
     if reading.device == "tape":
         read_length(reading.reading, units, zero=True, field="reading")
     else:

@@ -16,6 +16,7 @@ from fardo.api.resource import resource
 from fardo.api.routers.jobs import view, view_label
 from fardo.core.plan.in_one_box import to_ask
 from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.service import Quote
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.store.labels import GivenQuote
@@ -48,12 +49,11 @@ class AskRequest(BaseModel):
 async def ask(request: AskRequest, desk: OpenDesk, purchases: OpenPurchases) -> list[CarrierSays]:
     """What every carrier that can be asked says itself, each beside what its tariff comes to. One that does not answer
     is told as such after a few seconds; nothing else waits for it."""
-    questions, ours = await run_in_threadpool(_questions, request, desk)
+    questions, ours, exchange = await run_in_threadpool(_questions, request, desk)
     answers = await ask_all(questions, purchases.patience)
     if request.id is not None:
         given = [_given(answer.carrier, one) for answer in answers for one in answer.quotes]
         await run_in_threadpool(desk.labels.keep_quotes, request.id, given)
-    exchange = desk.today.shop.exchange
     return [view_said(answer, ours, exchange) for answer in answers]
 
 
@@ -61,20 +61,20 @@ def _given(carrier: str, quote: QuoteSaid) -> GivenQuote:
     return GivenQuote(carrier, quote.id, quote.service, quote.programme, quote.amount, quote.currency)
 
 
-def _questions(request: AskRequest, desk: Desk) -> tuple[list[tuple[Wire, QuotesAsked]], list[Quote]]:
-    today = desk.today
+def _questions(request: AskRequest, desk: Desk) -> tuple[list[tuple[Wire, QuotesAsked]], list[Quote], Exchange]:
+    """What each carrier is asked, what each service comes to by its tariff, and the shop's rates."""
+    today, exchange = desk.today, desk.today.shop.exchange
     if not today.file.wires:
-        return [], []
+        return [], [], exchange
     job = today.understand(request.job)
     parcel, quotes = to_ask(job, request.way, today.shop, today.carriers_for(job))
-    exchange = today.shop.exchange
     asked = []
     for entry in today.file.wires:
         currency = today.carriers.currency_of(entry.carrier) or exchange.currency
         currency = currency if exchange.knows(currency) else exchange.currency
         message = message_of(exchange.declared(parcel, currency), currency)
         asked.append((Wire(entry.carrier, entry.address), message))
-    return asked, quotes
+    return asked, quotes, exchange
 
 
 class LabelRequest(BaseModel):

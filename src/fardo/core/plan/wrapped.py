@@ -13,7 +13,7 @@ from fardo.core.goods.shape import Box, Shape
 from fardo.core.make import make_box
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, grown, square_metres
-from fardo.core.protect.forms import BOXED, put_on
+from fardo.core.protect.forms import BOXED, check_crossed, put_on
 from fardo.core.protect.forms.corner import CornerGuard, guard_for
 from fardo.core.protect.pile import divide, how_to_pile, piles_needed, stacked
 from fardo.core.quantity import ZERO, Length, Mass, Units
@@ -94,6 +94,7 @@ def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) ->
         try:
             if layer.material.form == "corner":
                 guards.append(guard_for(wearer, layer))
+            check_crossed(layer)
             coat = _box_in(wearer, layer, shop) if layer.material.form == BOXED else put_on(wearer, layer)
         except BadInput as problem:
             raise problem.under(f"protect[{n}]") from problem

@@ -23,10 +23,16 @@
     materials.filter((one) => (forms ? forms.includes(one.form) : one.form !== 'liner')),
   );
   const material = $derived(materials.find((one) => one.code === layer.material));
+
+  /** Another material: what is wound both ways was the one before. */
+  function changed(): void {
+    layer.crossed &&= material?.form === 'wrap';
+    touch();
+  }
 </script>
 
 <div class="layer" role="group" aria-label={material?.name ?? layer.material}>
-  <select {id} class="field" aria-label="Material" bind:value={layer.material} onchange={touch}>
+  <select {id} class="field" aria-label="Material" bind:value={layer.material} onchange={changed}>
     {#each offered as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
     {#if !offered.some((one) => one.code === layer.material)}
       <option value={layer.material}>{layer.material}</option>
@@ -50,7 +56,7 @@
     <span></span>
   {/if}
   <div class="asks">
-    {#if material?.form === 'wrap'}
+    {#if material?.form === 'wrap' || layer.crossed}
       <label class="tick"
         ><input type="checkbox" id="{id}-crossed" bind:checked={layer.crossed} onchange={touch} />both ways</label
       >

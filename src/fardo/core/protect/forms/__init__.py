@@ -1,7 +1,7 @@
 """How materials are put on, one module a form. A new form is a new module here and a line in the register.
 
 Each has `FORM`, `TITLE`, `ORDER` (surface first, then shape, then wrap, common practice) and
-`put_on(wearer, layer) -> Coat`.
+`put_on(wearer, layer) -> Coat`. `CROSSED` says that it can be wound both ways.
 """
 
 from __future__ import annotations
@@ -12,7 +12,7 @@ from fardo.core.protect.coat import Coat, Layer, Wearer
 from fardo.core.protect.forms import bag, corner, edge, face, pad, stuffing, surface, tube, wrap
 from fardo.core.refusal import BadInput
 
-__all__ = ["BOXED", "FORMS", "LINER", "put_on"]
+__all__ = ["BOXED", "FORMS", "LINER", "check_crossed", "put_on"]
 
 BOXED = "box"  # a box of its own: made as every box is, see plan/wrapped
 LINER = "liner"  # lines the walls of the box, see forms/liner
@@ -31,3 +31,14 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
         )  # fmt: skip
     coat: Coat = FORMS[form].put_on(wearer, layer)
     return coat
+
+
+def check_crossed(layer: Layer) -> None:
+    """Raises BadInput where a layer is to be wound both ways and is not wound at all."""
+    form = layer.material.form
+    wound = [name for name, module in FORMS.items() if getattr(module, "CROSSED", False)]
+    if layer.crossed and form not in wound:
+        raise BadInput(
+            f"{layer.material.name} is not wound, so that it cannot be wound both ways", read="crossed",
+            allowed=f"a material of the form {', '.join(wound)}", field="crossed",
+        )  # fmt: skip

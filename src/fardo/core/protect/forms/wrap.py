@@ -17,6 +17,7 @@ from fardo.core.why import Why
 FORM = "wrap"
 TITLE = "wound around"
 ORDER = 3
+CROSSED = True
 
 _SMOOTH_IN = "Smooth side to the goods, bubbles outside: nothing prints itself into a finish."
 _BUBBLES_IN = "Bubbles to the goods, smooth side outside: it slides better and tapes better."
