@@ -67,6 +67,13 @@ def of_bad_input(error: BadInput) -> JSONResponse:
     )
 
 
+def _body_of(request: Request) -> type[BaseModel] | None:
+    """The model that the body of a request is read by."""
+    body = getattr(request.scope.get("route"), "body_field", None)
+    model = getattr(getattr(body, "field_info", None), "annotation", None)
+    return model if isinstance(model, type) and issubclass(model, BaseModel) else None
+
+
 def answer_with_problems(app: FastAPI) -> None:
     """Makes every refusal of the rules and the store a problem document."""
 
@@ -79,8 +86,8 @@ def answer_with_problems(app: FastAPI) -> None:
         return problem(422, "No answer", str(error))
 
     @app.exception_handler(RequestValidationError)
-    def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:
-        return of_bad_input(complaint(error.errors()[0]))
+    def _invalid(request: Request, error: RequestValidationError) -> JSONResponse:
+        return of_bad_input(complaint(error.errors()[0], _body_of(request)))
 
     @app.exception_handler(Gone)
     def _gone(_: Request, error: Gone) -> JSONResponse:

@@ -219,7 +219,7 @@ def read_job(text: bytes | str) -> JobFile:
     try:
         return JobFile.model_validate(content)
     except ValidationError as error:
-        raise next(complaints(error)) from error
+        raise next(complaints(error, JobFile)) from error
 
 
 def write_job(job: JobFile) -> str:

@@ -97,7 +97,7 @@ def read_kind(content: Mapping[str, Any]) -> KindFile:
     try:
         return KindFile.model_validate(content).check()
     except ValidationError as error:
-        raise next(complaints(error)) from error
+        raise next(complaints(error, KindFile)) from error
 
 
 @lru_cache(maxsize=1)

@@ -141,7 +141,7 @@ def read_tariff(text: bytes | str) -> TariffFile:
     try:
         tariff = TariffFile.model_validate(from_json(text))
     except ValidationError as error:
-        raise next(complaints(error)) from error
+        raise next(complaints(error, TariffFile)) from error
     except ValueError as error:
         raise BadInput(
             f"not JSON ({error})", read="the file", allowed=f"a file of format {FORMAT}", field="tariff file"

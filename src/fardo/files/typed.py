@@ -6,11 +6,13 @@ Also turns the checker's own complaints into the sentences that `BadInput` carri
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
-from typing import Annotated, Any, Literal
+from collections.abc import Iterator, Mapping, Sequence
+from difflib import get_close_matches
+from typing import Annotated, Any, Literal, get_args
 
 from pydantic import AllowInfNan, ConfigDict, Field, ValidationError
 from pydantic import BaseModel as PydanticModel
+from pydantic.fields import FieldInfo
 
 from fardo.core.goods.shape import SHAPES
 from fardo.core.quantity import Length, Mass, Money, Units, check_length, check_mass, read_length, read_mass, read_sizes
@@ -109,9 +111,13 @@ def _finite(value: float, field: str, allowed: str) -> float:
     return value
 
 
-def complaints(error: ValidationError) -> Iterator[BadInput]:
-    """One refusal for each thing the checker found."""
-    return (complaint(found) for found in error.errors(include_url=False))
+def complaints(error: ValidationError, model: type[PydanticModel] | None = None) -> Iterator[BadInput]:
+    """One refusal for each thing the checker found.
+
+    Args:
+        model: that was read, so that a name it does not know can be told with the nearest that it does.
+    """
+    return (complaint(found, model) for found in error.errors(include_url=False))
 
 
 def must_read_back(model: type[PydanticModel], text: str) -> str:
@@ -127,13 +133,18 @@ def must_read_back(model: type[PydanticModel], text: str) -> str:
     try:
         model.model_validate_json(text)
     except ValidationError as error:
-        raise next(complaints(error)) from error
+        raise next(complaints(error, model)) from error
     return text
 
 
-def complaint(found: Mapping[str, Any]) -> BadInput:
+def complaint(found: Mapping[str, Any], model: type[PydanticModel] | None = None) -> BadInput:
     """A refusal with the field's path and what was read, for one finding of the checker."""
     kind = found["type"]
+    if kind == "extra_forbidden":
+        return BadInput(
+            _WORDS[kind], read=str(found["loc"][-1]), field=_path(found["loc"]),
+            allowed=nearest_name(model, found["loc"]) or "the names in the format's description",
+        )  # fmt: skip
     if kind == "union_tag_invalid":
         return BadInput(
             "not a kind of shape", read=found["ctx"]["tag"], field=_path((*found["loc"], "kind")),
@@ -146,6 +157,27 @@ def complaint(found: Mapping[str, Any]) -> BadInput:
         allowed=_allowed(kind, found.get("ctx", {})),
         field=_path(found["loc"]),
     )
+
+
+def nearest_name(model: type[PydanticModel] | None, loc: Sequence[int | str]) -> str:
+    """The name that was most likely meant where a model does not know one, in words; nothing where none is near."""
+    at = [model] if model is not None else []
+    for step in loc[:-1]:
+        inner = [one for each in at for one in _models_in(each.model_fields.get(str(step)))]
+        at = inner or at  # a number in a list, or which of several kinds of entry it is
+    known = {field.alias or name for each in at for name, field in each.model_fields.items()}
+    near = get_close_matches(str(loc[-1]), sorted(known), 1, 0.6)
+    return f"perhaps {near[0]!r}, which is known" if near else ""
+
+
+def _models_in(field: FieldInfo | None) -> Iterator[type[PydanticModel]]:
+    """The models that a field's values may be, however they are held."""
+    waiting: list[Any] = [] if field is None else [field.annotation]
+    while waiting:
+        one = waiting.pop()
+        waiting += get_args(one)
+        if isinstance(one, type) and issubclass(one, PydanticModel):
+            yield one
 
 
 _WORDS = {
@@ -164,7 +196,6 @@ def _allowed(kind: str, context: Mapping[str, object]) -> str:
         return f"at most {context['max_length']}"
     return {
         "missing": "a value",
-        "extra_forbidden": "the names in the format's description",
         "bool_parsing": "true or false",
         "bool_type": "true or false",
     }.get(kind, "what the format's description says")
