@@ -171,3 +171,18 @@ def test_there_is_no_such_job(client: TestClient) -> None:
     ):
         assert answer.status_code == 404
         assert "There is no job" in answer.json()["detail"]
+
+
+def test_going_metric_changes_no_setting_and_no_kind_that_was_typed_bare(client: TestClient) -> None:
+    kind = client.get("/api/kinds/concertina").json()["kind"]
+    kind["parts"][0]["gap"] = "2"
+    client.put("/api/kinds", json={"revision": 0, "kind": kind})
+    before = client.get("/api/shop").json()
+    metric = {**before["shop"], "units": "cm", "gap": "3", "kerf": "1/8"}
+    after = client.put("/api/shop", json={"revision": before["revision"], "shop": metric}).json()["shop"]
+    assert (after["units"], after["gap"], after["kerf"]) == ("cm", "3 in", "1/8 in")
+    assert client.get("/api/kinds/concertina").json()["kind"]["parts"][0]["gap"] == "2 in"
+    # From then on bare is centimetres.
+    now = client.get("/api/shop").json()
+    later = {**now["shop"], "gap": "5"}
+    assert client.put("/api/shop", json={"revision": now["revision"], "shop": later}).json()["shop"]["gap"] == "5 cm"

@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from fardo.core.goods.shape import MEASURED, Bars, Box, Compound, Cylinder, Outline, Shape
 from fardo.core.plan.job import Job
-from fardo.files.job import JobFile, plain, read_job, with_units, write_job
+from fardo.files.job import JobFile, plain, read_job, write_job
+from fardo.files.typed import with_units
 from fardo.files.understood import understand
 from tests.made_up import inches, job, part, shop, sizes
 
@@ -169,7 +170,7 @@ def test_what_was_typed_means_the_same_after_the_shop_goes_metric() -> None:
         part(shape={"kind": "outline", "thickness": "1/2", "points": [["0", "0"], ["9", "0"], ["0", "9"]]}),
     ]  # fmt: skip
     before = JobFile.model_validate(job(parts=parts, extras=[{"name": "card", "size": "6 x 4 x 1/8", "weight": "1"}]))
-    kept = with_units(before, SHOP)
+    kept = with_units(before, "in")
     in_inches, in_metric = understand(before, SHOP), understand(kept, METRIC)
     assert in_metric.problems == ()
     for one, other in zip((p.units for p in in_inches.parts), (p.units for p in in_metric.parts), strict=True):
@@ -179,7 +180,7 @@ def test_what_was_typed_means_the_same_after_the_shop_goes_metric() -> None:
     assert in_inches.load is not None
     assert in_metric.load is not None
     assert in_inches.load.extras == in_metric.load.extras
-    assert with_units(kept, SHOP) == kept
+    assert with_units(kept, "in") == kept
 
 
 length = st.integers(1, 640).map(lambda n: f"{n}/16 in")

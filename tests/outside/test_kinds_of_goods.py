@@ -13,9 +13,10 @@ import pytest
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.plan.boxed import box_up
 from fardo.core.refusal import NoAnswer
-from fardo.files.job import JobFile, with_units
+from fardo.files.job import JobFile
 from fardo.files.kind import KindFile, kind_of_job, shipped_kinds, start_job, steps_of, take_step
 from fardo.files.shop import starting_shop
+from fardo.files.typed import with_units
 from fardo.files.understood import understand
 from tests.made_up import ranked, services
 
@@ -182,7 +183,7 @@ def test_what_was_measured_is_kept_when_a_step_is_left_and_taken_again() -> None
 
 
 def test_a_finished_job_becomes_a_kind_with_what_was_measured() -> None:
-    job = with_units(begun(KINDS["concertina"]), SHOP)
+    job = with_units(begun(KINDS["concertina"]), "in")
     job.parts[0].shape.length = "10 in"
     kind = kind_of_job(job, "my-concertina", "My concertina", KINDS["concertina"])
     assert kind.parts[0].shape.length == "10 in"

@@ -11,7 +11,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS
 from fardo.core.quantity import Length, Mass, Units
 from fardo.core.refusal import BadInput
-from fardo.files.typed import Measure, Strict, TypedSizes, to_length, to_mass, to_money, to_sizes
+from fardo.files.typed import Measure, Strict, TypedSizes, Weight, to_length, to_mass, to_money, to_sizes
 
 CALIPER_MOST = Length.of_mm(50)
 MOST_SHEETS = 60
@@ -49,7 +49,7 @@ class BoardEntry(Strict):
     walls: int = Field(ge=1, le=3)
     caliper: Measure
     edge_crush: int = Field(ge=1, le=1000, description="lb per inch")
-    weight_per_m2: Measure
+    weight_per_m2: Weight
     price_per_m2: str
     sheets: list[SheetEntry] = Field(min_length=1, max_length=MOST_SHEETS)
     measured: list[MeasuredCut] = Field(

@@ -32,7 +32,7 @@ from fardo.core.tariff.charges import (
 )
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES
 from fardo.core.tariff.when import ALWAYS, When
-from fardo.files.typed import Measure, Strict, to_length, to_mass, to_money
+from fardo.files.typed import Measure, Strict, Weight, to_length, to_mass, to_money
 
 _UNITS = {"ft3": volume_nm3(INCH * 12, INCH * 12, INCH * 12), "dm3": 10**24}
 Key = TypeVar("Key")
@@ -46,9 +46,9 @@ class WhenEntry(Strict):
     second_side_over: Measure | None = None
     length_and_girth_over: Measure | None = None
     length_and_girth_to: Measure | None = None
-    weight_over: Measure | None = None
-    weight_to: Measure | None = None
-    billed_over: Measure | None = None
+    weight_over: Weight | None = None
+    weight_to: Weight | None = None
+    billed_over: Weight | None = None
     linear_over: Measure | None = Field(None, description="length, width and height together")
     value_over: str | None = None
     forms: list[Literal["box", "soft", "not rectangular"]] = Field(default_factory=list, max_length=3)
@@ -125,7 +125,7 @@ class VolumeEntry(Rows):
     unit: Literal["ft3", "dm3"] = "ft3"
     step: Measure = Field(description="each side is rounded down to it")
     longest_side: Measure
-    weight: Measure
+    weight: Weight
 
     def to_core(self, currency: str, units: Units) -> Charge:
         return VolumeTiers(
@@ -141,7 +141,7 @@ class SoftPackEntry(Rows):
 
     kind: Literal["soft-pack"]
     side: Measure
-    weight: Measure
+    weight: Weight
 
     def to_core(self, currency: str, units: Units) -> Charge:
         rows = self.read_rows(lambda text, field: to_length(text, units, field), currency, "lengths")
@@ -155,7 +155,7 @@ class ContainerEntry(Rows):
     """The carrier's own containers at a price whatever they weigh: rows by their names."""
 
     kind: Literal["container"]
-    weight: Measure
+    weight: Weight
 
     def to_core(self, currency: str, units: Units) -> Charge:
         rows = self.read_rows(lambda text, _: text, currency)

@@ -12,13 +12,11 @@ from typing import Any, Final, Literal, get_args
 from pydantic import ConfigDict, Field, ValidationError
 from pydantic_core import from_json
 
-from fardo.core.plan.shop import Shop
-from fardo.core.quantity import Units
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry
 from fardo.files.cut_by import CutBy
-from fardo.files.shapes import ShapeEntry, box_shape, keep_units
-from fardo.files.typed import ExtraEntry, Kind, Measure, Strict, TypedSizes, complaints, with_unit
+from fardo.files.shapes import ShapeEntry, box_shape
+from fardo.files.typed import ExtraEntry, Measure, Strict, TypedDistance, TypedSizes, Weight, complaints
 
 FORMAT: Final = "fardo-job/1"
 LARGEST_FILE = 2_000_000
@@ -44,7 +42,7 @@ class RulesEntry(Strict):
     this_side_up: bool = False
     keep_flat: bool = False
     no_load_on_top: bool = False
-    bears: Measure | None = Field(None, description="the most that may lie over it; nothing said: by how fragile it is")
+    bears: Weight | None = Field(None, description="the most that may lie over it; nothing said: by how fragile it is")
     bundle: str = Field("", max_length=60, description="parts of one name are held together")
     apart_from: list[str] = Field(default_factory=list, max_length=40, description="parts it must not lie beside")
 
@@ -52,7 +50,7 @@ class RulesEntry(Strict):
 class PartEntry(Strict):
     name: str = Field("", max_length=120)
     count: int = Field(1, ge=1, le=999)
-    weight: Measure | None = Field(None, description="of one")
+    weight: Weight | None = Field(None, description="of one")
     fragility: str | None = Field(None, max_length=40, description="a class, or what it bears: '60 G'")
     shape: ShapeEntry = Field(default_factory=box_shape, validate_default=True)
     protect: list[LayerEntry] = Field(default_factory=list, max_length=20)
@@ -104,7 +102,7 @@ class Ship(Strict):
     to: str | None = Field(None, max_length=20)
     residential: bool = False
     signature: bool = Field(False, description="asked for on delivery")
-    distance: str | None = Field(None, max_length=20, description="by road, for one's own delivery: '40 mi'")
+    distance: TypedDistance | None = Field(None, description="by road, for one's own delivery: '40 mi'")
 
 
 class BesideEntry(Strict):
@@ -112,7 +110,7 @@ class BesideEntry(Strict):
 
     name: str = Field("", max_length=80)
     size: TypedSizes | None = Field(None, description="outside")
-    weight: Measure | None = None
+    weight: Weight | None = None
     value: str | None = Field(None, max_length=20, description="its part of the declared value")
 
 
@@ -230,38 +228,3 @@ def write_job(job: JobFile) -> str:
 def plain(job: JobFile) -> dict[str, Any]:
     """The job as JSON values, by the names of the format."""
     return job.model_dump(mode="json", by_alias=True, exclude_none=True)
-
-
-def with_units(job: JobFile, shop: Shop) -> JobFile:
-    """The job with the shop's unit behind every measure whose meaning hangs on it."""
-    copy = job.model_copy(deep=True)
-    units = shop.units
-    for part in (*copy.parts, *(part for step in copy.take_apart for part in step.frees)):
-        part.weight = _keep(part.weight, units, "mass")
-        part.gap = _keep(part.gap, units, "length")
-        part.rules.bears = _keep(part.rules.bears, units, "mass")
-        part.shape = keep_units(part.shape, units)
-        for layer in part.protect:
-            _keep_layer(layer, units)
-    if copy.liner:
-        _keep_layer(copy.liner, units)
-    for insert in copy.inserts:
-        insert.size = _keep(insert.size, units, "sizes")
-        insert.length, insert.depth = (_keep(one, units, "length") for one in (insert.length, insert.depth))
-    for step in copy.take_apart:
-        step.saves = {side: _keep(value, units, "length") for side, value in step.saves.items()}
-    for extra in copy.extras:
-        extra.size = _keep(extra.size, units, "sizes")
-        extra.weight = _keep(extra.weight, units, "mass")
-    return copy
-
-
-def _keep_layer(layer: LayerEntry, units: Units) -> None:
-    layer.room = _keep(layer.room, units, "length")
-    layer.hollow = _keep(layer.hollow, units, "sizes")
-    if layer.lengths is not None:
-        layer.lengths = [_keep(length, units, "length") for length in layer.lengths]
-
-
-def _keep(value: Any, units: Units, kind: Kind) -> Any:
-    return with_unit(value, units, kind) if isinstance(value, str) else value

@@ -11,7 +11,7 @@ from fardo.core.board.grade import Grade
 from fardo.core.protect.material import Material
 from fardo.core.quantity import ZERO, Length, Units
 from fardo.core.refusal import BadInput
-from fardo.files.typed import Measure, Strict, to_length, to_mass, to_money
+from fardo.files.typed import Measure, Strict, Weight, to_length, to_mass, to_money
 
 _THICKEST = Length.of_mm(200)
 FormName = Literal[
@@ -27,7 +27,7 @@ class MaterialEntry(Strict):
     form: FormName = Field(description="how it is put on")
     thickness: Measure = Field(description="of one layer, pressed lightly")
     sold: Literal["m2", "m", "litre", "each"]
-    weight_per: Measure = Field(description="of one square metre, metre, litre or piece")
+    weight_per: Weight = Field(description="of one square metre, metre, litre or piece")
     price_per_100: str
     width: Measure | None = Field(None, description="of the roll; nothing where it is cut to any width")
     overlap: int = Field(0, ge=0, le=100, description="per cent of a length, where it meets itself")

@@ -25,7 +25,7 @@ from fardo.core.goods.shape import (
 )  # fmt: skip
 from fardo.core.quantity import Length, Units
 from fardo.core.refusal import BadInput
-from fardo.files.typed import Measure, Strict, to_length, with_unit
+from fardo.files.typed import Measure, Strict, to_length
 
 _DEEPEST = 4
 MOST_IN_ALL = 120  # shapes in one part, however they are put together
@@ -244,18 +244,3 @@ def _turn(rows: list[list[float]] | None) -> tuple[tuple[float, ...], ...]:
     if len(rows) != 3 or any(len(row) != 3 for row in rows):
         raise BadInput("not a turn", read=str(rows), allowed="three rows of three figures", field="turn")
     return tuple(tuple(row) for row in rows)
-
-
-def keep_units(entry: Any, units: Units) -> Any:
-    """The entry with the shop's unit behind every measure whose meaning hangs on it."""
-    plain = entry.model_dump(exclude_none=True)
-    return type(entry).model_validate(_kept(plain, units))
-
-
-def _kept(value: Any, units: Units) -> Any:
-    if isinstance(value, dict):
-        # Neither its kind nor the name of its file is a measure.
-        return {key: one if key in {"kind", "file", "turn"} else _kept(one, units) for key, one in value.items()}
-    if isinstance(value, list | tuple):
-        return [_kept(one, units) for one in value]
-    return with_unit(value, units, "length") if isinstance(value, str) else value

@@ -21,7 +21,7 @@ from fardo.core.tariff.parcel import read_postcode
 from fardo.files.boards import BoardEntry, read_board
 from fardo.files.materials import MaterialEntry, read_materials
 from fardo.files.stock import BoxEntry, DesignEntry, PouchEntry, read_box, read_design, read_pouch
-from fardo.files.typed import ExtraEntry, Measure, Strict, to_length, to_mass, to_money, to_sizes
+from fardo.files.typed import ExtraEntry, Measure, Strict, Weight, to_length, to_mass, to_money, to_sizes
 
 _ALLOWANCE_MOST = Length.of_mm(200)
 _DEEPEST = Length.of_mm(1000)
@@ -29,12 +29,12 @@ _DEEPEST = Length.of_mm(1000)
 
 class FillEntry(Strict):
     name: str = Field(max_length=80)
-    weight_per_litre: Measure
+    weight_per_litre: Weight
     price_per_100_litres: str
 
 
 class TapeEntry(Strict):
-    weight_per_m: Measure
+    weight_per_m: Weight
     price_per_100_m: str
 
 

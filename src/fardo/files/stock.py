@@ -13,7 +13,7 @@ from fardo.core.quantity import Length, Units
 from fardo.core.refusal import BadInput
 from fardo.files.blank_in import LONGEST_MM, blank_of
 from fardo.files.boards import CALIPER_MOST
-from fardo.files.typed import Measure, Strict, TypedSizes, to_length, to_mass, to_money, to_sizes
+from fardo.files.typed import Measure, Strict, TypedSizes, Weight, to_length, to_mass, to_money, to_sizes
 
 
 class BoxEntry(Strict):
@@ -37,7 +37,7 @@ class PouchEntry(Strict):
     length: Measure = Field(description="it opens at one end of it")
     wall: Measure = Field("1/64 in", description="thickness of one side")
     thickest: Measure | None = Field(None, description="what a flat or rigid one takes at most")
-    weight: Measure
+    weight: Weight
     price: str = Field("0.00", description="of one")
     count: int = Field(1, ge=0, le=100_000)
     carrier: str = Field("", max_length=80, description="whose it is; only that carrier's services take it")

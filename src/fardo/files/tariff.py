@@ -22,7 +22,7 @@ from fardo.core.tariff.measure import Bulky, Dimensional, WeightRule
 from fardo.core.tariff.service import Service
 from fardo.core.tariff.zones import ZoneRow
 from fardo.files.charges import ChargeEntry, SurchargeEntry, charge_of, read_fraction
-from fardo.files.typed import Measure, Strict, complaints, to_length, to_mass
+from fardo.files.typed import Measure, Strict, Weight, complaints, to_length, to_mass
 
 FORMAT: Final = "fardo-tariff/1"
 EXAMPLE: Final = {
@@ -69,15 +69,15 @@ class BulkyEntry(Strict):
 
     length_and_girth_over: Measure
     length_and_girth_to: Measure
-    weight_under: Measure
-    billed: Measure
+    weight_under: Weight
+    billed: Weight
 
 
 class LimitsEntry(Strict):
     longest_side: Measure | None = None
     second_side: Measure | None = None
     length_and_girth: Measure | None = None
-    weight: Measure | None = None
+    weight: Weight | None = None
     linear: Measure | None = Field(None, description="length, width and height together")
 
 
@@ -85,7 +85,7 @@ class ServiceEntry(Strict):
     name: str = Field(min_length=1, max_length=80)
     programme: str = Field("counter", max_length=40, description="counter, account, marketplace, negotiated")
     zones: list[ZoneEntry] = Field(min_length=1, max_length=2000)
-    weight_step: Measure = Field(description="weights are billed in whole steps of it")
+    weight_step: Weight = Field(description="weights are billed in whole steps of it")
     dimensional: DimensionalEntry | None = None
     limits: LimitsEntry = Field(default_factory=LimitsEntry)
     charges: list[ChargeEntry] = Field(min_length=1, max_length=40)

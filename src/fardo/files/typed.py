@@ -7,31 +7,61 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from difflib import get_close_matches
-from typing import Annotated, Any, Literal, get_args
+from typing import Annotated, Any, Literal, TypeVar, get_args
 
 from pydantic import AllowInfNan, ConfigDict, Field, ValidationError
 from pydantic import BaseModel as PydanticModel
 from pydantic.fields import FieldInfo
 
 from fardo.core.goods.shape import SHAPES
-from fardo.core.quantity import Length, Mass, Money, Units, check_length, check_mass, read_length, read_mass, read_sizes
+from fardo.core.quantity import (
+    Length,
+    Mass,
+    Money,
+    Units,
+    check_length,
+    check_mass,
+    read_distance,
+    read_length,
+    read_mass,
+    read_sizes,
+)
 from fardo.core.quantity.read import ANY_LENGTH, ANY_MASS, HEAVIEST, LONGEST
 from fardo.core.refusal import BadInput
 
+Kind = Literal["length", "mass", "sizes", "distance"]
+
+
+@dataclass(frozen=True, slots=True)
+class Typed:
+    """Marks a field as a measure of that kind, as it is typed: what it means hangs on the shop's units where it has no
+    unit of its own."""
+
+    kind: Kind
+
+
 # What is no number is told by whoever reads the measure, who knows its field.
+_Number = Annotated[float, AllowInfNan()]
 Measure = Annotated[
-    str | Annotated[float, AllowInfNan()],
-    Field(description="a number in millimetres or grams, or text with its unit: '10 1/2 in', '4 lb 6 oz'"),
+    str | _Number,
+    Typed("length"),
+    Field(description="a number in millimetres, or text with its unit: '10 1/2 in', '26.7 cm'"),
+]
+Weight = Annotated[
+    str | _Number, Typed("mass"), Field(description="a number in grams, or text with its unit: '4 lb 6 oz', '2 kg'")
 ]
 TypedSizes = Annotated[
-    str | list[str | Annotated[float, AllowInfNan()]],
+    str | list[str | _Number],
+    Typed("sizes"),
     Field(description="three sizes: '4 x 3 x 2 in', or a list of three measures"),
 ]
-
-Kind = Literal["length", "mass", "sizes"]
+TypedDistance = Annotated[str, Typed("distance"), Field(max_length=20)]
 
 BARE_MASS = {"in": "lb", "cm": "kg"}
+BARE_DISTANCE = {"in": "mi", "cm": "km"}
+Entry = TypeVar("Entry", bound=PydanticModel)
 
 
 class Strict(PydanticModel):
@@ -45,7 +75,7 @@ class ExtraEntry(Strict):
 
     name: str = Field("", max_length=120)
     size: TypedSizes | None = None
-    weight: Measure | None = None
+    weight: Weight | None = None
 
 
 def to_length(value: str | float, units: Units, field: str, *, zero: bool = False, most: Length = LONGEST) -> Length:
@@ -84,22 +114,61 @@ def to_money(text: str, currency: str, field: str) -> Money:
         raise problem.under(field) from problem
 
 
+def with_units(entry: Entry, units: Units) -> Entry:
+    """A copy with the shop's unit behind every measure in it whose meaning hangs on that.
+
+    Kept text must mean the same after the shop goes from inches to centimetres.
+    """
+    changed = {
+        name: _kept(getattr(entry, name), kind_of(field), units) for name, field in type(entry).model_fields.items()
+    }
+    return entry.model_copy(update=changed)
+
+
+def _kept(value: Any, kind: Kind | None, units: Units) -> Any:
+    if isinstance(value, PydanticModel):
+        return with_units(value, units)
+    if isinstance(value, dict):
+        return {name: _kept(one, kind, units) for name, one in value.items()}
+    if isinstance(value, list | tuple):
+        each: Kind | None = "length" if kind == "sizes" else kind
+        return type(value)(_kept(one, each, units) for one in value)
+    return with_unit(value, units, kind) if isinstance(value, str) and kind is not None else value
+
+
+def kind_of(field: FieldInfo) -> Kind | None:
+    """The kind of measure that a field is marked as, however it is held; None for what is none."""
+    waiting: list[Any] = [*field.metadata, field.annotation]
+    while waiting:
+        one = waiting.pop()
+        if isinstance(one, Typed):
+            return one.kind
+        waiting += [*getattr(one, "__metadata__", ()), *get_args(one)]
+    return None
+
+
 def with_unit(text: str, units: Units, kind: Kind) -> str:
     """What was typed, with the shop's unit put behind it where its meaning hangs on that; else as it is.
 
-    Kept text must mean the same after the shop goes from inches to centimetres. Text that cannot be read stays.
+    Text that cannot be read stays.
     """
+    sign, plain = ("-", text.strip()[1:]) if kind == "length" and text.strip().startswith("-") else ("", text.strip())
     try:
-        hangs_on_unit = _meaning(text, "in", kind) != _meaning(text, "cm", kind)
+        hangs_on_unit = _meaning(plain, "in", kind) != _meaning(plain, "cm", kind)
     except BadInput:
         return text
-    return f"{text.strip()} {BARE_MASS[units] if kind == 'mass' else units}" if hangs_on_unit else text
+    if not hangs_on_unit:
+        return text
+    unit = {"mass": BARE_MASS[units], "distance": BARE_DISTANCE[units]}.get(kind, units)
+    return f"{sign}{plain} {unit}"
 
 
 def _meaning(text: str, units: Units, kind: Kind) -> object:
     """What a text says in a shop of those units, however large that is."""
     if kind == "mass":
         return read_mass(text, BARE_MASS[units], zero=True, most=ANY_MASS)
+    if kind == "distance":
+        return read_distance(text, units)
     if kind == "sizes":
         return read_sizes(text, units, most=ANY_LENGTH)
     return read_length(text, units, zero=True, most=ANY_LENGTH)

@@ -18,7 +18,8 @@ from fardo.api.resource import resource
 from fardo.api.uploads import write_as_it_comes
 from fardo.core.refusal import NoAnswer
 from fardo.files import bundle as bundles
-from fardo.files.job import EXAMPLE, JobFile, read_job, with_units, write_job
+from fardo.files.job import EXAMPLE, JobFile, read_job, write_job
+from fardo.files.typed import with_units
 from fardo.store.jobs import StoredJob, without_label
 from fardo.store.labels import Label
 
@@ -194,4 +195,4 @@ def _checked(job: JobFile, desk: Desk) -> JobFile:
         raise read.problems[0]
     if read.beyond:
         raise NoAnswer(read.beyond)
-    return without_label(with_units(job, desk.today.shop))
+    return without_label(with_units(job, desk.today.shop.units))

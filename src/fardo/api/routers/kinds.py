@@ -9,8 +9,9 @@ from fardo.api import goods, views
 from fardo.api.desk import OpenDesk
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import view as view_job
-from fardo.files.job import EXAMPLE, JobFile, with_units
+from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.kind import code_of, kind_of_job, start_job, take_step
+from fardo.files.typed import with_units
 from fardo.store.faults import NameTaken
 from fardo.store.kinds import StoredKind
 
@@ -31,7 +32,7 @@ def get_kind(code: str, desk: OpenDesk) -> goods.KindView:
 @router.put("/kinds")
 def change_kind(change: goods.KindChange, desk: OpenDesk) -> goods.KindView:
     """Keeps a kind as the shop's own; answers 409 where it was changed since the revision named."""
-    return view_kind(desk.kinds.keep(change.kind.check(), change.revision))
+    return view_kind(desk.kinds.keep(with_units(change.kind, desk.today.shop.units).check(), change.revision))
 
 
 @router.delete("/kinds/{code}", status_code=204, response_class=Response)
@@ -60,7 +61,7 @@ def begin_job(beginning: Beginning, desk: OpenDesk) -> views.JobView:
     kind = desk.kinds.get(beginning.kind).kind if beginning.kind else None
     today = desk.today
     job = start_job(kind, beginning.title, today.file)
-    return view_job(desk.jobs.add(with_units(job, today.shop)))
+    return view_job(desk.jobs.add(with_units(job, today.shop.units)))
 
 
 class StepTaken(BaseModel):
@@ -108,6 +109,7 @@ def keep_as_kind(key: str, new: NewKind, desk: OpenDesk) -> goods.KindView:
         raise NameTaken(f"There is a kind of goods called {same.kind.title} already.", same.kind.code)
     was = every.get(job.kind) if job.kind else None
     kind = kind_of_job(job, code, new.title, was.kind if was else None)
+    kind = with_units(kind, desk.today.shop.units)
     return view_kind(desk.kinds.keep(kind, desk.kinds.newest(code)))
 
 

@@ -11,11 +11,12 @@ from fardo.core.cut.fold import fold_panels, folds_to
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.goods.shape import SHAPES
 from fardo.core.protect.cushion import CLASSES, say_class
-from fardo.core.quantity import show_sizes
+from fardo.core.quantity import Units, show_sizes
 from fardo.files.blank_in import LARGEST, read_blank
 from fardo.files.shapes import ASKED
 from fardo.files.stock import DesignEntry, DesignLine
 from fardo.files.svg import svg
+from fardo.files.typed import with_units
 
 _SQUARE = (
     '<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="300mm" viewBox="0 0 300 300">'
@@ -34,9 +35,22 @@ def get_shop(desk: OpenDesk) -> views.ShopView:
 @router.put("")
 def change_shop(change: views.ShopChange, desk: OpenDesk) -> views.ShopView:
     """Saves the shop's settings; answers 409 where they were changed since the revision named."""
-    change.shop.to_core()
-    desk.settings.change_shop(change.revision, change.shop)
+    # What is typed bare was typed under the units that the screen showed, which are those of before.
+    shown = desk.today.shop.units
+    shop = with_units(change.shop, shown)
+    shop.to_core()
+    desk.settings.change_shop(change.revision, shop)
+    if shop.units != shown:
+        _keep_kinds(desk, shown)
     return view_shop(desk)
+
+
+def _keep_kinds(desk: Desk, units: Units) -> None:
+    """The shop's own kinds with the units of before behind what hangs on them."""
+    for stored in desk.kinds.all():
+        kept = with_units(stored.kind, units)
+        if stored.revision and kept != stored.kind:
+            desk.kinds.keep(kept, stored.revision)
 
 
 class DrawingSent(BaseModel):
