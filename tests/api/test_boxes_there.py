@@ -130,3 +130,39 @@ def test_a_box_of_a_board_the_shop_does_not_have_is_refused_by_its_field(client:
 def test_one_the_shop_was_set_up_before_has_the_starting_boxes(client: TestClient) -> None:
     shop = client.get("/api/shop").json()["shop"]
     assert {entry["used"] for entry in shop["boxes"]} == {True, False}
+
+
+def test_a_used_box_for_dear_goods_is_warned_of_and_the_shop_says_what_is_dear(client: TestClient) -> None:
+    def warnings(value: str | None) -> list[str]:
+        said = client.post("/api/work-out", json={"job": job(value=value, ways=["stash", "shelf"])}).json()
+        return {way["way"]: way["warnings"] for way in said["ways"]}["stash"]  # type: ignore[no-any-return]
+
+    dearest = "a used box is not for the dearest goods"
+    assert dearest in warnings("1000.00")
+    assert dearest not in warnings("999.99")
+    assert dearest not in warnings(None)
+    view = client.get("/api/shop").json()
+    cautious = {**view["shop"], "dear_from": "200.00"}
+    client.put("/api/shop", json={"revision": view["revision"], "shop": cautious}).raise_for_status()
+    assert dearest in warnings("200.00")
+
+
+def test_the_shop_says_how_far_it_trusts_board_and_how_long_a_box_takes(client: TestClient) -> None:
+    def way(name: str) -> dict[str, Any]:
+        said = client.post("/api/work-out", json={"job": job(ways=["tray", "slotted"])}).json()
+        return {one["way"]: one for one in said["ways"]}[name]  # type: ignore[no-any-return]
+
+    before = way("tray"), way("slotted")
+    view = client.get("/api/shop").json()
+    starts = {one["way"]: one["minutes"] for one in view["ways"]}
+    own = {**view["shop"], "stack_safety": 10, "minutes": {"tray": starts["tray"] + 6}}
+    client.put("/api/shop", json={"revision": view["revision"], "shop": own}).raise_for_status()
+    after = way("tray"), way("slotted")
+    assert after[0]["minutes"] == before[0]["minutes"] + 6
+    assert after[1]["minutes"] == before[1]["minutes"]
+    assert after[0]["strength"] != before[0]["strength"]
+    now = client.get("/api/shop").json()
+    for name, value, field in (("minutes", {"trai": 3}, "minutes.trai"), ("minutes", {"tray": 601}, "minutes.tray"),
+                               ("used_percent", 0, "shop.used_percent")):  # fmt: skip
+        refused = client.put("/api/shop", json={"revision": now["revision"], "shop": {**now["shop"], name: value}})
+        assert (refused.status_code, refused.json()["field"]) == (422, field)

@@ -7,10 +7,11 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from fractions import Fraction
 
 import pytest
 
-from fardo.core.board.strength import certificate, compression, enough, judge
+from fardo.core.board.strength import Trust, certificate, compression, enough, judge
 from fardo.core.quantity import POUND
 from tests.made_up import shop, sizes
 
@@ -56,6 +57,17 @@ def test_used_and_re_cut_boxes_are_trusted_with_less() -> None:
     assert new.stack == pytest.approx(new.compression / 5)
     assert "dearest" in judge(size, POUND, grade, "used", dear=True).warnings[0]
     assert judge(size, POUND, grade, "new", dear=True).warnings == ()
+
+
+def test_a_shop_trusts_board_as_far_as_it_says() -> None:
+    grade, size = shop().grade("C"), sizes("20 x 15 x 10")
+    wary = Trust(used=Fraction(2, 5), recut=Fraction(1, 4), damp=Fraction(1, 5), safety=Fraction(10))
+    new = judge(size, POUND * 40, grade, "new", trust=wary)
+    assert new.stack == pytest.approx(new.compression / 10)
+    assert new.damp == pytest.approx(new.stack / 5)
+    used = judge(size, POUND * 40, grade, "used", trust=wary)
+    assert used.compression == pytest.approx(new.compression * 0.4)
+    assert "trusted with 40%" in used.warnings[0]
 
 
 def test_the_lightest_board_that_is_certified_is_named() -> None:

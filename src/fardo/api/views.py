@@ -294,12 +294,21 @@ class JobPage(BaseModel):
     renewing: bool = Field(False, description="whether rows are being worked out; they are there a moment later")
 
 
+class WayChoice(BaseModel):
+    """A way to get a box, and the minutes it takes to begin with."""
+
+    way: str
+    title: str
+    minutes: int
+
+
 class ShopView(BaseModel):
     revision: int
     shop: ShopFile
     carriers: list[str]
     shapes: list[ShapeKind]
     fragilities: list[Choice]
+    ways: list[WayChoice] = Field(description="every way to get a box")
     questions: list[Choice]
 
 

@@ -10,6 +10,8 @@ from urllib.parse import urlsplit
 
 from pydantic import Field
 
+from fardo.core.board.strength import Trust
+from fardo.core.make import WAYS
 from fardo.core.make.made import Allowances
 from fardo.core.make.stock import Stock
 from fardo.core.plan.shop import Shop, Tape
@@ -83,6 +85,14 @@ class ShopFile(Strict):
     seams: Measure = Field("1/2 in", description="what a mailer's seams and closing take of width and of length")
     kerf: Measure = Field("1/8 in", description="what the shop's saw takes at every cut")
     offcut_least: Measure = Field("12 in", description="the shorter side of an off-cut that is worth keeping")
+    used_percent: int = Field(70, ge=1, le=100, description="of its strength that a used box is trusted with")
+    recut_percent: int = Field(50, ge=1, le=100, description="of its strength that a re-cut box is trusted with")
+    damp_percent: int = Field(50, ge=1, le=100, description="of its strength that is left in damp air")
+    stack_safety: int = Field(5, ge=1, le=50, description="so much less may stand on it for long than when it is tried")
+    dear_from: str = Field("1000.00", description="goods of such a value are dear: no used box without a warning")
+    minutes: dict[str, int] = Field(
+        default_factory=dict, max_length=60, description="to make a box, by its way; what is left out starts as told"
+    )
     fence_step: Literal["1/16 in", "1/32 in", "1 mm"]
     fill: FillEntry
     tape: TapeEntry
@@ -153,6 +163,14 @@ class ShopFile(Strict):
                 step=to_length(self.fence_step, units, "fence_step"),
             ),
             exchange=Exchange(self.currency, {code: _rate(code, text) for code, text in self.rates.items()}),
+            trust=Trust(
+                Fraction(self.used_percent, 100),
+                Fraction(self.recut_percent, 100),
+                Fraction(self.damp_percent, 100),
+                Fraction(self.stack_safety),
+            ),
+            dear_from=to_money(self.dear_from, self.currency, "dear_from"),
+            making=tuple((way, _minutes(way, said)) for way, said in self.minutes.items()),
             kerf=to_length(self.kerf, units, "kerf", zero=True, most=_ALLOWANCE_MOST),
             offcut_least=to_length(self.offcut_least, units, "offcut_least", most=_DEEPEST),
             fill=Fill(
@@ -174,6 +192,14 @@ class ShopFile(Strict):
                 tuple(read_design(one, units, grades, f"designs[{n}]") for n, one in enumerate(self.designs)),
             ),
         )
+
+
+def _minutes(way: str, said: int) -> Fraction:
+    if way not in WAYS:
+        raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field=f"minutes.{way}")
+    if not 0 <= said <= 600:
+        raise BadInput("no time to make a box", read=str(said), allowed="0 to 600 minutes", field=f"minutes.{way}")
+    return Fraction(said)
 
 
 def starting_shop() -> ShopFile:

@@ -6,6 +6,7 @@ What is not worked out yet is said in a sentence rather than left out.
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from contextlib import suppress
 from dataclasses import replace
 from typing import Any, TypeVar
 
@@ -82,8 +83,9 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         reading.attempt(shop.grade, job.board)
     box, price = reading.chosen(job.chosen)
     return Job(
-        parts, load, journey, ways, job.board, job.school, box, price, hazards, job.liner is not None, arranged,
-        tuple(reading.missing), tuple(reading.problems), unfinished, tuple(reading.read),
+        parts, load, journey, ways, job.board, job.school, box, price, hazards, reading.value(job),
+        job.liner is not None, arranged, tuple(reading.missing), tuple(reading.problems), unfinished,
+        tuple(reading.read),
     )  # fmt: skip
 
 
@@ -218,6 +220,12 @@ class _Reading:
         sizes = self.needed(f"size of {name}", entry.size, to_sizes, self.shop.units, f"extras[{n}].size")
         weight = self.optional(entry.weight, Mass(0), to_mass, self.shop.units, f"extras[{n}].weight", zero=True)
         return None if sizes is None or weight is None else Extra(name, sizes, weight)
+
+    def value(self, job: JobFile) -> Money | None:
+        """Declared of all of it; what is wrong with it is told where it goes."""
+        with suppress(BadInput):
+            return None if _empty(job.value) else Money.read(job.value or "", self.shop.currency)
+        return None
 
     def journey(self, job: JobFile, shop_origin: str, hazards: Hazards) -> Journey | None:
         origin = self.needed("postcode it leaves from", job.ship.origin or shop_origin, read_postcode, "ship.from")

@@ -10,6 +10,7 @@ from fardo.api.resource import resource
 from fardo.core.cut.fold import fold_panels, folds_to
 from fardo.core.goods.hazard import QUESTIONS
 from fardo.core.goods.shape import SHAPES
+from fardo.core.make import WAYS
 from fardo.core.protect.cushion import CLASSES, say_class
 from fardo.core.quantity import Units, show_sizes
 from fardo.files.blank_in import LARGEST, read_blank
@@ -104,6 +105,7 @@ def view_shop(desk: Desk) -> views.ShopView:
             )
             for kind, shape in SHAPES.items()
         ],
+        ways=[views.WayChoice(way=name, title=way.TITLE, minutes=round(way.MINUTES)) for name, way in WAYS.items()],
         fragilities=[goods.Choice(value=name, says=say_class(name)) for name, _, _ in CLASSES],
         questions=[goods.Choice(value=question.code, says=question.asks) for question in QUESTIONS.values()],
     )

@@ -24,13 +24,30 @@ SINGLE_WALL = {
 DOUBLE_WALL = {
     42: (80, 85), 48: (100, 95), 51: (120, 105), 61: (140, 110), 71: (160, 115), 82: (180, 120),
 }  # fmt: skip
-# What is left of the strength: starting values, the shop's own to change.
-LEFT: dict[Condition, Fraction] = {"new": Fraction(1), "used": Fraction(7, 10), "re-cut": Fraction(1, 2)}
-DAMP = Fraction(1, 2)  # what is left of that in damp air or once it was wet: starting value
 # A wall both of whose sides are longer than so much bulges when the box is full: starting values, inches.
 _BULGES_FROM = {1: 20, 2: 30}
-SAFETY = Fraction(5)  # against damp air, weeks in a stack and rough handling: starting value
 _MCKEE = 5.87
+
+
+@dataclass(frozen=True, slots=True)
+class Trust:
+    """How far board is trusted: starting values, the shop's own to change.
+
+    Args:
+        used, recut: what is left of the strength of such a box. damp: what is left of that in damp air or once it was
+        wet. safety: against weeks in a stack and rough handling.
+    """
+
+    used: Fraction = Fraction(7, 10)
+    recut: Fraction = Fraction(1, 2)
+    damp: Fraction = Fraction(1, 2)
+    safety: Fraction = Fraction(5)
+
+    def left(self, condition: Condition) -> Fraction:
+        return {"new": Fraction(1), "used": self.used, "re-cut": self.recut}[condition]
+
+
+STARTING_TRUST = Trust()
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,29 +88,28 @@ def compression(edge_crush: int, caliper_inches: float, perimeter_inches: float)
 class Strength:
     """
     Args:
-        limits: of the certificate, None where the board has none. compression, stack: lb, what it stands when tried,
-        and what may stand on it for long. warnings: in words. bulges: whether its largest wall may, so that it is
-        measured at its middle, as carriers do.
+        limits: of the certificate, None where the board has none. compression, stack, damp: lb, what it stands when
+        tried, what may stand on it for long, and that in damp air. warnings: in words. bulges: whether its largest wall
+        may, so that it is measured at its middle, as carriers do.
     """
 
     limits: Limits | None
     compression: float
     stack: float
+    damp: float
     warnings: tuple[str, ...]
     bulges: bool = False
 
-    @property
-    def damp(self) -> float:
-        """lb that may stand on it in damp air."""
-        return self.stack * float(DAMP)
+
+SOFT = Strength(None, 0.0, 0.0, 0.0, ())  # a mailer or bag: it has no certificate, and nothing may stand on it
 
 
-SOFT = Strength(None, 0.0, 0.0, ())  # a mailer or bag: it has no certificate, and nothing may stand on it
-
-
-def judge(outside: Sizes, gross: Mass, grade: Grade, condition: Condition = "new", dear: bool = False) -> Strength:
+def judge(
+    outside: Sizes, gross: Mass, grade: Grade, condition: Condition = "new", dear: bool = False,
+    trust: Trust = STARTING_TRUST,
+) -> Strength:  # fmt: skip
     """How strong a closed box of that grade is, and what speaks against it. Args: dear: goods of high value."""
-    left = LEFT[condition]
+    left = trust.left(condition)
     limits = certificate(grade.edge_crush, grade.walls)
     around = float((outside[0].inches + outside[1].inches) * 2)
     stands = compression(grade.edge_crush, float(grade.caliper.inches), around) * float(left)
@@ -115,7 +131,8 @@ def judge(outside: Sizes, gross: Mass, grade: Grade, condition: Condition = "new
         warnings.append(f"a {condition} box is not for the dearest goods")
     wall = sorted(outside)[1].inches  # of its largest wall, the shorter side
     bulges = wall > _BULGES_FROM.get(grade.walls, _BULGES_FROM[2])
-    return Strength(limits, stands, stands / float(SAFETY), tuple(warnings), bulges)
+    stack = stands / float(trust.safety)
+    return Strength(limits, stands, stack, stack * float(trust.damp), tuple(warnings), bulges)
 
 
 def enough(outside: Sizes, gross: Mass, grades: list[Grade]) -> Grade | None:

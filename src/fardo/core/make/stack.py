@@ -22,7 +22,7 @@ from fardo.core.why import Value, Why
 NAME, TITLE = "stack", "Equal boxes telescoped"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
-MINUTES_A_BOX = Fraction(5)  # to open, push in, pull and tape around: starting value
+MINUTES = Fraction(5)  # to open, push in, pull and tape around: starting value
 
 MOST = 12
 _BOARDS_AT_A_JOINT = 2
@@ -138,7 +138,7 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
         way=NAME, school="exact", grade=box.grade, needed=stack.needed, inside=stack.inside, outside=stack.outside,
         blanks=(), fence=(),
         tape=closing_tape(stack.outside) + around * (stack.boxes - 1) + (stack.outside[0] + stack.outside[2]) * 4,
-        minutes=MINUTES_A_BOX * stack.boxes,
+        minutes=MINUTES * stack.boxes,
         whys={
             "inside": Why("boxes x height + pulls", told, _PRACTICE),
             "outside": Why("inside + 6t, + 6t, + 4t: two boards more at each side over a joint", told, _PRACTICE),

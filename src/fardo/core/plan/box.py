@@ -42,7 +42,7 @@ def _boxed(way: str, job: Job, grade: Grade, shop: Shop) -> Boxed:
     school: School = job.school if job.school in WAYS[way].SCHOOLS else "exact"
     if (kept := kept_for(way, job, grade)) is not None:
         grade, shop = as_then(kept, way, grade, shop)
-    return box_up(job.load or job.must_load(), way, grade, shop, school)
+    return box_up(job.load or job.must_load(), way, grade, shop, school, job.value)
 
 
 def kept_for(way: str, job: Job, grade: Grade) -> CutBy | None:

@@ -183,8 +183,10 @@ def _turned_to(load: Load, arrangement: Answer, needed: Sizes) -> Answer:
     return next(answer for answer in ways if answer.inside == needed)
 
 
-def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact") -> Boxed:
-    """The load in a box of that way. Raises BadInput where the inside size is out of range."""
+def box_up(
+    load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact", value: Money | None = None
+) -> Boxed:  # fmt: skip
+    """The load in a box of that way. Args: value: declared. Raises BadInput where the inside size is out of range."""
     arrangement = arrange(load)
     coats = [coat for unit in load.units for coat in unit.coats]
     if load.liner:
@@ -195,6 +197,7 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
     made = make_box(way, arrangement.inside, grade, shop.allowances, school, shop.stock, upright)
     if made.soft and any(unit.part.gap.nm for unit in load.units):
         raise NoAnswer("nothing soft keeps a gap: wrap the goods so that they need none, and say 0 for the gap")
+    made = replace(made, minutes=_minutes(made, shop))
     if load.holes:
         made = _with_holes(made)
     if made.needed != arrangement.inside:
@@ -216,7 +219,9 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
         fill=fill_weight,
         tape=Mass(-(-made.tape.nm * shop.tape.weight_per_m.ng // 10**9)),
     )
-    strength = SOFT if made.soft else judge(made.outside, weights.total, grade, made.condition)
+    strength = SOFT if made.soft else judge(
+        made.outside, weights.total, grade, made.condition, shop.dear(value), shop.trust
+    )  # fmt: skip
     minutes = made.minutes + shop.pack_minutes + shop.wrap_minutes * len(coats)
     minutes += MINUTES_A_PIECE * sum(blank.count for blank in pieces)
     on = [(blank, _on_sheet(blank, grade.sheets)) for blank in (() if made.taken else made.blanks)]
@@ -238,6 +243,13 @@ def box_up(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exa
         if strength.warnings and not made.taken else None,
         inserts=inserts,
     )  # fmt: skip
+
+
+def _minutes(made: Made, shop: Shop) -> Fraction:
+    """To make it, as the shop found it takes; more boxes of one way take as much more as they start with."""
+    starts: Fraction = WAYS[made.way].MINUTES
+    found = dict(shop.making).get(made.way, starts)
+    return made.minutes * found / starts if starts else found
 
 
 def _box_costs(made: Made) -> Money:

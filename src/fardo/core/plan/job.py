@@ -11,7 +11,7 @@ from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import MOST_UNITS, Load
 from fardo.core.plan.progress import BoxChoice, PriceChoice, State
 from fardo.core.plan.wrapped import Wrapped
-from fardo.core.quantity import Length, Mass
+from fardo.core.quantity import Length, Mass, Money
 from fardo.core.refusal import BadInput, NoAnswer
 
 
@@ -46,6 +46,7 @@ class Job:
         school: how panels are sized, where a way has more than one.
         box: the one that was chosen. price: the service that was chosen.
         hazards: what the answers come to.
+        value: declared of all of it, where it can be read.
         lined: whether a liner is asked for.
         arranged: whether an arrangement was kept, and still holds.
         missing: what is not there yet, in words. problems: what cannot be read.
@@ -62,6 +63,7 @@ class Job:
     box: BoxChoice | None = None
     price: PriceChoice | None = None
     hazards: Hazards = NO_HAZARDS
+    value: Money | None = None
     lined: bool = False
     arranged: State = "open"
     missing: tuple[str, ...] = ()

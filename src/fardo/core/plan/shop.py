@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from fardo.core.board.grade import Grade
+from fardo.core.board.strength import STARTING_TRUST, Trust
 from fardo.core.make.made import Allowances
 from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.protect.fill import Fill
@@ -32,7 +33,8 @@ class Shop:
         grades: its board, by code; `default_grade` is used unless a job says otherwise. materials: by code.
         bubbles: which way they look, its habit. exchange: its rates of other currencies. kerf: what its saw takes at
         every cut. offcut_least: shorter side of an off-cut that is worth keeping. stock: boxes, mailers and designs of
-        its own that are there.
+        its own that are there. trust: how far it trusts board. dear_from: goods of such a value are dear.
+        making: by way, the minutes it takes to make such a box, where the shop found others than it starts with.
     """
 
     units: Units
@@ -54,6 +56,9 @@ class Shop:
     kerf: Length
     offcut_least: Length
     stock: Stock = NOTHING_THERE
+    trust: Trust = STARTING_TRUST
+    dear_from: Money | None = None
+    making: tuple[tuple[str, Fraction], ...] = ()
 
     def gap(self, fragility: int | None) -> Length:
         """The habit for what bears so many g, None where nobody said."""
@@ -62,6 +67,10 @@ class Shop:
                 if fragility <= bears:
                     return gap
         return self.default_gap
+
+    def dear(self, value: Money | None) -> bool:
+        """Whether goods of that declared value are dear."""
+        return value is not None and self.dear_from is not None and value >= self.dear_from
 
     def material(self, code: str) -> Material:
         """Raises BadInput for a code the shop does not have."""

@@ -10,6 +10,7 @@
   import Boxes from './Boxes.svelte';
   import Designs from './Designs.svelte';
   import Mailers from './Mailers.svelte';
+  import Trusted from './Trusted.svelte';
   import Wires from './Wires.svelte';
   import Wraps from './Wraps.svelte';
 
@@ -170,6 +171,7 @@
           >
         </div>
       </div>
+      <Trusted {d} {wrong} {touched} />
       <Wraps {d} {wrong} {touched} />
       <Boxes {d} {wrong} {touched} />
       <Mailers {d} {wrong} {touched} />
