@@ -159,3 +159,10 @@ def test_settings_change_what_every_job_is_worked_out_from(client: TestClient) -
     answer = client.put("/api/shop", json={"revision": view["revision"] + 1, "shop": broken})
     assert answer.status_code == 422
     assert answer.json()["field"] == "gap"
+
+
+def test_parcels_that_are_allowed_and_not_planned_are_said(client: TestClient) -> None:
+    several = "Up to 3 parcels are allowed; all of it is planned as one."
+    said = client.post("/api/work-out", json={"job": job(parcels_at_most=3)}).json()
+    assert several in said["docket"]["cautions"]
+    assert several not in client.post("/api/work-out", json={"job": job()}).json()["docket"]["cautions"]

@@ -57,7 +57,14 @@ def plan(
     plans = best_plans(read, arrangements, shop, carriers)
     if as_json:
         elapsed = round(time.monotonic() - started, 4)
-        print_json({"plans": [plan_json(p) for p in plans], "compared": compared(plans), "elapsed_s": elapsed})
+        print_json(
+            {
+                "plans": [plan_json(p) for p in plans],
+                "compared": compared(plans),
+                "left_aside": list(read.left_aside),
+                "elapsed_s": elapsed,
+            }
+        )
         return
     table = Table("In all", "Box and service", "Outside", "Weighs", "Billed", "Days", title=file.title or None)
     for p in plans:
@@ -68,7 +75,8 @@ def plan(
             show_mass(p.quote.billing.billed, shop.units, "up").text, f"{days[0]}-{days[1]}",
         )  # fmt: skip
     out.print(table)
-    out.print(compared(plans))
+    for sentence in (compared(plans), *read.left_aside):
+        out.print(sentence)
 
 
 def price(

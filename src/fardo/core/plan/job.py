@@ -47,7 +47,7 @@ class Job:
         box: the one that was chosen. price: the service that was chosen.
         hazards: what the answers come to.
         value: declared of all of it, where it can be read.
-        lined: whether a liner is asked for.
+        lined: whether a liner is asked for. parcels_at_most: that it may go in.
         arranged: whether an arrangement was kept, and still holds.
         missing: what is not there yet, in words. problems: what cannot be read.
         unfinished: what inserts still lack; the load is without those, so that all else is worked out meanwhile.
@@ -65,6 +65,7 @@ class Job:
     hazards: Hazards = NO_HAZARDS
     value: Money | None = None
     lined: bool = False
+    parcels_at_most: int = 1
     arranged: State = "open"
     missing: tuple[str, ...] = ()
     problems: tuple[BadInput, ...] = ()
@@ -89,6 +90,13 @@ class Job:
             return ""
         several = len(self.parts) > 1
         return f"{wrapped} of {len(self.parts)} wrapped" if several else "wrapped" if wrapped else "gap said, no wrap"
+
+    @property
+    def left_aside(self) -> tuple[str, ...]:
+        """What it asks for that is left aside, in sentences."""
+        if self.parcels_at_most > 1:
+            return (f"Up to {self.parcels_at_most} parcels are allowed; all of it is planned as one.",)
+        return ()
 
     def must_load(self) -> Load:
         """The load. Raises BadInput or NoAnswer, the first there is."""

@@ -298,7 +298,7 @@ def _cautions(job: Job, way: WayPriced | None, parts: Iterable[CheckedPart]) -> 
     if way is not None:
         said += [f"the box: {warning}" for warning in way.boxed.strength.warnings]
         said = [caution for caution in (lifting(way.boxed.weights.total),) if caution] + said
-    return (*said, *(part.caution for part in parts if part.caution))
+    return (*said, *(part.caution for part in parts if part.caution), *job.left_aside)
 
 
 def _tied(
