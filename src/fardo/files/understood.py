@@ -84,8 +84,8 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     box, price = reading.chosen(job.chosen)
     return Job(
         parts, load, journey, ways, job.board, job.school, box, price, hazards, reading.value(job),
-        job.liner is not None, job.parcels_at_most, arranged, tuple(reading.missing), tuple(reading.problems), unfinished,
-        tuple(reading.read),
+        job.liner is not None, job.parcels_at_most, arranged, tuple(reading.missing), tuple(reading.problems),
+        unfinished, tuple(reading.read),
     )  # fmt: skip
 
 
