@@ -162,7 +162,9 @@ def test_the_shop_says_how_far_it_trusts_board_and_how_long_a_box_takes(client: 
     assert after[1]["minutes"] == before[1]["minutes"]
     assert after[0]["strength"] != before[0]["strength"]
     now = client.get("/api/shop").json()
-    for name, value, field in (("minutes", {"trai": 3}, "minutes.trai"), ("minutes", {"tray": 601}, "minutes.tray"),
-                               ("used_percent", 0, "shop.used_percent")):  # fmt: skip
+    for name, value, field in (
+        ("minutes", {"trai": 3}, "minutes.trai"), ("minutes", {"tray": 601}, "shop.minutes.tray"),
+        ("used_percent", 0, "shop.used_percent"),
+    ):  # fmt: skip
         refused = client.put("/api/shop", json={"revision": now["revision"], "shop": {**now["shop"], name: value}})
         assert (refused.status_code, refused.json()["field"]) == (422, field)

@@ -320,9 +320,9 @@ def test_a_job_is_begun_from_a_kind_and_kept_as_one(client: TestClient) -> None:
     begun = client.post("/api/jobs/begin", json={"kind": "concertina", "title": "Concertina, 48 keys"}).json()
     assert begun["job"]["title"] == "Concertina, 48 keys"
     assert begun["job"]["questions"] == ["origin"]
-    kept = client.post(f"/api/jobs/{begun['id']}/kind", json={"code": "forty-eight", "title": "Our 48s"})
+    kept = client.post(f"/api/jobs/{begun['id']}/kind", json={"title": "Our 48s"})
     assert kept.status_code == 201
-    assert client.get("/api/kinds/forty-eight").json()["kind"]["parts"][0]["name"] == "concertina in its case"
+    assert client.get("/api/kinds/our-48s").json()["kind"]["parts"][0]["name"] == "concertina in its case"
     assert client.post("/api/jobs/begin", json={"kind": "nothing-such"}).status_code == 404
 
 

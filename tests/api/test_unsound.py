@@ -48,7 +48,7 @@ SPOILT: dict[str, Callable[[Path], object]] = {
     "a table gone": lambda path: spoil(path, "DROP TABLE tariff"),
     "settings that are none": lambda path: spoil(path, "UPDATE shop SET content = '{\"units\": 7}'"),
     "a tariff that is none": lambda path: spoil(path, "UPDATE tariff SET content = '{}' WHERE carrier = 'Oddbarrow'"),
-    "a revision of no job": lambda path: spoil(path, "INSERT INTO job_revision VALUES ('none', 1, '{}', '')"),
+    "a revision of no job": lambda path: spoil(path, "INSERT INTO job_revision VALUES ('none', 1, '{}', '', '')"),
 }
 
 
@@ -147,7 +147,7 @@ def test_check_looks_at_revisions_and_the_search_index(shop_file: Path) -> None:
     assert check_shop(shop_file).flaws == ()
     spoil(shop_file, f"DELETE FROM job_revision WHERE job_id = '{made.id}' AND revision = 1")
     assert check_shop(shop_file).flaws == (f"job {made.id}: of its 2 revisions 1 are there",)
-    spoil(shop_file, f"INSERT INTO job_revision VALUES ('{made.id}', 1, '[]', '')")
+    spoil(shop_file, f"INSERT INTO job_revision VALUES ('{made.id}', 1, '[]', '', '')")
     assert f"revision 1 of job {made.id} cannot be read" in check_shop(shop_file).flaws[0]
     spoil(shop_file, f"UPDATE job_revision SET content = (SELECT content FROM job WHERE id = '{made.id}')")
     spoil(shop_file, "DELETE FROM job_search WHERE words MATCH 'revisions'")

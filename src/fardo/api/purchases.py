@@ -48,7 +48,7 @@ class Purchases:
             NoAnswer: where the carrier says that it did not sell, or the job has a live label already.
             BadInput: where the carrier cannot be asked, or the quote was not given for this job.
         """
-        self.wire(wanted.carrier)
+        await run_in_threadpool(self.wire, wanted.carrier)
         try:
             label = await run_in_threadpool(self._labels.intend, job_id, wanted)
         except Taken as taken:
@@ -128,7 +128,7 @@ class Purchases:
             self._asking.discard(label.key)
 
     async def _answer(self, label: Label, asked_before: bool) -> LabelAnswer:
-        wire = self.wire(label.carrier)
+        wire = await run_in_threadpool(self.wire, label.carrier)
         if label.state == "voiding":
             return await void_label(wire, label.key, self.patience)
         message = LabelAsked(quote=label.quote, at_most=label.at_most, currency=label.currency)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import tomllib
 from fractions import Fraction
 from importlib.resources import files
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from urllib.parse import urlsplit
 
 from pydantic import Field
@@ -90,7 +90,7 @@ class ShopFile(Strict):
     damp_percent: int = Field(50, ge=1, le=100, description="of its strength that is left in damp air")
     stack_safety: int = Field(5, ge=1, le=50, description="so much less may stand on it for long than when it is tried")
     dear_from: str = Field("1000.00", description="goods of such a value are dear: no used box without a warning")
-    minutes: dict[str, int] = Field(
+    minutes: dict[str, Annotated[int, Field(ge=0, le=600)]] = Field(
         default_factory=dict, max_length=60, description="to make a box, by its way; what is left out starts as told"
     )
     fence_step: Literal["1/16 in", "1/32 in", "1 mm"]
@@ -197,8 +197,6 @@ class ShopFile(Strict):
 def _minutes(way: str, said: int) -> Fraction:
     if way not in WAYS:
         raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field=f"minutes.{way}")
-    if not 0 <= said <= 600:
-        raise BadInput("no time to make a box", read=str(said), allowed="0 to 600 minutes", field=f"minutes.{way}")
     return Fraction(said)
 
 

@@ -138,6 +138,7 @@ async def where(key: str, desk: OpenDesk, purchases: OpenPurchases) -> TrackingS
     if label is None or label.tracking is None:
         raise NoAnswer("No label was bought for this job over the network.")
     try:
-        return await track(purchases.wire(label.carrier), label.tracking, purchases.patience)
+        wire = await run_in_threadpool(purchases.wire, label.carrier)
+        return await track(wire, label.tracking, purchases.patience)
     except NoTracking as no:
         raise NoAnswer(f"{label.carrier} {no}.") from no
