@@ -11,11 +11,13 @@ from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.journey import Journey, parcel_of
 from fardo.core.plan.price import Plan, price
 from fardo.core.plan.shop import Shop
-from fardo.core.quantity import Length, Money
+from fardo.core.quantity import INCH, Length, Money
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.service import Service, find_service
 from fardo.core.tariff.step_map import PriceMap, around, price_map
 from fardo.core.tariff.steps import REACH, Cheaper, cheaper_points
+
+_SMALL = (INCH * 3).half()  # what the goods may still give of a side, common practice; more is another box
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,9 +62,9 @@ def prices_around(
 
 
 def best_trim(plan: Plan, journey: Journey, services: Iterable[Service], exchange: Exchange) -> Cheaper | None:
-    """The trim of a side or of the weight that saves most with the plan's service, in the shop's currency."""
+    """The small trim of a side or of the weight that saves most with the plan's service, in the shop's currency."""
     service = find_service(services, plan.quote.called, journey.day)
-    points = trims(service, plan.boxed, journey, exchange) if service is not None else []
+    points = trims(service, plan.boxed, journey, exchange, _SMALL) if service is not None else []
     return points[0] if points else None
 
 
