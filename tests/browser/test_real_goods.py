@@ -366,7 +366,7 @@ def test_a_job_is_begun_from_the_line_by_its_kind_and_kept_as_one(page: Page) ->
     page.fill("kind-title", "Our squeezebox")
     page.one("#kind-title").send_keys(Keys.ENTER)
     page.shows("[role=dialog] .wrong", "There is a kind of goods called Our squeezebox already")
-    page.button("Put it in its place").click()
+    page.button("Replace it").click()
     page.until(lambda: page.api("/api/kinds/our-squeezebox")["revision"] == 2)
     page.open("/kinds", "#kind-called")
     page.shows(".both > ul", "Our squeezebox")

@@ -53,7 +53,9 @@ def plan(
     shop_file, carriers = open_shop(db, tariffs, file.chosen.price)
     shop = shop_file.to_core()
     read = understand(file, shop, shop_file.postcode, _meshes_beside(job))
-    arrangements = _arrangements(read.must_load(), cast(Effort, effort), seed, shop)
+    load = read.must_load()
+    read.must_go()  # said before a search that takes seconds
+    arrangements = _arrangements(load, cast(Effort, effort), seed, shop)
     plans = best_plans(read, arrangements, shop, carriers)
     if as_json:
         elapsed = round(time.monotonic() - started, 4)

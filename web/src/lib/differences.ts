@@ -15,7 +15,11 @@ const empty = (value: unknown) =>
 const shown = (value: unknown): string =>
   empty(value) ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value);
 
-/** Each value that differs; a list of another length is told as a whole where it is short, else by its entries. */
+/** The path of a field: what it is of, then its name; what a part is measured as is the part's own. */
+const below = (path: string, name: string): string =>
+  name === 'shape' ? path : [path, name.replaceAll('_', ' ')].filter(Boolean).join(', ');
+
+/** Each value that differs. */
 export function differences(then: unknown, now: unknown, path = ''): Difference[] {
   if (empty(then) && empty(now)) return [];
   const both = [then, now];
@@ -23,11 +27,7 @@ export function differences(then: unknown, now: unknown, path = ''): Difference[
     const [a, b] = both as Record<string, unknown>[];
     const lists = Array.isArray(then) && Array.isArray(now);
     return [...new Set([...Object.keys(a ?? {}), ...Object.keys(b ?? {})])].flatMap((name) =>
-      differences(
-        a?.[name],
-        b?.[name],
-        lists ? `${path} ${Number(name) + 1}` : `${path} ${name.replaceAll('_', ' ')}`.trim(),
-      ),
+      differences(a?.[name], b?.[name], lists ? `${path} ${Number(name) + 1}` : below(path, name)),
     );
   }
   return shown(then) === shown(now) ? [] : [{ path, then: shown(then), now: shown(now) }];

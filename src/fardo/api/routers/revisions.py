@@ -10,7 +10,7 @@ from pydantic_core import from_json
 
 from fardo.api import goods, views
 from fardo.api.bench import OpenBench
-from fardo.api.desk import OpenDesk
+from fardo.api.desk import Desk, OpenDesk
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import change_job
 from fardo.api.routers.kinds import view_kind
@@ -19,6 +19,7 @@ from fardo.files.job import JobFile
 from fardo.files.kind import KindFile
 from fardo.files.shop import ShopFile
 from fardo.store.faults import Unreadable
+from fardo.store.revisions import Of
 
 Kept = TypeVar("Kept", bound=BaseModel)
 
@@ -34,7 +35,7 @@ class RevisionRow(BaseModel):
     saved_at: str
 
 
-def _rows(desk: OpenDesk, of: Any, key: str = "") -> list[RevisionRow]:
+def _rows(desk: Desk, of: Of, key: str = "") -> list[RevisionRow]:
     return [RevisionRow(revision=one.revision, saved_at=one.saved_at) for one in desk.revisions.list(of, key)]
 
 

@@ -75,12 +75,15 @@ class PricedWays:
 
     Args:
         ways: cheapest in all first, those with no sum last. cannot: the ways it cannot be boxed, and why.
-        problems: what cannot be read or be.
+        problems: what cannot be read or be. services: that are asked. earlier: the chosen one, where the job keeps an
+        earlier version of its tariff.
     """
 
     ways: tuple[WayPriced, ...]
     cannot: tuple[tuple[str, str], ...]
     problems: tuple[BadInput, ...]
+    services: tuple[Service, ...]
+    earlier: Service | None
 
     @property
     def cheapest(self) -> Plan | None:
@@ -174,25 +177,24 @@ def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: str | None = No
     Args:
         looked_at: a way of which everything is wanted; a chosen one goes before it.
     """
-    services, earlier = services_for(job, carriers)
     found = price_ways(job, shop, carriers)
     current = _current(found, job, looked_at)
+    whole = {looked_at, current.way if current else None}
     ways = tuple(
-        _with_other_ways(way, job.journey, services, shop.exchange)
-        if job.journey is not None and (way is current or way.way == looked_at)
+        _with_other_ways(way, job.journey, found.services, shop.exchange)
+        if job.journey is not None and way.way in whole
         else way
         for way in found.ways
     )
-    found = replace(found, ways=ways)
-    current = _current(found, job, looked_at)
+    current = next((way for way in ways if current is not None and way.way == current.way), None)
     plan = _plan_of(current, job)
     weight = current.boxed.weights.total if current is not None else None
     parts = check_parts(job, shop, weight)
     knots, next_move = _tied(job, found.problems, current, plan)
     return Picture(
-        job, shop, carriers, earlier, inside_needed(job.load) if job.load is not None else None,
-        found.ways, found.cannot, found.problems, looked_at, current, plan,
-        _trim(job, plan, services, shop), parts, _cautions(job, current, parts), knots, next_move,
+        job, shop, carriers, found.earlier, inside_needed(job.load) if job.load is not None else None,
+        ways, found.cannot, found.problems, looked_at, current, plan,
+        _trim(job, plan, found.services, shop), parts, _cautions(job, current, parts), knots, next_move,
     )  # fmt: skip
 
 
@@ -215,7 +217,7 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers) -> PricedWays:
         else:
             ways.append(_priced(boxed, job, shop, services, by_today))
     ways.sort(key=lambda way: (way.cheapest is None, way.cheapest.minor if way.cheapest else 0))
-    return PricedWays(tuple(ways), tuple(cannot), tuple(problems))
+    return PricedWays(tuple(ways), tuple(cannot), tuple(problems), services, earlier)
 
 
 def best_plans(job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: Carriers) -> list[Plan]:

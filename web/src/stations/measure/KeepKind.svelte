@@ -56,9 +56,7 @@
         />
         <p class="wrong" role="alert">{trouble}</p>
         {#if taken}
-          <button type="button" class="btn btn-main" onclick={() => void keep(taken)}
-            >Put it in its place</button
-          >
+          <button type="button" class="btn btn-main" onclick={() => void keep(taken)}>Replace it</button>
         {:else}
           <button class="btn btn-main" disabled={!title.trim()}>Keep it</button>
         {/if}

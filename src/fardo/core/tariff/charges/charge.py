@@ -104,8 +104,9 @@ class Charge(ABC):
 
     @property
     def columns(self) -> tuple[str, ...]:
-        """The zones it has a price for; none where it has one for all."""
-        return ()
+        """The zones it has a price for; none where it has one for all, or no rows."""
+        zones: tuple[str, ...] = getattr(self, "zones", ())
+        return zones
 
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
         """Where it can change with size and weight. Args: parcels: that it is made for."""

@@ -60,10 +60,6 @@ class Freight(Charge):
             amount, why = self.minimum, f"{why}, at least {self.minimum}"
         return Line("postage", f"freight, class {name}, zone {sent.zone.zone}", amount, why)
 
-    @property
-    def columns(self) -> tuple[str, ...]:
-        return self.zones
-
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
         """Where the density of the first, with all that is weighed and measured together with it, comes to a class."""
         pounds = sum((parcel.weight.pounds for parcel in parcels), Fraction(0))

@@ -55,10 +55,6 @@ class WeightGrid(Charge):
         by = f"all together billed {weigh(billed, sent.weights)}" if sent.others else sent.billing.why
         return Line("postage", f"postage, zone {sent.zone.zone}", amount, f"{by}; {why}")
 
-    @property
-    def columns(self) -> tuple[str, ...]:
-        return self.zones
-
     def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
         return falls(self.rows, self.zones, lambda key: weigh(key, weights)), self._gaps(weights)
 

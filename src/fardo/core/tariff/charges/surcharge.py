@@ -57,10 +57,6 @@ class Surcharge(Charge):
     def taken_of(self) -> tuple[str, ...]:
         return self.on
 
-    @property
-    def columns(self) -> tuple[str, ...]:
-        return self.zones
-
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
         return self.when.marks
 

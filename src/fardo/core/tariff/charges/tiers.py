@@ -54,10 +54,6 @@ class VolumeTiers(Charge):
         why = f"{shown} is {float(volume):.3f} {self.unit[1]}, tier up to {float(up_to):g}; its weight does not count"
         return Line("postage", f"postage by volume, zone {sent.zone.zone}", sent.price(self.zones, prices), why)
 
-    @property
-    def columns(self) -> tuple[str, ...]:
-        return self.zones
-
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
         ends = tuple((row * self.unit[0] / self.step.nm**3).__floor__() for row, _ in self.rows)
         return Marks(longest=(self.longest,), weight=(self.weight,), tiers=((self.step, ends),))
@@ -98,10 +94,6 @@ class SoftPackTiers(Charge):
         why = f"flat length and width are {shown}, tier up to {tier}; its weight does not count"
         return Line("postage", f"postage for a soft pack, zone {sent.zone.zone}", sent.price(self.zones, prices), why)
 
-    @property
-    def columns(self) -> tuple[str, ...]:
-        return self.zones
-
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
         return Marks(weight=(self.weight,))
 
@@ -130,10 +122,6 @@ class ContainerPrice(Charge):
                 why = f"in its own {name}; its weight does not count up to {show_mass(self.weight, self.units, 'down')}"
                 return Line("postage", f"postage for the {name}", sent.price(self.zones, prices), why)
         raise NoAnswer("takes only what is in its own " + " or ".join(name for name, _ in self.rows))
-
-    @property
-    def columns(self) -> tuple[str, ...]:
-        return self.zones
 
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
         return Marks(weight=(self.weight,))
