@@ -8,6 +8,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any, TypeVar
 
+import httpx
 from selenium import webdriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -131,3 +132,11 @@ class Page:
             ".then((r) => done(r.violations.map(say)))"
         )
         return list(self.driver.execute_async_script(script))
+
+
+def first_job(page: Page, station: str = "measure", ready: str = "#part-0-length") -> str:
+    """Opens the first job of the bench; returns its id."""
+    key = httpx.get(f"{page.url}/api/jobs").json()["jobs"][0]["id"]
+    page.open(f"/jobs/{key}/{station}", ready)
+    page.one("aside .total, aside .first")
+    return key

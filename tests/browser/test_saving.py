@@ -1,0 +1,147 @@
+"""Nothing typed is lost: jobs put away, two windows, the shop away, an earlier version."""
+
+from __future__ import annotations
+
+import httpx
+import pytest
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.driver import Page, first_job
+from tests.made_up import job
+from tests.served import Served
+
+
+def test_a_job_put_away_comes_back_by_undo_and_from_the_list(page: Page) -> None:
+    page.open("/", ".bench li")
+    count = len(page.all(".bench li"))
+    page.one("button[aria-label='Put away: Concertina for Ostwick']").click()
+    page.until(lambda: len(page.all(".bench li")) == count - 1)
+    page.button("Undo").click()
+    page.until(lambda: len(page.all(".bench li")) == count)
+    page.one("button[aria-label='Put away: Concertina for Ostwick']").click()
+    page.until(lambda: len(page.all(".bench li")) == count - 1)
+    page.button("What was put away").click()
+    page.one("button[aria-label='Bring back: Concertina for Ostwick']").click()
+    page.button("Back to the bench").click()
+    page.until(lambda: len(page.all(".bench li")) == count)
+
+
+@pytest.mark.parametrize(
+    ("choice", "kept"),
+    [("Keep mine", ["mine"]), ("Take theirs", ["theirs"]), ("Keep both", ["mine (this window's)", "theirs"])],
+)
+def test_changed_in_another_window_either_or_both_are_kept(page: Page, choice: str, kept: list[str]) -> None:
+    key = httpx.post(f"{page.url}/api/jobs", json=job(title="both")).json()["id"]
+    page.open(f"/jobs/{key}/measure", "#part-0-length")
+    page.one("aside .total")
+    httpx.put(f"{page.url}/api/jobs/{key}", json={"revision": 1, "job": job(title="theirs")}).raise_for_status()
+    page.fill("title", "mine")
+    page.button(choice).click()
+    page.until(lambda: not page.all(".state .btn"))
+    page.saved()
+    titles = [row["title"] for row in httpx.get(f"{page.url}/api/jobs").json()["jobs"]]
+    assert sorted(title for title in titles if "mine" in title or title in ("both", "theirs")) == kept
+
+
+def test_a_choice_made_while_the_shop_was_away_is_kept_over_a_reload(empty_page: Page, empty_server: Served) -> None:
+    page = empty_page
+    httpx.post(f"{page.url}/api/jobs", json=job()).raise_for_status()
+    key = first_job(page, "box", ".drawing svg")
+    choose = page.button("Choose this box")
+    empty_server.kill()
+    choose.click()
+    page.shows(".state .words", "The shop does not answer")
+    empty_server.restart()
+    page.driver.refresh()
+    page.button("Chosen")
+    page.saved()
+    assert page.api(f"/api/jobs/{key}")["job"]["chosen"]["box"]["way"] == "slotted"
+
+
+def test_a_page_closed_while_it_saves_finds_its_own_change_and_speaks_of_no_other_window(page: Page) -> None:
+    key, driver = first_job(page), page.driver
+    first = driver.current_window_handle
+    # The change reaches the shop; its answer never reaches the page.
+    held = {"patterns": [{"urlPattern": f"*/api/jobs/{key}", "requestStage": "Response"}]}
+    driver.execute_cdp_cmd("Fetch.enable", held)
+    try:
+        page.fill("title", "closed too soon")
+        page.until(lambda: httpx.get(f"{page.url}/api/jobs/{key}").json()["job"]["title"] == "closed too soon")
+        driver.switch_to.new_window("tab")
+        page.open(f"/jobs/{key}/measure", "#part-0-length")
+        page.shows(".state .words", "Saved")
+        assert page.all(".state .restored") == []
+        assert page.one("#title").get_attribute("value") == "closed too soon"
+        driver.close()
+    finally:
+        driver.switch_to.window(first)
+        driver.execute_cdp_cmd("Fetch.disable", {})
+
+
+def test_an_earlier_version_is_looked_at_brought_back_and_that_undone(page: Page) -> None:
+    key = first_job(page)
+    page.fill("part-0-length", "11")
+    page.saved()
+    page.button("Earlier versions").send_keys(Keys.ENTER)
+    page.one("button[aria-label='What differs in version 1']").send_keys(Keys.ENTER)
+    page.shows("[role=dialog] table", "parts 1, length")
+    assert page.axe() == []
+    page.one("button[aria-label='Bring back version 1']").send_keys(Keys.ENTER)
+    page.shows(".toast", "Version 1 is back")
+
+    def length() -> str:
+        text: str = page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]["length"]
+        return text
+
+    assert length() == "9 1/2 in"
+    page.button("Undo").click()
+    page.until(lambda: length() == "11 in")
+    page.open("/settings", "form")
+    page.fill("shop-town", "Fellmarch")
+    page.button("Save the settings").click()
+    page.until(lambda: page.api("/api/shop")["shop"]["town"] == "Fellmarch")
+    page.button("Earlier versions").click()
+    page.all("button[aria-label^='Bring back']")[0].click()
+    page.until(lambda: page.api("/api/shop")["shop"]["town"] != "Fellmarch")
+
+
+def test_while_the_shop_is_away_typing_goes_on_and_is_saved_after(empty_page: Page, empty_server: Served) -> None:
+    page = empty_page
+    httpx.post(f"{page.url}/api/jobs", json=job()).raise_for_status()
+    key = first_job(page)
+    empty_server.kill()
+    page.fill("title", "typed in the dark")
+    page.shows(".state .words", "The shop does not answer")
+    # It comes back, and what was typed is saved with no further stroke.
+    empty_server.restart()
+    page.saved()
+    assert page.api(f"/api/jobs/{key}")["job"]["title"] == "typed in the dark"
+
+
+def test_typed_over_a_job_that_was_changed_elsewhere_meanwhile_is_not_saved_over_it(page: Page) -> None:
+    key = first_job(page)
+    page.fill("part-0-length", "ten or so")
+    page.shows(".state .words", "not saved yet")
+    kept = page.api(f"/api/jobs/{key}")
+    page.open("/", ".bench li")
+    change = {"revision": kept["revision"], "job": {**kept["job"], "title": "changed elsewhere"}}
+    httpx.put(f"{page.url}/api/jobs/{key}", json=change).raise_for_status()
+    page.open(f"/jobs/{key}/measure", "#part-0-length")
+    page.shows(".state .words", "Changed in another window")
+    assert page.one("#part-0-length").get_attribute("value") == "ten or so"
+    page.button("Take theirs").click()
+    page.until(lambda: page.one("#title").get_attribute("value") == "changed elsewhere")
+    page.saved()
+    assert page.one("#part-0-length").get_attribute("value") == "9 1/2"
+
+
+def test_a_sheet_of_what_cannot_be_saved_is_not_printed_and_says_so(page: Page) -> None:
+    first_job(page)
+    page.fill("value", "a lot")
+    page.shows(".state .words", "not saved yet")
+    page.press(Keys.ESCAPE, "b")
+    page.one(".cut")
+    windows = len(page.driver.window_handles)
+    page.button("Print").click()
+    page.shows(".toast", "this job cannot be saved yet")
+    assert len(page.driver.window_handles) == windows
