@@ -26,7 +26,7 @@ from fardo.files.job import read_job
 from fardo.files.shop import starting_shop
 from fardo.files.understood import understand
 
-_EXAMPLES = Path(__file__).resolve().parents[2] / "shared" / "examples"
+_EXAMPLES = Path(__file__).resolve().parents[1] / "tests" / "examples"
 _BOARD_INCHES = 3 / 8  # what walls and flaps add to a side, about
 _DIVISOR = 139  # in3 a pound
 _KINDS = (8, 15, 30)
@@ -44,7 +44,7 @@ def run() -> None:
 
 
 def asks() -> dict[str, Ask]:
-    """Every kit, and the example jobs where they are at hand."""
+    """Every kit, and the example jobs."""
     jobs = {title: json.dumps(job_of(title, parts)) for title, parts in KITS.items()}
     jobs |= {path.name.removesuffix(".job.json"): path.read_text() for path in sorted(_EXAMPLES.glob("*.job.json"))}
     shop = starting_shop().to_core()

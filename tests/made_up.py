@@ -25,7 +25,7 @@ from fardo.demo import TARIFFS
 from fardo.files.shop import starting_shop
 from fardo.files.tariff import read_tariffs, services_of
 
-SHARED = Path(__file__).resolve().parents[2] / "shared"
+EXAMPLES = sorted((Path(__file__).resolve().parent / "examples").glob("*.job.json"))
 
 
 def inches(text: str) -> Length:

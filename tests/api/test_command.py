@@ -18,7 +18,7 @@ import trimesh
 from fardo.cli import main
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
-from tests.made_up import SHARED, box, job, part
+from tests.made_up import EXAMPLES, box, job, part
 
 
 @dataclass
@@ -162,8 +162,9 @@ def test_the_installed_command_answers_with_the_same_codes() -> None:
     assert bad.stderr.startswith("fardo: inside: read '10x8in', 2 sizes where three are wanted. Allowed: ")
 
 
-def test_the_shared_examples_are_planned_with_every_part_in_its_place() -> None:
-    for path in sorted((SHARED / "examples").glob("*.job.json")):
+def test_the_examples_are_planned_with_every_part_in_its_place() -> None:
+    assert EXAMPLES
+    for path in EXAMPLES:
         wanted = {part["name"]: part["count"] for part in json.loads(path.read_text("utf-8"))["parts"]}
         for plan in json.loads(fardo("plan", str(path), "--json").stdout)["plans"]:
             lying = Counter(placed["part"] for placed in plan["parcels"][0]["placements"])

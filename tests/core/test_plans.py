@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from fractions import Fraction
 from itertools import product
 
 import pytest
@@ -11,6 +12,7 @@ from hypothesis import strategies as st
 
 from fardo.core.goods.part import Extra, Part
 from fardo.core.goods.shape import Box
+from fardo.core.make.insert import Wanted
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.cautions import lifting
 from fardo.core.plan.journey import Journey
@@ -18,6 +20,7 @@ from fardo.core.plan.load import Load
 from fardo.core.plan.price import price
 from fardo.core.plan.progress import BoxChoice, PriceChoice, tie_knots
 from fardo.core.plan.wrapped import wrap_up
+from fardo.core.protect.material import Layer
 from fardo.core.quantity import INCH, POUND, Mass, Money, read_mass, volume_nm3
 from fardo.core.refusal import NoAnswer
 from tests.made_up import load, ranked, services, shop, sizes
@@ -105,6 +108,24 @@ def test_air_is_the_share_of_the_inside_that_is_no_goods() -> None:
     assert boxed.air == 0
     boxed = box_up(load("10 x 10 x 10", "6 lb", "5"), "slotted", exact.grade("C"), exact)
     assert boxed.air == 1 - 1 / 8
+
+
+def test_wrap_and_inserts_are_no_air() -> None:
+    """A 10 in cube with two layers of 5/16 in of bubble in a box of 20 in, a pad of board under it."""
+    exact = replace(shop(), allowances=replace(shop().allowances, step=None))
+    bubble = Layer(exact.materials["bubble-large"], 2)
+    unit = wrap_up(Part("cube", Box(*sizes("10 x 10 x 10")), read_mass("6 lb"), INCH * 5), (bubble,), exact)
+    bare = box_up(Load((unit,), ()), "slotted", exact.grade("C"), exact)
+    (wound,) = bare.coats
+    room = volume_nm3(*bare.made.inside)
+    assert wound.room_nm3 > 0
+    assert bare.air == Fraction(room - 1000 * INCH.nm**3 - wound.room_nm3, room)
+    padded = box_up(Load((unit,), (), inserts=(Wanted("pad"),)), "slotted", exact.grade("C"), exact)
+    (pad,) = (blank for one in padded.inserts for blank in one.blanks)
+    room = volume_nm3(*padded.made.inside)
+    board = pad.area_nm2 * exact.grade("C").caliper.nm
+    assert padded.air == Fraction(room - 1000 * INCH.nm**3 - wound.room_nm3 - board, room)
+    assert padded.weights.fill.grams == pytest.approx(12 * float(padded.air) * room / 10**24, rel=1e-9)  # 12 g a litre
 
 
 def test_a_blank_that_no_sheet_takes_is_said_to_be_too_large() -> None:

@@ -25,7 +25,7 @@ def test_it_is_pulled_up_no_further_than_the_goods_ask() -> None:
     made = stack_up(sizes("14 x 14 x 12"), C, sizes("13 x 13 x 29"), OVERLAP)
     assert (made.least, made.most) == (inches("24"), inches("29"))
     assert made.pull == inches("5")
-    assert made.inside == sizes("14 x 14 x 29")
+    assert made.inside == (inches("14") - C * 2, inches("14") - C * 2, inches("29"))
     home = stack_up(sizes("14 x 14 x 12"), C, sizes("13 x 13 x 35"), OVERLAP)
     assert home.pull == ZERO
     assert home.inside[2] == inches("36")
@@ -44,8 +44,17 @@ def test_goods_stand_on_whichever_end_goes_in() -> None:
     assert made.needed == sizes("13 x 9 x 33")
 
 
+def test_the_flaps_that_go_down_inside_take_a_board_at_each_side() -> None:
+    """Two boards of C, 5/16 in together, off an opening of 14 in; one box alone has no flaps inside."""
+    with pytest.raises(NoAnswer, match="to go past the flaps at a joint"):
+        stack_up(sizes("14 x 14 x 12"), C, sizes("13 3/4 x 13 3/4 x 35"), OVERLAP)
+    assert stack_up(sizes("14 x 14 x 12"), C, sizes("13 3/4 x 13 3/4 x 12"), OVERLAP).boxes == 1
+    fits = inches("14") - C * 2
+    assert stack_up(sizes("14 x 14 x 12"), C, (fits, fits, inches("35")), OVERLAP).boxes == 3
+
+
 def test_what_does_not_go_in_says_why() -> None:
-    with pytest.raises(NoAnswer, match="thicker than the opening by 1 in"):
+    with pytest.raises(NoAnswer, match="thicker than the opening at a joint by 1 "):
         stack_up(sizes("12 x 12 x 12"), C, sizes("13 x 11 x 40"), OVERLAP)
     with pytest.raises(NoAnswer, match="flaps"):
         stack_up(sizes("12 x 4 x 12"), C, sizes("3 x 3 x 40"), OVERLAP)

@@ -58,11 +58,23 @@ def test_an_outline_begins_at_nothing_wherever_its_corners_were_typed() -> None:
     assert shape.points[0] == (inches("0"), inches("0"))
 
 
-def test_bars_reach_half_their_diameter_beyond_their_ends() -> None:
+def test_a_pole_is_as_long_as_the_tape_says() -> None:
+    """Common practice: a tube is sawn off flat, so the tape says what is between its ends."""
     shape = shape_of({"kind": "bars", "diameter": "1", "members": [[["0", "0", "0"], ["12", "0", "0"]]]})
     assert isinstance(shape, Bars)
-    assert shape.sizes == sizes("13 x 1 x 1")
-    assert [round(float(length.inches), 6) for length in shape.lengths] == [13]
+    assert shape.sizes == sizes("12 x 1 x 1")
+    assert shape.lengths == (inches("12"),)
+
+
+def test_bars_are_round_where_they_meet_and_flat_where_they_end() -> None:
+    """A treadle of three bars in a right angle: half a diameter beyond the corner, none beyond the free ends."""
+    corner = ["0", "0", "0"]
+    shape = shape_of(
+        {"kind": "bars", "diameter": "1", "members": [[["8", "0", "0"], corner], [corner, ["0", "6", "0"]]]}
+    )
+    assert isinstance(shape, Bars)
+    assert shape.sizes == sizes("8 1/2 x 6 1/2 x 1")
+    assert shape.lengths == (inches("8 1/2"), inches("6 1/2"))
 
 
 def test_a_compound_of_compounds_is_read_and_too_deep_a_one_refused() -> None:

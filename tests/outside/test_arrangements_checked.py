@@ -21,11 +21,11 @@ from fardo.core.quantity import INCH, POUND, ZERO, Length, Mass
 from fardo.files.job import read_job
 from fardo.files.understood import understand
 from tests.arrangement_checked import faults
-from tests.made_up import SHARED, shop
+from tests.made_up import EXAMPLES, shop
 
 SHOP = shop()
 JOBS = {title: json.dumps(job_of(title, parts)) for title, parts in KITS.items()}
-JOBS |= {path.stem: path.read_text() for path in sorted((SHARED / "examples").glob("*.job.json"))}
+JOBS |= {path.stem: path.read_text() for path in EXAMPLES}
 
 
 def ask_for(job: str) -> Ask:

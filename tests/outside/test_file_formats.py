@@ -14,10 +14,9 @@ from fardo.demo import open_demo
 from fardo.files.job import read_job, write_job
 from fardo.files.understood import understand
 from fardo.schemas import documents, text
-from tests.made_up import SHARED, job, shop
+from tests.made_up import EXAMPLES, job, shop
 
 TREE = Path(__file__).resolve().parents[2]
-EXAMPLES = sorted((SHARED / "examples").glob("*.job.json"))
 DEMO_JOBS = sorted((TREE / "src/fardo/demo/jobs").glob("*.job.json"))
 
 

@@ -7,16 +7,18 @@ from collections.abc import Iterable
 
 import numpy as np
 import pytest
+import shapely
+import shapely.affinity
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
-from shapely import Polygon
+from shapely import LineString, Polygon
 
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS, make_box
 from fardo.core.make.insert import corner_cap, divider, edge_cap, liner, pads, sleeve, spacer
 from fardo.core.quantity import Length
-from tests.folding import crossing, fold, span
+from tests.folding import Panel, crossing, fold, span
 from tests.made_up import allowances, shop
 
 measure = st.integers(60_000_000, 700_000_000).map(Length)
@@ -165,40 +167,51 @@ def _off(line, point) -> float:
 def test_a_triangular_tube_closes_and_holds_the_goods(inside: Sizes, board: str, step: str | None) -> None:
     box = made("triangle", inside, board, step)
     t = box.grade.caliper.mm
-    panels = fold(box.blanks[0], _as_drawn(box.blanks[0]))
-    walls = [panel for panel in panels if len(panel.corners) == 4 or np.ptp(panel.corners[:, 0]) > 1e-3]
-    ends = [panel for panel in panels if panel not in walls]
-    assert (len(walls), len(ends)) == (4, 2)
-    side = np.linalg.norm(np.ptp(walls[0].corners[:, 1:], axis=0))
-    # Three walls close, the fourth lies on the first: their middle planes make one equal-sided triangle.
-    plain = [wall for wall in walls if len(wall.corners) == 4]  # the first has the corners of its ends besides
-    assert len(plain) == 3
-    corners = {tuple(np.round(corner[1:], 2)) for wall in plain for corner in wall.corners}
-    flat = np.array(sorted(corners))
-    spread = [np.linalg.norm(a - b) for n, a in enumerate(flat) for b in flat[:n] if np.linalg.norm(a - b) > 5]
-    assert max(spread) == pytest.approx(min(spread), abs=0.1 + STEP)
-    # Goods w wide and h high within the inner faces: both upper corners are half a board or more from every wall.
-    base = min(walls, key=lambda wall: abs(wall.corners[:, 2]).max())
     long = 0 if inside[0] >= inside[1] else 1
+    panels = fold(box.blanks[0], _as_drawn(box.blanks[0]))
+    ends = [panel for panel in panels if len(panel.corners) == 3]
+    walls = sorted((panel for panel in panels if len(panel.corners) > 3), key=lambda wall: wall.flat.centroid.y)
+    assert (len(walls), len(ends)) == (4, 2)
+    # Seen along the tube every wall is a board as thick as the caliper. No two that are not one piece run into each
+    # other, and none is further than a fence step from where it closes.
+    lines = [_from_the_end(wall, walls[0]) for wall in walls]
+    first, second, third, cover = boards = [LineString(line).buffer(t / 2, cap_style="flat") for line in lines]
+    for one, other in ((first, third), (first, cover), (second, cover)):
+        assert one.intersection(other).area < 0.01
+    assert first.distance(third) <= STEP
+    assert first.distance(cover) <= STEP
+    assert second.distance(cover) <= STEP + t
+    # Closed it measures as promised, its corners taken as sharp.
+    chained = LineString([lines[0][0], *(line[1] for line in lines)])
+    whole = chained.buffer(t / 2, cap_style="flat", join_style="mitre", mitre_limit=10)
+    low_y, low_z, high_y, high_z = whole.bounds
+    assert [high_y - low_y, high_z - low_z] == pytest.approx([box.outside[1 - long].mm, box.outside[2].mm], abs=2e-3)
+    # Goods w wide and h high stand on the first wall and keep clear of the others.
     wide, high = box.inside[1 - long].mm, inside[2].mm
-    middle = (base.corners[:, 1].min() + base.corners[:, 1].max()) / 2
-    sign = 1 if base.inward[2] > 0 else -1
-    for way in (-1, 1):
-        corner = np.array([0, middle + way * wide / 2, sign * (t / 2 + high)])
-        for wall in walls:
-            if abs(wall.inward[2]) > 0.9:
-                continue
-            assert abs((corner - wall.corners[0] * [0, 1, 1]) @ wall.inward) >= t / 2 - 1e-3
-    # The ends stand between the walls.
-    length = np.ptp(walls[0].corners[:, 0])
+    goods = shapely.box(0, t / 2 + 1e-3, wide, t / 2 + high).buffer(-1e-3, join_style="mitre")
+    corner = max(lines[1], key=lambda point: point[1])[0]  # the goods stand under where the second and third wall meet
+    goods = shapely.affinity.translate(goods, corner - wide / 2)
+    assert all(goods.intersection(board).area < 1e-6 for board in boards)
+    # The ends stand between the walls: on edge over the first, and no wider at any height than these leave.
+    length = walls[1].flat.bounds[2] - walls[1].flat.bounds[0]
     assert length - t == pytest.approx(box.inside[long].mm, abs=1e-3)
     assert length + t == pytest.approx(box.outside[long].mm, abs=1e-3)
-    inner = side - t * math.sqrt(3)
     for end in ends:
-        assert np.ptp(end.corners[:, 1]) <= inner + 1e-3
-        assert np.ptp(end.corners[:, 2]) <= inner * math.sqrt(3) / 2 + 1e-3
-    assert box.outside[1 - long].mm >= side + t * math.sqrt(3) - 1e-3
-    assert box.outside[2].mm >= side * math.sqrt(3) / 2 + 2.5 * t - 1e-3
+        flat = [_seen(corner, walls[0]) for corner in end.corners]
+        within = Polygon([(y, max(z, t / 2)) for _, y, z in flat]).buffer(-1e-3)
+        assert all(within.intersection(board).area < 1e-6 for board in boards)
+
+
+def _seen(point: np.ndarray, base: Panel) -> np.ndarray:
+    """A point as it stands over a panel that lies flat with its inner face up."""
+    return (np.linalg.inv(base.place) @ [*point, 1])[:3]
+
+
+def _from_the_end(wall: Panel, base: Panel) -> list[tuple[float, float]]:
+    """The middle of a wall's board as it is seen along the tube, standing on its first wall."""
+    left, low, _, high = wall.flat.bounds
+    ends = [wall.place @ [left, y, 0, 1] for y in (low, high)]
+    return [(float(y), float(z)) for _, y, z in (_seen(end[:3], base) for end in ends)]
 
 
 @given(measure, measure, st.integers(15_000_000, 150_000_000).map(Length), boards, steps)

@@ -1,8 +1,9 @@
 """Two boxes end to end for long goods: one with its flaps pushed into the other's open end, the other's flaps outside.
 
 They need not be alike: the one that goes in must be no larger around inside than the other, and its flaps go down
-inside it. Pressed home the heights add up; pulled out they give up to the shorter flaps less the least overlap more.
-Outside it grows as a telescoped stack does. It lies along the goods' longest side (common practice).
+inside it, where they take a board at each side. Pressed home the heights add up; pulled out they give up to the shorter
+flaps less the least overlap more. Outside it grows as a telescoped stack does. It lies along the goods' longest side
+(common practice).
 """
 
 from __future__ import annotations
@@ -39,7 +40,7 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
     found: list[tuple[int, str, str, StockBox, StockBox]] = []
     short: list[tuple[int, str]] = []
     for outer in around:
-        best, lacks = _best_inner(outer, around, inside[axis], allowances.overlap)
+        best, lacks = _best_inner(outer, around, (wide, thick, inside[axis]), allowances.overlap)
         if best is not None:
             pull = _pull(outer, best, inside[axis])
             found.append((volume_nm3(*outside_of(outer, best, pull)), outer.name, best.name, outer, best))
@@ -60,25 +61,29 @@ def _pull(outer: StockBox, inner: StockBox, need: Length) -> Length:
 
 
 def _best_inner(
-    outer: StockBox, boxes: list[StockBox], need: Length, overlap: Length
+    outer: StockBox, boxes: list[StockBox], goods: Sizes, overlap: Length
 ) -> tuple[StockBox | None, tuple[int, StockBox] | None]:
     """The box that makes it least long; where none makes it long enough, the nearest and what it lacks, nm.
 
     Whole nanometres are compared as they are: of two hundred boxes there are forty thousand pairs.
     """
     (a, b, high), least = (side.nm for side in outer.inside), overlap.nm
+    wide, thick, need = (side.nm for side in goods)
     best: tuple[int, int] | None = None
     lacks: tuple[int, int] | None = None
     for n, inner in enumerate(boxes):
         length, width, height = inner.inside
         spare = width.nm // 2 - least  # of its flaps, which are the shorter ones
+        flaps = inner.grade.caliper.nm * 2
         if length.nm > a or width.nm > b or spare < 0 or (inner is outer and outer.count < 2):
             continue
+        if a - flaps < wide or b - flaps < thick:
+            continue
         whole = high + height.nm
-        if need.nm <= whole + spare:
-            best = min((max(whole, need.nm), n), best or (max(whole, need.nm), n))
+        if need <= whole + spare:
+            best = min((max(whole, need), n), best or (max(whole, need), n))
         else:
-            lacks = min((need.nm - whole - spare, n), lacks or (need.nm - whole - spare, n))
+            lacks = min((need - whole - spare, n), lacks or (need - whole - spare, n))
     return boxes[best[1]] if best else None, (lacks[0], boxes[lacks[1]]) if lacks else None
 
 
@@ -98,7 +103,9 @@ def _made(inside: Sizes, axis: int, outer: StockBox, inner: StockBox, pull: Leng
         by = {rest[0]: sizes[0], rest[1]: sizes[1], axis: sizes[2]}
         return by[0], by[1], by[2]
 
-    room = laid((inner.inside[0], inner.inside[1], outer.inside[2] + inner.inside[2] + pull))
+    flaps = inner.grade.caliper * 2
+    across = [min(small, large - flaps) for small, large in zip(inner.inside[:2], outer.inside[:2], strict=True)]
+    room = laid((across[0], across[1], outer.inside[2] + inner.inside[2] + pull))
     size = outside_of(outer, inner, pull)
     told = (*sides_told("box", outer.inside), *sides_told("the other", inner.inside), ("pulled out", pull),
             ("caliper t", outer.grade.caliper))  # fmt: skip
@@ -109,7 +116,7 @@ def _made(inside: Sizes, axis: int, outer: StockBox, inner: StockBox, pull: Leng
         way=NAME, school="exact", grade=outer.grade, needed=inside, inside=room, outside=laid(size), blanks=(),
         fence=(), tape=closing_tape(size) + around + (size[0] + size[2]) * 4, minutes=MINUTES,
         whys={
-            "inside": Why("height + height + pull; across, the one that goes in", told, _PRACTICE),
+            "inside": Why("height + height + pull; across, the one that goes in or the other less 2t", told, _PRACTICE),
             "outside": Why("across, the outer inside + 6t; along, inside + 4t", told, _PRACTICE),
             "blank": Why("whole boxes, nothing is cut", told, _PRACTICE),
         },

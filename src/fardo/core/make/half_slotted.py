@@ -59,7 +59,8 @@ def half_case(name: str, inside: Sizes, grade: Grade, allowances: Allowances) ->
     t = grade.caliper
     long, short = allowances.at_least(inside[0] + t), allowances.at_least(inside[1] + t)
     last, body = allowances.at_least(inside[1] + t.half()), allowances.at_least(inside[2] + t)
-    panels = CasePanels(allowances.tab, long, short, last, body, allowances.at_least(short.half()), ZERO)
+    flap = allowances.at_most(Length(short.nm // 2))
+    panels = CasePanels(allowances.tab, long, short, last, body, flap, ZERO)
     return draw_case(name, panels), panels
 
 

@@ -1,7 +1,8 @@
 """A slotted case cut from one sheet: the form FEFCO-ESBO code 0201, its panels glue tab, L, W, L, W.
 
 Score to score L + t, W + t, the last panel W + t/2 as it ends in a cut edge; body H + 2t, as two flaps lie on each
-other above and below; flaps half of W + t, so that the outer ones meet. Hence outside = inside + 2t, 2t, 4t.
+other above and below; flaps half of W + t, so that the outer ones meet. A fence with steps may leave them a step apart:
+too long they would ride on each other. Hence outside = inside + 2t, 2t, 4t.
 The form is published (FEFCO-ESBO code, from memory); the allowances are common practice.
 """
 
@@ -14,6 +15,7 @@ from fardo.core.cut.case import CasePanels, case_fence, draw_case
 from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside, long_side_first, turned_note
 from fardo.core.make.stock import closing_tape
+from fardo.core.quantity import Length
 from fardo.core.why import Why
 
 NAME, TITLE = "slotted", "Slotted case, cut from sheet"
@@ -35,7 +37,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     long, short = allowances.at_least(needed[0] + t), allowances.at_least(needed[1] + t)
     last = allowances.at_least(needed[1] + t.half())
     body = allowances.at_least(needed[2] + t * 2)
-    flap = allowances.at_least(short.half())
+    flap = allowances.at_most(Length(short.nm // 2))
     panels = CasePanels(allowances.tab, long, short, last, body, flap, flap)
     blank = draw_case("case", panels)
     outside = (long + t, short + t, body + t * 2)

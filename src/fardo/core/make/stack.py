@@ -2,7 +2,8 @@
 
 The bottom box is closed below and the top one above; between, the lower flaps of each box go down inside the one under
 it, whose upper flaps stay up outside. Pressed home a joint adds a box's height; pulled up it adds up to a flap less the
-least overlap more. Outside it grows by two boards at each side where flaps lie over walls (common practice).
+least overlap more. Inside a joint the lower flaps take a board at each side of the opening; outside it grows by two
+boards at each side where flaps lie over walls (common practice).
 """
 
 from __future__ import annotations
@@ -15,7 +16,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make.made import Allowances, Made, School, check_inside
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of, turned
-from fardo.core.quantity import Length, volume_nm3
+from fardo.core.quantity import ZERO, Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
@@ -70,13 +71,20 @@ class Stack:
 
     @property
     def inside(self) -> Sizes:
-        return self.box[0], self.box[1], self.least + self.pull * (self.boxes - 1)
+        long, short = opening(self.box, self.caliper, self.boxes)
+        return long, short, self.least + self.pull * (self.boxes - 1)
 
     @property
     def outside(self) -> Sizes:
         t = self.caliper
-        across = t * 2 + (t * (2 * _BOARDS_AT_A_JOINT) if self.boxes > 1 else Length(0))
+        across = t * 2 + (t * (2 * _BOARDS_AT_A_JOINT) if self.boxes > 1 else ZERO)
         return self.box[0] + across, self.box[1] + across, self.inside[2] + t * 4
+
+
+def opening(box: Sizes, caliper: Length, boxes: int) -> tuple[Length, Length]:
+    """What goes past the joints of so many boxes of that inside, its longer side first."""
+    flaps = caliper * 2 if boxes > 1 else ZERO
+    return max(box[:2]) - flaps, min(box[:2]) - flaps
 
 
 def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright: bool = False) -> Stack:
@@ -84,14 +92,15 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright
 
     Raises: NoAnswer where no number of them does.
     """
-    opening = (max(box[:2]), min(box[:2]))
-    flap = opening[1].half()
+    one, several = opening(box, caliper, 1), opening(box, caliper, 2)
+    flap = one[1].half()
     stood = list(turned(goods, upright))
-    standing = [needed for needed in stood if needed[0] <= opening[0] and needed[1] <= opening[1]]
+    standing = [needed for needed in stood if needed[0] <= one[0] and needed[1] <= one[1]]
     found = []
     for needed in standing:
-        for count in range(1, MOST + 1 if flap > overlap else 2):
-            stack = Stack((*opening, box[2]), caliper, count, needed, overlap)
+        past_joints = needed[0] <= several[0] and needed[1] <= several[1]
+        for count in range(1, MOST + 1 if past_joints and flap > overlap else 2):
+            stack = Stack((*one, box[2]), caliper, count, needed, overlap)
             if stack.most >= needed[2]:
                 found.append(stack)
                 break
@@ -99,11 +108,12 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright
         return min(found, key=lambda stack: (stack.boxes, stack.inside[2]))
     if standing and flap <= overlap:
         raise NoAnswer(f"its flaps, {both_units(flap)}, are no more than the overlap a joint needs")
+    lacks = Length(min(max(needed[0].nm - several[0].nm, needed[1].nm - several[1].nm) for needed in stood))
+    if lacks.nm > 0 and standing:
+        raise TooSmall(f"too thick by {both_units(lacks)} to go past the flaps at a joint", lacks)
     if standing:
         raise NoAnswer(f"longer than {MOST} of these boxes one in another")
-    short = min(max(needed[0].nm - opening[0].nm, needed[1].nm - opening[1].nm) for needed in stood)
-    lacks = Length(short)
-    raise TooSmall(f"thicker than the opening by {both_units(lacks)}, whichever end it stands on", lacks)
+    raise TooSmall(f"thicker than the opening at a joint by {both_units(lacks)}, whichever end it stands on", lacks)
 
 
 def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
@@ -140,7 +150,7 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
         tape=closing_tape(stack.outside) + around * (stack.boxes - 1) + (stack.outside[0] + stack.outside[2]) * 4,
         minutes=MINUTES * stack.boxes,
         whys={
-            "inside": Why("boxes x height + pulls", told, _PRACTICE),
+            "inside": Why("boxes x height + pulls; across, box - 2t at the joints", told, _PRACTICE),
             "outside": Why("inside + 6t, + 6t, + 4t: two boards more at each side over a joint", told, _PRACTICE),
             "blank": Why("whole boxes, nothing is cut", told, _PRACTICE),
         },

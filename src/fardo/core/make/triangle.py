@@ -2,8 +2,10 @@
 
 It does not roll, and takes less board than a square tube around what is round or slender. Goods as wide as w and as
 high as h stand in a triangle whose inside is w + 2h / sqrt 3 along its base. A score lies in the middle of the board,
-so that score to score it is sqrt 3 calipers more, and outside as much again. The end triangles hang on the first wall
-and stand between the other two. (Geometry; the form is common practice.)
+so that score to score it is sqrt 3 calipers more. The first wall ends in a cut edge within the third and is half of
+sqrt 3 calipers shorter; the third goes around it to the fourth, which lies a board further out, and is 2 / sqrt 3
+calipers longer. The end triangles hang on the first wall and stand between the other two. (Geometry; the form is common
+practice.)
 """
 
 from __future__ import annotations
@@ -38,17 +40,22 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     along = 0 if inside[0] >= inside[1] else 1
     wide, high = inside[1 - along], inside[2]
     wall = allowances.at_least(wide + _roots(high * 2, 3) + _thirds_root(t))
+    first = allowances.at_most(wall - _thirds_root(t).half())
+    third = allowances.at_least(wall + _roots(t * 2, 3))
+    # The wall that lies over the first begins further out and ends where the tube does.
+    cover = allowances.at_most(wall + (third - wall).half())
     body = allowances.at_least(inside[along] + t)
-    # The wall that lies over the first ends where the tube does.
-    cover = allowances.at_most(wall)
-    blank = _draw(wall, cover, body, t, allowances)
+    walls = (first, wall, third, cover)
+    blank = _draw(walls, body, t, allowances)
     room = Length(wall.nm - _thirds_root(t).nm - _roots(high * 2, 3).nm)
-    across, tall = wall + _thirds_root(t), _height(wall) + t * 2 + t.half()
+    # From the outer corner of the third and fourth wall to that of the first two.
+    across = wall + (third - wall).half() + _thirds_root(t)
+    tall = _height(wall) + _height(third - wall) + t + t.half()
     length = body + t
     sizes_in = (body - t, room, high) if along == 0 else (room, body - t, high)
     outside = (length, across, tall) if along == 0 else (across, length, tall)
     told = (*sides_told("inside", inside), ("caliper t", t))
-    marks = [wall * n for n in (1, 2, 3)]
+    marks = [sum(walls[:n], start=ZERO) for n in (1, 2, 3)]
     return Made(
         way=NAME, school="exact", grade=grade, needed=inside, inside=sizes_in, outside=outside, blanks=(blank,),
         fence=(
@@ -61,9 +68,10 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         ),
         tape=body * 2 + (wall + INCH * 2) * 6, minutes=MINUTES,
         whys={
-            "blank": Why("three walls w + 2h / sqrt 3 + t sqrt 3, one over the first; length + t", told, _GEOMETRY),
+            "blank": Why("second wall w + 2h / sqrt 3 + t sqrt 3; first t sqrt 3 / 2 less, third 2t / sqrt 3 more, "
+                         "the one over the first t / sqrt 3 more; length + t", told, _GEOMETRY),
             "inside": Why("wall - t sqrt 3 - 2h / sqrt 3 at the height h", told, _GEOMETRY),
-            "outside": Why("wall + t sqrt 3; wall x sqrt 3 / 2 + 2 1/2 t; length + 2t", told, _GEOMETRY),
+            "outside": Why("wall + 4t / sqrt 3; wall x sqrt 3 / 2 + 2 1/2 t; length + 2t", told, _GEOMETRY),
         },
         notes=(),
         steps=(
@@ -74,23 +82,23 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     )  # fmt: skip
 
 
-def _draw(wall: Length, cover: Length, body: Length, t: Length, allowances: Allowances) -> Blank:
-    """Args: wall: score to score. cover: the fourth, to its cut edge. body: score to score of the ends."""
-    # An end triangle stands within the walls: its sides are a caliper's triangle smaller than the scores'.
-    side = Length(wall.nm - _thirds_root(t).nm)
+def _draw(walls: tuple[Length, Length, Length, Length], body: Length, t: Length, allowances: Allowances) -> Blank:
+    """Args: walls: from the first, which begins at a cut edge, to the one over it. body: score to score of the ends."""
+    first = walls[0]
+    # An end triangle stands within the walls: it begins where the third wall's inner face is, at the cut edge, and ends
+    # as far from the first corner.
+    side = first - _thirds_root(t).half()
     reach = allowances.at_most(_height(side))
     left, right, whole = reach, reach + body, reach * 2 + body
-    y0, y1, y2, y3, y4 = ZERO, wall, wall * 2, wall * 3, wall * 3 + cover
-    inset = (wall - side).half()
-    low, high, middle = y0 + inset, y1 - inset, y1.half()
+    y0, y1, y2, y3, y4 = (sum(walls[:n], start=ZERO) for n in range(5))
+    middle = side.half()
     outline: tuple[Point, ...] = (
-        (left, y0), (right, y0), (right, low), (whole, middle), (right, high), (right, y4), (left, y4), (left, high),
-        (ZERO, middle), (left, low),
+        (left, y0), (right, y0), (whole, middle), (right, side), (right, y4), (left, y4), (left, side), (ZERO, middle),
     )  # fmt: skip
     lines = [
         *cut_along(outline),
         *(Line("score", (left, y), (right, y), 120) for y in (y1, y2, y3)),
-        *(Line("score", (x, low), (x, high)) for x in (left, right)),
+        *(Line("score", (x, y0), (x, side)) for x in (left, right)),
     ]
     dimensions = [
         *chain((ZERO, whole), "below", ZERO), *chain((ZERO, left, right, whole), "above", y4),

@@ -78,7 +78,8 @@ class Lies:
 class Boxed:
     """
     Args:
-        coats: every layer in it, the liner last. air: the share of the inside that is neither goods nor extras, 0 to 1.
+        coats: every layer in it, the liner last. air: the share of the inside that is neither goods, extras, wrap nor
+        inserts, 0 to 1.
         box, wrap, fill, tape, labour: what each costs. too_large: why it cannot be cut from the sheets in stock, or
         None. strength: of the closed box, and what speaks against it. inserts: of board, cut with it.
         suggested: the lightest board that is certified for it, where this one is not. making: time to make it alone.
@@ -208,8 +209,8 @@ def box_up(
     if WAYS[way].NEEDS == "stock":
         grade = made.grade
         arrangement = roomier(arrangement, made.inside)
-    air = max(volume_nm3(*made.inside) - load.volume_nm3, 0)
-    void = max(air - sum(coat.room_nm3 for coat in coats), 0)
+    board_nm3 = sum(blank.area_nm2 * blank.count for blank in pieces) * cut_from.caliper.nm
+    void = max(volume_nm3(*made.inside) - load.volume_nm3 - sum(coat.room_nm3 for coat in coats) - board_nm3, 0)
     fill_weight, fill_cost = fill_void(void, shop.fill)
     weights = Weights(
         goods=load.goods_weight,
@@ -228,7 +229,7 @@ def box_up(
     on += [(blank, _on_sheet(blank, cut_from.sheets)) for blank in pieces]
     return Boxed(
         load, arrangement, made, tuple(coats), weights,
-        air=Fraction(air, volume_nm3(*made.inside)),
+        air=Fraction(void, volume_nm3(*made.inside)),
         sheets=tuple(sheet for _, sheet in on),
         box=_box_costs(made) + _board_costs(pieces, cut_from),
         wrap=total([coat.price for coat in coats], shop.currency),

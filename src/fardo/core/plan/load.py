@@ -157,8 +157,9 @@ def side_by_side(ask: Ask, load: Load) -> Answer | None:
 
 
 def air_in(load: Load, answer: Answer) -> float:
-    """The share of an arrangement's inside that is neither goods nor extras."""
-    return 1 - load.volume_nm3 / answer.room_nm3
+    """The share of an arrangement's inside that is neither goods, extras nor wrap."""
+    wrap = sum(coat.room_nm3 for unit in load.units for coat in unit.coats)
+    return max(1 - (load.volume_nm3 + wrap) / answer.room_nm3, 0)
 
 
 def saved_room(load: Load, answer: Answer) -> float:

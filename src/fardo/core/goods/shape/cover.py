@@ -1,6 +1,6 @@
 """A shape as convex pieces that together cover it: what the arranging engine sets apart from one another.
 
-A piece is the hull of a few ellipsoids: a box of eight points, a rod of two balls, a cylinder of two flat discs. So
+A piece is the hull of a few ellipsoids: a box of eight points, a rod of balls or discs, a cylinder of two discs. So
 round things stay round, and how far a piece reaches is exact in every direction. Where a shape is hollow and round,
 its pieces fill a little of the hollow, never the other way: what keeps clear of the cover keeps clear of the shape.
 """
@@ -89,9 +89,15 @@ def upright(diameter_a: float, diameter_b: float, height: float) -> Convex:
     return Convex(points, np.stack([flat * diameter_a / 2, flat * diameter_b / 2]))
 
 
-def rod(start: Sequence[float], end: Sequence[float], diameter: float) -> Convex:
-    ball = np.eye(3) * diameter / 2
-    return Convex(np.array([start, end], dtype=float), np.stack([ball, ball]))
+def rod(
+    start: Sequence[float], end: Sequence[float], diameter: float, rounded: tuple[bool, bool] = (True, True)
+) -> Convex:
+    """A bar between two points, each of its ends a ball or a disc across it."""
+    points = np.array([start, end], dtype=float)
+    ball = np.eye(3)
+    along = points[1] - points[0]
+    disc = ball - np.outer(along, along) / (along @ along) if along.any() else ball
+    return Convex(points, np.stack([ball if round_end else disc for round_end in rounded]) * diameter / 2)
 
 
 def ring(outer: float, inner: float, thickness: float) -> tuple[Convex, ...]:

@@ -40,10 +40,26 @@ def egg(length: float, width: float, height: float) -> Solid:
     return Manifold.sphere(0.5, FACETS).translate((0.5, 0.5, 0.5)).scale((length, width, height))
 
 
-def rod(start: Sequence[float], end: Sequence[float], diameter: float) -> Solid:
-    """A bar with round ends between two points."""
-    ball = Manifold.sphere(diameter / 2, FACETS // 2)
-    return Manifold.batch_hull([ball.translate(tuple(start)), ball.translate(tuple(end))])
+def rod(
+    start: Sequence[float], end: Sequence[float], diameter: float, rounded: tuple[bool, bool] = (True, True)
+) -> Solid:
+    """A bar between two points, each of its ends round or flat."""
+    ends = np.array([start, end], dtype=float)
+    ball = np.asarray(Manifold.sphere(diameter / 2, FACETS // 2).to_mesh64().vert_properties)[:, :3]
+    disc = ball if all(rounded) else _circle(ends[1] - ends[0]) * diameter / 2
+    return Manifold.hull_points(
+        np.concatenate([at + (ball if one else disc) for at, one in zip(ends, rounded, strict=True)])
+    )
+
+
+def _circle(normal: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Points (FACETS, 3) of the circle of radius 1 about the origin, across a direction."""
+    along = normal / np.linalg.norm(normal)
+    first = np.cross(along, np.eye(3)[np.abs(along).argmin()])
+    first /= np.linalg.norm(first)
+    angles = np.linspace(0, 2 * np.pi, FACETS, endpoint=False)[:, None]
+    circle: NDArray[np.float64] = np.cos(angles) * first + np.sin(angles) * np.cross(along, first)
+    return circle
 
 
 def plate(outline: Ring, holes: Iterable[Ring], thickness: float) -> Solid:
