@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from fardo.core.quantity import Length
 
 _STATES_OF_QUICK = 20  # a quick order of n cuts takes as long as n x n / 20 states
+_FEW = 8  # so many cuts have so few states that they are always looked at
 _MOST_STATES = 4000  # of the search for the order of one sheet's cuts with fewest fence changes
 
 
@@ -52,30 +53,30 @@ class CutSearch:
     """Looks for orders of cuts that set the fence least often, as long as it has states to spend.
 
     Breadth first over what has been cut: at a setting all that can be cut at it is cut, which never does harm. Where
-    the states of a sheet run out it goes on by the setting that does most at once; where those in all do, cuts stay in
-    the order they were made.
+    the states of a sheet run out it goes on by the setting that does most at once; where those in all do, the cuts of a
+    sheet that has many stay in the order they were made.
     """
 
     def __init__(self, states: int) -> None:
         self._left = states
 
     def order(self, cuts: Sequence[Cut]) -> tuple[Cut, ...]:
-        if self._left <= 0:
+        few = len(cuts) <= _FEW
+        if self._left <= 0 and not few:
             return tuple(cuts)  # as they were made, which frees every rest before it is cut
         self._left -= len(cuts) ** 2 // _STATES_OF_QUICK
-        quick, settings = _ordered(cuts, 0)
-        if settings > len({cut.fence for cut in cuts}) and self._left > 0:
-            most = min(_MOST_STATES, self._left)
-            thorough, fewer = _ordered(cuts, most)
-            self._left -= most if fewer == settings else most // 2
+        quick, settings, _ = _ordered(cuts, 0)
+        if settings > len({cut.fence for cut in cuts}) and (self._left > 0 or few):
+            thorough, fewer, looked_at = _ordered(cuts, _MOST_STATES if few else min(_MOST_STATES, self._left))
+            self._left -= looked_at
             if fewer < settings:
                 quick = thorough
         number = {old: new for new, old in enumerate(quick)}
         return tuple(replace(cuts[n], after=None if (after := cuts[n].after) is None else number[after]) for n in quick)
 
 
-def _ordered(cuts: Sequence[Cut], states: int) -> tuple[list[int], int]:
-    """The cuts' numbers in order, and how often the fence is set.
+def _ordered(cuts: Sequence[Cut], states: int) -> tuple[list[int], int, int]:
+    """The cuts' numbers in order, how often the fence is set, and how many states were looked at.
 
     Args:
         states: that are looked at before only the setting that does most is followed.
@@ -94,7 +95,7 @@ def _ordered(cuts: Sequence[Cut], states: int) -> tuple[list[int], int]:
         state, done = came
         order = done + order
         settings += 1
-    return order, settings
+    return order, settings, len(seen)
 
 
 def _settings(
