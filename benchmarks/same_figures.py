@@ -93,7 +93,11 @@ def _of_job(client: TestClient, name: str, job: Figures, draw: Random) -> Iterat
     changed["value"] = "900.00"
     changed["extras"] = [*changed.get("extras", ()), {"name": "spare", "size": "5 x 4 x 1 in", "weight": "9 oz"}]
     if (cut_by := chosen["box"]["cut_by"]) is not None:
-        changed["chosen"]["box"]["cut_by"] = {**cut_by, "slip_mm": 3.0, "thumb_mm": 9.0, "caliper_mm": 4.5}
+        changed["chosen"]["box"]["cut_by"] = {
+            **cut_by,
+            "allowances_mm": {**cut_by["allowances_mm"], "slip": 3.0, "thumb": 9.0},
+            "caliper_mm": 4.5,
+        }
     yield f"{name}, changed since", client.post("/api/work-out", json={"job": changed}).json()
 
 

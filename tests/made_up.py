@@ -10,7 +10,7 @@ from typing import Any
 
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
-from fardo.core.make.made import Allowances
+from fardo.core.make.allowances import Allowances
 from fardo.core.plan.job import Job
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import Load

@@ -80,23 +80,25 @@ def test_a_hand_is_told_what_it_breaks_and_what_it_makes(client: TestClient) -> 
     entry = as_entry(work(client, content)["layout"])
     hub = entry["placements"][1]
     held = {**entry, "placements": [entry["placements"][0], {**hub, "at_mm": [150, 150, 300]}, entry["placements"][2]]}
-    told = client.post("/api/arrange/hand", json={"job": content, "arrangement": held}).json()
+    told = client.post("/api/arrange/hand", json={"job": content, "arrangement": held, "thing": 1}).json()
     assert told["faults"] == []
     assert told["fill"], "a hub in the air has fill named under it"
-    dropped = client.post("/api/arrange/hand", json={"job": content, "arrangement": held, "drop": 1}).json()
+    dropped = client.post(
+        "/api/arrange/hand", json={"job": content, "arrangement": held, "thing": 1, "drop": True}
+    ).json()
     was, now = (view["layout"]["parts"][1]["at_mm"][2] for view in (told, dropped))
     assert now < was
     assert dropped["faults"] == []
     onto = {**held, "placements": [*held["placements"][:1], {**hub, "at_mm": entry["placements"][0]["at_mm"]},
                                    held["placements"][2]]}  # fmt: skip
-    broken = client.post("/api/arrange/hand", json={"job": content, "arrangement": onto}).json()
+    broken = client.post("/api/arrange/hand", json={"job": content, "arrangement": onto, "thing": 1}).json()
     assert any("comes too near" in fault["says"] for fault in broken["faults"])
 
 
 def test_a_hand_with_other_things_is_refused(client: TestClient) -> None:
     entry = as_entry(work(client, wheel())["layout"])
     entry["placements"].pop()
-    answer = client.post("/api/arrange/hand", json={"job": wheel(), "arrangement": entry})
+    answer = client.post("/api/arrange/hand", json={"job": wheel(), "arrangement": entry, "thing": 0})
     assert answer.status_code == 422
     assert answer.json()["field"] == "arrangement"
 

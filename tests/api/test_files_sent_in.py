@@ -313,7 +313,7 @@ def test_kinds_are_listed_copied_changed_put_away_and_brought_back(client: TestC
     broken = {**changed, "questions": ["weather"]}
     answer = client.put("/api/kinds", json={"revision": 1, "kind": broken})
     assert answer.status_code == 422
-    assert answer.json()["field"] == "questions[0]"
+    assert answer.json()["field"] == "kind.questions[0]"
 
 
 def test_a_job_is_begun_from_a_kind_and_kept_as_one(client: TestClient) -> None:

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from pathlib import Path
 
+import pytest
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.select import Select
 
 from fardo.core.make import make_box
 from fardo.files.svg import svg
+from tests.added import add_one_of_each
 from tests.browser.driver import Page
 from tests.made_up import allowances, shop, sizes
 
@@ -149,3 +151,31 @@ def test_a_tariff_is_looked_at_tried_and_put_away_with_undo(page: Page, tmp_path
     page.one("#tariff-file").send_keys(str(bad))
     page.shows(".says", "bad.tariff.json")
     assert page.axe() == []
+
+
+def test_what_is_added_to_a_family_is_on_the_page(page: Page, monkeypatch: pytest.MonkeyPatch) -> None:
+    """One more of each, put into the registers while the shop is open: no page has a list of its own."""
+    add_one_of_each(monkeypatch)
+    page.open("/settings", "#shop-seat")
+    assert page.one("#shop-seat").get_attribute("value") == "3 in"
+    page.one("summary").click()
+    page.fill("shop-minutes-hooped", "9")
+    page.fill("shop-seat", "5")
+    page.button("I cut a box of B and measured it").click()
+    assert "Hooped case" in page.text("select[aria-label='Way of measured box 1 of B']")
+    page.button("Save the settings").click()
+    page.shows("#shop-faults", "Saved")
+    assert page.api("/api/shop")["shop"]["allowances"]["seat"] == "5 in"
+    page.open("/", ".bench li")
+    page.open(f"{job_of(page, 'Concertina for Ostwick')}/box", ".cut")
+    Select(page.one("#insert-add")).select_by_value("wedge")
+    assert page.one("#insert-0-count").get_attribute("value") == "3"
+    page.fill("insert-0-length", "3")
+    page.shows(".tabs", "wedge × 3")
+    page.button("Look at all").click()
+    page.shows(".ways", "Hooped case")
+    page.open("/tariffs", ".carriers")
+    next(one for one in page.all(".carrier") if "Quillmere" in one.text).click()
+    page.button("Change it").click()
+    assert "toll" in page.text(".add select")
+    assert "strong scent" in page.text(".several")

@@ -6,7 +6,9 @@ from dataclasses import replace
 
 import pytest
 
-from fardo.core.make.insert import Wanted, cut_insert, divider, hand_holes
+from fardo.core.cut.hand_holes import hand_holes
+from fardo.core.make.inserts import cut_insert
+from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.price import compared
@@ -57,7 +59,7 @@ def test_an_insert_weighs_and_costs_its_board_and_a_minute_a_piece() -> None:
 
 def test_a_divider_of_six_cells_has_one_long_strip_and_two_short_ones() -> None:
     """On 5/32 in board in 12 x 10: three cells along, two across, so 2 slots in the long strip and 1 in the short."""
-    found = divider(sizes("12 1/16 x 10 1/16 x 6"), T, allowances(), 3, 2)
+    found = cut_insert(Wanted("divider", along=3, across=2), sizes("12 1/16 x 10 1/16 x 6"), T, allowances())
     long, short = found.blanks
     assert (long.count, short.count) == (1, 2)
     assert [side.inches for side in found.measures] == [
@@ -82,7 +84,7 @@ def test_what_an_insert_lacks_is_said(wanted: Wanted, kind: type[Exception], say
 
 def test_one_cell_is_no_divider() -> None:
     with pytest.raises(BadInput, match="two cells or more"):
-        Wanted("divider", along=1, across=1)
+        cut_insert(Wanted("divider", along=1, across=1), sizes("9 x 9 x 9"), T, allowances())
 
 
 def test_hand_holes_are_cut_on_three_sides_in_both_ends_and_said_to_weaken_them() -> None:

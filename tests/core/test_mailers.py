@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fardo.core.make import Stock, make_box
+from fardo.core.make.allowances import SEAMS
 from fardo.core.make.mailer import must_close
 from fardo.core.make.stock import Pouch, PouchKind, StockBox
 from fardo.core.plan.boxed import box_up
@@ -46,7 +47,7 @@ def wrapped(layers: tuple[int, int, int]) -> tuple[Length, Length, Length]:
 
 def test_7_x_4_x_4_closes_in_9_and_a_half_x_12_and_a_half_with_one_layer_and_not_with_two_lengthways() -> None:
     """Common practice: one layer of small bubble goes in, with nothing spare for a second one lengthways."""
-    envelope, seams = pouch("9 1/2", "12 1/2"), allowances().seams
+    envelope, seams = pouch("9 1/2", "12 1/2"), allowances()[SEAMS]
     must_close(envelope, wrapped((1, 1, 1)), seams)
     with pytest.raises(NoAnswer, match="too short"):
         must_close(envelope, wrapped((2, 1, 1)), seams)

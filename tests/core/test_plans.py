@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from fardo.core.goods.part import Extra, Part
 from fardo.core.goods.shape import Box
-from fardo.core.make.insert import Wanted
+from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.cautions import lifting
 from fardo.core.plan.journey import Journey

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import pytest
 
+from fardo.core.make.allowances import REFOLD
 from fardo.core.make.recut import recuts, steps
 from fardo.core.quantity import ZERO
 from fardo.core.refusal import NoAnswer
 from tests.made_up import allowances, inches, shop, sizes
 
 C = shop().grade("C").caliper
-REFOLD = allowances().refold
+REFOLD = allowances()[REFOLD]
 
 
 def test_corners_moved_by_the_tape_measure_lose_nothing() -> None:

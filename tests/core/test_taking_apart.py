@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fardo.core.goods.hazard import IN_WORDS, QUESTIONS, TAGS, weigh_answers
+from fardo.core.goods.hazard import QUESTIONS, tags, weigh_answers
 from fardo.core.goods.take_apart import Step, bag_labels, put_back
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.journey import Journey
@@ -84,5 +84,6 @@ def test_every_question_may_be_answered_with_none_and_every_tag_has_words() -> N
         assert question.answers[0].code == "none"
         assert question.answers[0].caution == ""
         assert all(answer.caution for answer in question.answers[1:])
-    tags = {answer.tag for question in QUESTIONS.values() for answer in question.answers if answer.tag}
-    assert tags == TAGS == set(IN_WORDS)
+    said = [answer.tag for question in QUESTIONS.values() for answer in question.answers if answer.tag]
+    assert len(said) == len(tags()) > 0  # no code stands for two things
+    assert all(tag.says for tag in said)

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from fardo.core.cut.drawing import Blank, Kind
 from fardo.core.make import make_box
+from fardo.core.make.allowances import SLIP
 from fardo.core.quantity import SIXTEENTH, Length
 from fardo.core.refusal import BadInput
 from tests.made_up import allowances, inches, shop, sizes
@@ -80,7 +81,7 @@ def test_a_tray_never_comes_out_smaller_than_asked(
         blank.size[0] - Length(min(nm for axis, nm in at(blank, "score") if axis == 0)) * 2 for blank in (lid, tray)
     )
     # The lid slides over: its inside is the tray's outside and at least the slip.
-    assert lid_base - grade.caliper >= tray_base + grade.caliper + allowances().slip
+    assert lid_base - grade.caliper >= tray_base + grade.caliper + allowances()[SLIP]
 
 
 @given(st.tuples(measure, measure, measure))

@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
 from fardo.core.make import make_box
+from fardo.core.make.allowances import SLIP
 from fardo.core.make.recut import recuts
 from fardo.core.quantity import ZERO, Length
 from fardo.core.refusal import NoAnswer
@@ -78,7 +79,7 @@ def test_lid_and_tray_fold_and_the_lid_slides_over_the_tray(inside: Sizes, board
         spans.append(high - low)
     (tray_span, lid_span) = spans
     assert list(tray_span - [t, t, t / 2]) == pytest.approx(mm(made.inside), abs=1e-3)
-    slip = allowances(step).slip.mm
+    slip = allowances(step)[SLIP].mm
     for axis in (0, 1):
         loose = (lid_span[axis] - t) - (tray_span[axis] + t)
         assert slip - 1e-6 <= loose <= slip + 1.6 + 1e-6  # a fence step more at most

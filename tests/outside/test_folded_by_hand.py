@@ -14,6 +14,7 @@ from shapely.ops import polygonize
 
 from fardo.core.cut.drawing import Blank
 from fardo.core.make import Made, make_box
+from fardo.core.make.allowances import SLIP, TAB
 from fardo.core.quantity import Length
 from tests.made_up import allowances, shop
 
@@ -51,7 +52,7 @@ def test_a_case_falls_into_four_walls_eight_flaps_and_a_tab(inside: tuple[Length
     flap = (short + t) / 2
     # Two walls as wide as the length, one as the width, the last half a caliper less; flaps above and below each.
     widths = [long + t, short + t, long + t, short + t / 2]
-    found_sides = [side(panel) for panel in found if side(panel)[0] > allowances().tab.mm + 1]
+    found_sides = [side(panel) for panel in found if side(panel)[0] > allowances()[TAB].mm + 1]
     assert sorted(w for w, _ in found_sides) == pytest.approx(sorted(widths * 3), abs=1e-3)
     assert sorted(h for _, h in found_sides) == pytest.approx(sorted([body] * 4 + [flap] * 8), abs=1e-3)
     assert sum(w * h for w, h in found_sides) == pytest.approx(sum(widths) * (body + 2 * flap), rel=1e-5)
@@ -63,7 +64,7 @@ def test_wall_by_wall_the_case_closes_around_its_inside(inside: tuple[Length, Le
     """Once around, the middle of the board is twice inside length and width and four calipers, less the half that the
     last wall leaves for the seam."""
     made, found = case(inside)
-    t, tab = made.grade.caliper.mm, allowances().tab.mm
+    t, tab = made.grade.caliper.mm, allowances()[TAB].mm
     body = made.inside[2].mm + 2 * t
     walls = [side(p)[0] for p in found if abs(side(p)[1] - body) < 0.01 and side(p)[0] > tab + 1]
     assert sum(walls) == pytest.approx(2 * (made.inside[0].mm + made.inside[1].mm) + 4 * t - t / 2, abs=0.01)
@@ -99,7 +100,7 @@ def test_the_exact_lid_goes_over_the_tray_with_its_slip_and_no_more(inside: tupl
         bases.append((xs[1] - xs[0], ys[1] - ys[0]))
     tray, lid = bases
     for tray_base, lid_base in zip(tray, lid, strict=True):
-        assert (lid_base - t) - (tray_base + t) == pytest.approx(allowances().slip.mm, abs=1e-6)
+        assert (lid_base - t) - (tray_base + t) == pytest.approx(allowances()[SLIP].mm, abs=1e-6)
     # Closed, the carrier measures the lid across and the tray's wall with its base and the lid's top upright.
     assert made.outside[0].mm == pytest.approx(lid[0] + t)
     assert made.outside[2].mm == pytest.approx(made.inside[2].mm + 2 * t)

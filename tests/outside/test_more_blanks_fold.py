@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable
+from typing import Any
 
 import numpy as np
 import pytest
@@ -16,7 +17,9 @@ from shapely import LineString, Polygon
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS, make_box
-from fardo.core.make.insert import corner_cap, divider, edge_cap, liner, pads, sleeve, spacer
+from fardo.core.make.allowances import FLOATED, GUARD, LID, OVERLAP, SLIP
+from fardo.core.make.inserts import cut_insert
+from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.quantity import Length
 from tests.folding import Panel, crossing, fold, span
 from tests.made_up import allowances, shop
@@ -76,8 +79,8 @@ def test_a_part_lid_slides_over_its_tray(inside: Sizes, board: str, step: str | 
     tray, lid = (folded(blank) for blank in box.blanks)
     assert list(tray - [t, t, t / 2]) == pytest.approx(mm(box.inside), abs=1e-3)
     for axis in (0, 1):
-        assert allowances().slip.mm - 1e-6 <= (lid[axis] - t) - (tray[axis] + t) <= allowances().slip.mm + STEP
-    assert lid[2] <= min(tray[2] + t, allowances().lid.mm) + 1e-6
+        assert allowances()[SLIP].mm - 1e-6 <= (lid[axis] - t) - (tray[axis] + t) <= allowances()[SLIP].mm + STEP
+    assert lid[2] <= min(tray[2] + t, allowances()[LID].mm) + 1e-6
     assert [*(lid[:2] + t), tray[2] + 1.5 * t] == pytest.approx(mm(box.outside), abs=1e-3)
 
 
@@ -106,7 +109,7 @@ def test_the_lid_of_a_half_slotted_case_slides_over_it(inside: Sizes, board: str
     case, lid = case_span(box.blanks[0]), folded(box.blanks[1])
     assert list(case - [t, t, t]) == pytest.approx(mm(box.inside), abs=1e-3)
     for axis in (0, 1):
-        assert allowances().slip.mm - 1e-6 <= (lid[axis] - t) - (case[axis] + t) <= allowances().slip.mm + STEP
+        assert allowances()[SLIP].mm - 1e-6 <= (lid[axis] - t) - (case[axis] + t) <= allowances()[SLIP].mm + STEP
     assert lid[2] <= case[2] + t + 1e-6  # its walls end above the table
     assert [*(lid[:2] + t), case[2] + 2 * t] == pytest.approx(mm(box.outside), abs=1e-3)
 
@@ -118,13 +121,13 @@ def test_the_upper_half_slides_over_the_lower_and_they_overlap(inside: Sizes, bo
     t = box.grade.caliper.mm
     lower, upper = (case_span(blank) for blank in box.blanks)
     for axis in (0, 1):
-        assert allowances().slip.mm - 1e-6 <= (upper[axis] - t) - (lower[axis] + t) <= allowances().slip.mm + STEP
+        assert allowances()[SLIP].mm - 1e-6 <= (upper[axis] - t) - (lower[axis] + t) <= allowances()[SLIP].mm + STEP
     high = box.inside[2].mm
     assert list(lower[:2] - t) == pytest.approx(mm(box.inside)[:2], abs=1e-3)
     assert [*(upper[:2] + t), high + 4 * t] == pytest.approx(mm(box.outside), abs=1e-3)
     depths = [half[2] - t for half in (lower, upper)]
     assert max(depths) <= high + 1e-6
-    assert sum(depths) - high >= min(allowances().overlap.mm, box.needed[2].mm) - 1e-3
+    assert sum(depths) - high >= min(allowances()[OVERLAP].mm, box.needed[2].mm) - 1e-3
 
 
 @given(insides, boards, steps)
@@ -232,7 +235,7 @@ def test_a_folder_closes_over_its_hollow_ends(
     ends = apart(float(p.corners[0][0]) for p in panels if abs(p.inward[0]) > 0.5)
     assert len(ends) == 4
     assert ends[2] - ends[1] - t == pytest.approx(box.inside[0].mm, abs=1e-3)
-    assert ends[1] - ends[0] - t >= allowances().guard.mm - 1e-3
+    assert ends[1] - ends[0] - t >= allowances()[GUARD].mm - 1e-3
     # Covers lie above the rolled ends and meet in the middle, never on each other.
     base, over, cover = apart(float(p.corners[0][2]) for p in panels if abs(p.inward[2]) > 0.5)
     assert cover - base - t == pytest.approx(box.inside[2].mm, abs=1e-3)
@@ -266,7 +269,7 @@ def test_an_inner_box_floats_an_inch_or_more_from_the_outer(inside: Sizes, board
         stands = next(np.ptp(p.corners[:, 2]) for p in bridge if abs(p.inward[2]) < 0.5)
         # Its legs end at the cut edge; over its back it is half a board higher.
         assert stands + t / 2 <= min(room) + 1e-3
-        assert stands + t / 2 >= allowances().floated.mm - 1e-3
+        assert stands + t / 2 >= allowances()[FLOATED].mm - 1e-3
     assert sum(blank.count for blank in box.blanks[2:]) == 12
 
 
@@ -280,22 +283,27 @@ def test_every_way_that_is_cut_from_sheet_is_folded_here_or_beside() -> None:
 @settings(max_examples=40, deadline=None)
 def test_inserts_fold_to_what_they_are_for(inside: Sizes, board: str, step: str | None) -> None:
     t, all_of = shop().grade(board).caliper, allowances(step)
-    around = case_like(liner(inside, t, all_of).blanks[0])
+
+    def blank(kind: str, **asked: Any) -> Blank:
+        (only,) = cut_insert(Wanted(kind, **asked), inside, t, all_of).blanks
+        return only
+
+    around = case_like(blank("liner"))
     for wall, room in zip(around, inside, strict=False):
-        assert room.mm - all_of.slip.mm - 2 * STEP <= wall + t.mm <= room.mm + 1e-3
-    band = case_like(sleeve(inside, t, all_of).blanks[0])
+        assert room.mm - all_of[SLIP].mm - 2 * STEP <= wall + t.mm <= room.mm + 1e-3
+    band = case_like(blank("sleeve", size=inside))
     assert band[0] - t.mm >= inside[1].mm - 1e-3
     assert band[1] - t.mm >= inside[2].mm - 1e-3
-    bridge = fold(spacer(inside[0], Length.of_mm(40), t, all_of, 4).blanks[0])
+    bridge = fold(blank("spacer", length=inside[0], depth=Length.of_mm(40)))
     legs = [np.ptp(p.corners[:, 2]) for p in bridge if abs(p.inward[2]) < 0.5]
     assert legs == pytest.approx([legs[0]] * 2)
     assert 40 - 1e-3 <= legs[0] + t.mm / 2 <= 40 + STEP
-    cap = fold(edge_cap(inside[0], Length.of_mm(50), all_of, 4).blanks[0])
+    cap = fold(blank("edge-cap", length=inside[0], depth=Length.of_mm(50)))
     assert abs(cap[0].inward @ cap[1].inward) < 1e-9
-    corner = fold(corner_cap(all_of).blanks[0])
+    corner = fold(blank("corner-cap"))
     assert len(corner) == 3
     assert abs(np.linalg.det(np.array([panel.inward for panel in corner]))) == pytest.approx(1)
-    (pad,) = pads(inside, t, all_of, 2).blanks
+    pad = blank("pad", count=2)
     assert pad.count == 2
     assert pad.size[0] <= inside[0]
     assert pad.size[1] <= inside[1]
@@ -319,7 +327,7 @@ def test_strips_of_a_divider_slot_into_each_other(inside: Sizes, board: str, alo
     """Laid crosswise, each slot of one takes the board of the other, and both stand on the floor of the box."""
     assume(along * across > 1)
     t = shop().grade(board).caliper
-    found = divider(inside, t, allowances(), along, across)
+    found = cut_insert(Wanted("divider", along=along, across=across), inside, t, allowances())
     cell = [side.mm for side in found.measures]
     assert cell[0] * along + t.mm * (along - 1) <= inside[0].mm
     assert cell[1] * across + t.mm * (across - 1) <= inside[1].mm

@@ -9,8 +9,11 @@ from pydantic import BaseModel, ConfigDict, Field
 from fardo.api.figures import Figure, SizesView, WhyView
 from fardo.api.goods import Choice, HazardView, KindRow, PartView, ShapeKind, WrapList
 from fardo.core.arrange.turn import Matrix
+from fardo.core.make.inserts import wanted as insert
 from fardo.core.plan.progress import State
+from fardo.core.protect.forms.asks import Ask
 from fardo.files.cut_by import CutBy
+from fardo.files.family import InsertName, QuestionName
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.shop import ShopFile, starting_shop
 
@@ -150,6 +153,7 @@ class WayView(BaseModel):
     needed_mm: tuple[float, float, float]
     inside: SizesView
     outside: SizesView
+    wall_mm: float = Field(description="how thick its walls are")
     weight: Figure
     air_percent: int
     minutes: int
@@ -300,6 +304,48 @@ class WayChoice(BaseModel):
     way: str
     title: str
     minutes: int
+    cut: bool = Field(description="whether it is cut from sheet")
+
+
+class FormChoice(BaseModel):
+    """A way to put a material on."""
+
+    form: str
+    title: str
+    asks: list[Ask] = Field(description="what it asks of a layer")
+    laps: bool = Field(description="whether a length of it meets itself and laps")
+    on_walls: bool = Field(description="whether it goes on the walls of the box, and no part wears it")
+
+
+class AsksView(BaseModel):
+    """A field of an insert, and what stands beside it."""
+
+    field: insert.Field
+    label: str
+
+
+class InsertChoice(BaseModel):
+    """A kind of insert, and how many there are of it to begin with."""
+
+    kind: InsertName
+    title: str
+    count: int
+    asks: list[AsksView]
+
+
+class AllowanceChoice(BaseModel):
+    """An allowance, and what it is until the shop has measured its own."""
+
+    name: str
+    title: str
+    starts: str
+
+
+class QuestionChoice(BaseModel):
+    """A question about a hazard."""
+
+    value: QuestionName
+    says: str
 
 
 class ShopView(BaseModel):
@@ -309,7 +355,11 @@ class ShopView(BaseModel):
     shapes: list[ShapeKind]
     fragilities: list[Choice]
     ways: list[WayChoice] = Field(description="every way to get a box")
-    questions: list[Choice]
+    forms: list[FormChoice]
+    inserts: list[InsertChoice]
+    allowances: list[AllowanceChoice]
+    tags: list[Choice] = Field(description="hazards that a service may refuse")
+    questions: list[QuestionChoice]
 
 
 class ShopChange(BaseModel):

@@ -7,7 +7,7 @@ from fardo.api.quotes import view_plan, view_refused
 from fardo.core.board.strength import Strength
 from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made
-from fardo.core.make.insert import Insert
+from fardo.core.make.inserts.wanted import Insert
 from fardo.core.make.stock import Pouch, Taken
 from fardo.core.plan.boxed import OnSheet, Weights
 from fardo.core.plan.picture import Picture, WayPriced, choice_of_box
@@ -29,6 +29,7 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         inside=figures.view_sizes(made.inside, units, made.whys["inside"], "down"),
         outside=figures.view_sizes(made.outside, units, made.whys["outside"]),
         weight=view_weight(boxed.weights, units),
+        wall_mm=made.wall.mm,
         air_percent=round(boxed.air * 100),
         minutes=round(boxed.minutes),
         sheets=[_sheet(on, units) for on in boxed.sheets],

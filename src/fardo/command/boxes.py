@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from pathlib import Path
 from typing import Annotated
 
@@ -12,11 +11,12 @@ from rich.table import Table
 from fardo.answers import made_json, recuts_json, stack_json
 from fardo.command.shared import AsJson, DbFile, one_of, open_shop, out, print_json, write
 from fardo.core.make import WAYS, Made, School, make_box
+from fardo.core.make.allowances import ALLOWANCES, OVERLAP, REFOLD
 from fardo.core.make.recut import Folds, recuts
 from fardo.core.make.recut import steps as recut_steps
 from fardo.core.make.stack import stack_up
 from fardo.core.make.stack import steps as stack_steps
-from fardo.core.quantity import read_length, read_sizes, show_length, show_sizes
+from fardo.core.quantity import Length, Units, read_length, read_sizes, show_length, show_sizes
 from fardo.core.refusal import NoAnswer
 from fardo.files.drawn import exact_text, in_words
 from fardo.files.shop import ShopFile
@@ -31,6 +31,9 @@ def blank(
     school: Annotated[str, typer.Option(help="exact or thumb.")] = "exact",
     thumb: Annotated[str | None, typer.Option(help="The rule-of-thumb allowance: 1/2in")] = None,
     slip: Annotated[str | None, typer.Option(help="How much looser the lid is than the tray: 1/16in")] = None,
+    allow: Annotated[
+        list[str] | None, typer.Option(help="Another allowance as NAME=LENGTH: tab=2in. May be given again.")
+    ] = None,
     step: Annotated[
         str, typer.Option(help="Panels go up to this step: 1/16in, 1mm; 'none' keeps them exact.")
     ] = "none",
@@ -44,12 +47,10 @@ def blank(
     """The blanks for an inside size, with every line and dimension."""
     shop_file, _ = open_shop(db, None)
     shop = shop_file.to_core()
-    usual = shop.allowances
-    allowances = replace(
-        usual,
-        thumb=read_length(thumb, shop.units, zero=True, field="thumb") if thumb else usual.thumb,
-        slip=read_length(slip, shop.units, zero=True, field="slip") if slip else usual.slip,
-        step=None if step == "none" else read_length(step, shop.units, field="step"),
+    said = {"thumb": thumb, "slip": slip} | dict(_parted(text) for text in allow or ())
+    allowances = shop.allowances.changed(
+        {name: _allowance(name, length, shop.units) for name, length in said.items() if length},
+        None if step == "none" else read_length(step, shop.units, field="step"),
     )
     taken: School = "thumb" if one_of(school, ("exact", "thumb"), "school") == "thumb" else "exact"
     made = make_box(way, read_sizes(inside, shop.units, field="inside"), shop.grade(board), allowances, taken)
@@ -83,7 +84,7 @@ def recut(
     taken: Folds = "bench" if one_of(folds, ("tape", "bench"), "folds") == "bench" else "tape"
     old, needed = (read_sizes(text, shop.units, field=name) for text, name in ((box, "box"), (inside, "inside")))
     try:
-        found = recuts(old, shop.grade(board).caliper, needed, shop.allowances.refold, taken, upright)
+        found = recuts(old, shop.grade(board).caliper, needed, shop.allowances[REFOLD], taken, upright)
     except NoAnswer as none:
         if as_json:
             print_json({"possible": False, "why": str(none), "results": []})
@@ -109,7 +110,7 @@ def stack(
     shop_file, _ = open_shop(db, None)
     shop = shop_file.to_core()
     one, needed = (read_sizes(text, shop.units, field=name) for text, name in ((box, "box"), (goods, "goods")))
-    made = stack_up(one, shop.grade(board).caliper, needed, shop.allowances.overlap)
+    made = stack_up(one, shop.grade(board).caliper, needed, shop.allowances[OVERLAP])
     if as_json:
         print_json(stack_json(made, shop.units))
         return
@@ -118,6 +119,17 @@ def stack(
     out.print(f"outside {show_sizes(made.outside, shop.units, 'up')}")
     for n, step in enumerate(stack_steps(made), 1):
         out.print(f"{n:3}. {step.told(in_words(shop.units))}")
+
+
+def _parted(text: str) -> tuple[str, str]:
+    """The name and the length of NAME=LENGTH."""
+    name, _, length = text.partition("=")
+    return one_of(name.strip(), tuple(ALLOWANCES), "allow"), length
+
+
+def _allowance(name: str, length: str, units: Units) -> Length:
+    one = ALLOWANCES[name]
+    return read_length(length, units, zero=one.zero, most=one.most, field=name)
 
 
 def _write_drawings(

@@ -8,9 +8,9 @@ from pydantic import Field
 
 from fardo.core.board.grade import Grade, Sheet, trim_measured
 from fardo.core.goods.part import Sizes
-from fardo.core.make import WAYS
 from fardo.core.quantity import Length, Mass, Units
 from fardo.core.refusal import BadInput
+from fardo.files.family import CutWayName
 from fardo.files.typed import Measure, Strict, TypedSizes, Weight, to_length, to_mass, to_money, to_sizes
 
 CALIPER_MOST = Length.of_mm(50)
@@ -38,7 +38,7 @@ def write_sheet(sheet: Sheet, was: SheetEntry | None) -> SheetEntry:
 class MeasuredCut(Strict):
     """A box that was cut on this board: the inside its cut sheet promised, and what the tape said."""
 
-    way: str = Field(max_length=20)
+    way: CutWayName
     promised: TypedSizes
     measured: TypedSizes
 
@@ -83,9 +83,6 @@ def read_board(board: BoardEntry, units: Units, currency: str, path: str) -> Gra
 
 def _trim(cut: MeasuredCut, units: Units, path: str) -> tuple[str, Sizes]:
     """What boxes of a way come out smaller than they are reckoned, each side; less than nothing where larger."""
-    if cut.way not in WAYS or WAYS[cut.way].NEEDS != "sheet":
-        allowed = ", ".join(name for name, way in WAYS.items() if way.NEEDS == "sheet")
-        raise BadInput("not a way that is cut from sheet", read=cut.way, allowed=allowed, field=f"{path}.way")
     promised = to_sizes(cut.promised, units, f"{path}.promised")
     found = to_sizes(cut.measured, units, f"{path}.measured")
     try:

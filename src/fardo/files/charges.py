@@ -1,6 +1,6 @@
 """The charges of a tariff file: each kind with its fields, its table, and the conditions it is made under.
 
-A new kind of charge is a class here, in the union at the end, and one in `core.tariff.charges`.
+A new kind of charge is a class here, a line in the register at the end, and a module in `core.tariff.charges`.
 """
 
 from __future__ import annotations
@@ -32,6 +32,7 @@ from fardo.core.tariff.charges import (
 )
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES
 from fardo.core.tariff.when import ALWAYS, When
+from fardo.files.family import ByKind
 from fardo.files.typed import Measure, Strict, Weight, to_length, to_mass, to_money
 
 _UNITS = {"ft3": volume_nm3(INCH * 12, INCH * 12, INCH * 12), "dm3": 10**24}
@@ -74,11 +75,16 @@ class WhenEntry(Strict):
 
 
 class ChargeBase(Strict):
-    """What every charge may say of when it is made."""
+    """What every charge says: its kind, and when it is made."""
 
+    kind: str
     when: WhenEntry | None = Field(None, description="it is made only where this holds")
     unless: WhenEntry | None = Field(None, description="it is made only where this does not hold")
     for_all: bool = Field(False, description="once for all parcels that go together, by what they weigh together")
+
+    def to_core(self, currency: str, units: Units) -> Charge:
+        """Raises BadInput naming the field within the charge."""
+        raise NotImplementedError
 
 
 class Rows(ChargeBase):
@@ -266,20 +272,12 @@ class PackingEntry(Rows):
         )
 
 
-ChargeEntry = Annotated[
-    GridEntry
-    | VolumeEntry
-    | SoftPackEntry
-    | ContainerEntry
-    | FreightEntry
-    | SurchargeEntry
-    | ResidentialEntry
-    | FuelEntry
-    | CoverEntry
-    | DistanceEntry
-    | PackingEntry,
-    Field(discriminator="kind"),
-]
+CHARGES: dict[str, type[ChargeBase]] = {
+    "grid": GridEntry, "volume": VolumeEntry, "soft-pack": SoftPackEntry, "container": ContainerEntry,
+    "freight": FreightEntry, "surcharge": SurchargeEntry, "residential": ResidentialEntry, "fuel": FuelEntry,
+    "cover": CoverEntry, "distance": DistanceEntry, "packing": PackingEntry,
+}  # fmt: skip
+ChargeEntry = Annotated[ChargeBase, ByKind(lambda: CHARGES)]
 
 
 def charge_of(entry: ChargeEntry, currency: str, units: Units, n: int) -> Charge:

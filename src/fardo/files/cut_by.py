@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
-from pydantic import Field
+from typing import Annotated, Any
 
-from fardo.core.make.made import Allowances
+from pydantic import Field, model_validator
+
+from fardo.core.make.allowances import ALLOWANCES, Allowances
 from fardo.core.plan.cut_by import CutBy as Figures
 from fardo.core.quantity import Length
+from fardo.files.family import AllowanceName
 from fardo.files.typed import Strict
 
 _MOST = 1000.0  # mm: beyond it nothing is an allowance
@@ -17,30 +20,33 @@ class CutBy(Strict):
 
     caliper_mm: float = Field(gt=0, le=50)
     trim_mm: tuple[float, float, float] = Field(description="length, width, height")
-    thumb_mm: float = Field(ge=0, le=_MOST)
-    slip_mm: float = Field(ge=0, le=_MOST)
-    tab_mm: float = Field(gt=0, le=_MOST)
-    refold_mm: float = Field(ge=0, le=_MOST)
-    overlap_mm: float = Field(gt=0, le=_MOST)
-    lid_mm: float = Field(gt=0, le=_MOST)
-    floated_mm: float = Field(gt=0, le=_MOST)
-    guard_mm: float = Field(gt=0, le=_MOST)
-    seams_mm: float = Field(ge=0, le=_MOST)
+    allowances_mm: dict[AllowanceName, Annotated[float, Field(ge=0, le=_MOST)]] = Field(
+        default_factory=dict, max_length=60, description="each by its name"
+    )
     step_mm: float | None = Field(None, gt=0, le=_MOST)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_before(cls, content: Any) -> Any:
+        """A job of before there was a list of allowances has each as a field of its own."""
+        if not isinstance(content, dict):
+            return content
+        had = {name: content[f"{name}_mm"] for name in ALLOWANCES if f"{name}_mm" in content}
+        rest = {name: value for name, value in content.items() if name.removesuffix("_mm") not in had}
+        return {**rest, "allowances_mm": {**had, **content.get("allowances_mm", {})}} if had else content
 
     def to_core(self) -> Figures:
         a, b, c = (Length.of_mm(max(-_MOST, min(_MOST, side))) for side in self.trim_mm)
-        lengths = {name: Length.of_mm(getattr(self, f"{name}_mm")) for name in _NAMES}
+        lengths = {name: Length.of_mm(said) for name, said in self.allowances_mm.items()}
         step = None if self.step_mm is None else Length.of_mm(self.step_mm)
-        return Figures(Length.of_mm(self.caliper_mm), (a, b, c), Allowances(step=step, **lengths))
-
-
-_NAMES = ("thumb", "slip", "tab", "refold", "overlap", "lid", "floated", "guard", "seams")
+        return Figures(Length.of_mm(self.caliper_mm), (a, b, c), Allowances.of(lengths, step))
 
 
 def write_cut_by(figures: Figures) -> CutBy:
-    """As a job keeps them."""
+    """As a job keeps them: every allowance there is, so that none is changed by a starting value either."""
     a, b, c = (side.mm for side in figures.trim)
-    lengths = {f"{name}_mm": getattr(figures.allowances, name).mm for name in _NAMES}
-    step = figures.allowances.step.mm if figures.allowances.step else None
-    return CutBy(caliper_mm=figures.caliper.mm, trim_mm=(a, b, c), step_mm=step, **lengths)
+    allowances = figures.allowances
+    return CutBy(
+        caliper_mm=figures.caliper.mm, trim_mm=(a, b, c), step_mm=allowances.step.mm if allowances.step else None,
+        allowances_mm={name: allowances[one].mm for name, one in ALLOWANCES.items()},
+    )  # fmt: skip

@@ -7,30 +7,28 @@ from __future__ import annotations
 
 import json
 from datetime import date
-from typing import Any, Final, Literal, get_args
+from typing import Any, Final, Literal
 
 from pydantic import ConfigDict, Field, ValidationError
 from pydantic_core import from_json
 
+from fardo.core.make import WAYS
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry
 from fardo.files.cut_by import CutBy
+from fardo.files.family import InsertName, WayName
 from fardo.files.shapes import ShapeEntry, box_shape
-from fardo.files.typed import ExtraEntry, Measure, Strict, TypedDistance, TypedSizes, Weight, complaints
+from fardo.files.typed import Count, ExtraEntry, Measure, Strict, TypedDistance, TypedSizes, Weight, complaints
 
 FORMAT: Final = "fardo-job/1"
 LARGEST_FILE = 2_000_000
-_WAY_NAMES = Literal[
-    "shelf", "stash", "recut", "tray", "part-lid", "slotted", "overlap", "half-slotted", "halves", "five-panel", "tube",
-    "triangle", "folder", "boxed-twice", "design", "stack", "end-to-end", "mailer", "bagged", "carrier",
-]  # fmt: skip
 
 
 class LayerEntry(Strict):
     """A material on a part. What a form does not ask for is left out."""
 
     material: str = Field(max_length=40)
-    layers: int = Field(1, ge=1, le=100)
+    layers: Count = 1
     crossed: bool = Field(False, description="wound both ways, as many layers each way")
     room: Measure | None = Field(None, description="free on each side inside an inner box")
     hollow: TypedSizes | None = Field(None, description="size of the hollow that is stuffed")
@@ -49,15 +47,15 @@ class RulesEntry(Strict):
 
 class PartEntry(Strict):
     name: str = Field("", max_length=120)
-    count: int = Field(1, ge=1, le=999)
+    count: Count = 1
     weight: Weight | None = Field(None, description="of one")
     fragility: str | None = Field(None, max_length=40, description="a class, or what it bears: '60 G'")
     shape: ShapeEntry = Field(default_factory=box_shape, validate_default=True)
     protect: list[LayerEntry] = Field(default_factory=list, max_length=20)
     gap: Measure | None = None
     rules: RulesEntry = Field(default_factory=RulesEntry)
-    piles: int | None = Field(None, ge=1, le=999, description="flat things of a count, in so many piles")
-    sleeve_holds: int | None = Field(None, ge=1, le=999, description="at most so many in a pile")
+    piles: Count | None = Field(None, description="flat things of a count, in so many piles")
+    sleeve_holds: Count | None = Field(None, description="at most so many in a pile")
     photos: list[str] = Field(default_factory=list, max_length=12, description="files kept with the shop")
     off_by: str | None = Field(None, max_length=40, description="the step that took it off")
     guessed: bool = Field(False, description="its measures are the kind's, not taken of this one yet")
@@ -84,11 +82,11 @@ class StepEntry(Strict):
 class InsertEntry(Strict):
     """What goes into the box of board, cut with it. What a kind does not ask for is left out."""
 
-    kind: Literal["pad", "liner", "divider", "sleeve", "spacer", "edge-cap", "corner-cap"]
-    count: int = Field(1, ge=1, le=200)
+    kind: InsertName
+    count: Count = 1
     where: Literal["below", "above", "both"] = Field("below", description="for a pad: under or over the goods")
-    along: int = Field(2, ge=1, le=20, description="cells of a divider along the box")
-    across: int = Field(2, ge=1, le=20, description="cells of a divider across the box")
+    along: Count = Field(2, description="cells of a divider along the box")
+    across: Count = Field(2, description="cells of a divider across the box")
     size: TypedSizes | None = Field(None, description="of the thing in a sleeve")
     length: Measure | None = Field(None, description="of a spacer or an edge cap")
     depth: Measure | None = Field(None, description="what a spacer keeps; how wide the legs of an edge cap are")
@@ -182,7 +180,7 @@ class JobFile(Strict):
     value: str | None = Field(None, max_length=20, description="declared value, in the shop's currency")
     parts: list[PartEntry] = Field(default_factory=list, max_length=200)
     extras: list[ExtraEntry] = Field(default_factory=list, max_length=40)
-    ways: list[_WAY_NAMES] = Field(default_factory=lambda: list(get_args(_WAY_NAMES)), max_length=40)
+    ways: list[WayName] = Field(default_factory=lambda: list(WAYS), max_length=40)
     beside: list[BesideEntry] = Field(default_factory=list, max_length=20, description="parcels that go with it")
     parcels_at_most: int = Field(1, ge=1, le=100)
     board: str | None = Field(None, max_length=20, description="code of the board, the shop's usual one unless given")

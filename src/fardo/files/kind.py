@@ -15,15 +15,16 @@ from unicodedata import normalize
 
 from pydantic import ConfigDict, Field, ValidationError
 
-from fardo.core.goods.hazard import QUESTIONS
+from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.goods.take_apart import Step, side_after, weight_after
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import FINEST, Length, Units, show_length, show_mass
 from fardo.core.refusal import BadInput
+from fardo.files.family import QuestionName
 from fardo.files.job import JobFile, LayerEntry, PartEntry, StepEntry
 from fardo.files.shapes import MeasuredShape
 from fardo.files.shop import ShopFile
-from fardo.files.typed import ExtraEntry, Strict, complaints, to_length, to_mass
+from fardo.files.typed import ExtraEntry, Strict, complaints, to_count, to_length, to_mass
 
 FORMAT: Final = "fardo-kind/1"
 Sentences = list[str]
@@ -67,7 +68,9 @@ class KindFile(Strict):
     title: str = Field(min_length=1, max_length=80)
     words: str = Field("", max_length=200, description="other words people look for it by")
     about: str = Field("", max_length=300)
-    questions: list[str] = Field(default_factory=list, max_length=20, description="hazards that are asked about")
+    questions: list[QuestionName] = Field(
+        default_factory=list, max_length=20, description="hazards that are asked about"
+    )
     weak_points: Sentences = Field(default_factory=list, max_length=20)
     protection: Sentences = Field(default_factory=list, max_length=20)
     arrangement: Sentences = Field(default_factory=list, max_length=20)
@@ -81,10 +84,7 @@ class KindFile(Strict):
     steps: list[StepEntry] = Field(default_factory=list, max_length=60)
 
     def check(self) -> KindFile:
-        """Itself. Raises BadInput for a question there is not, or two steps of one name."""
-        for n, code in enumerate(self.questions):
-            if code not in QUESTIONS:
-                raise BadInput("not a question", read=code, allowed=", ".join(QUESTIONS), field=f"questions[{n}]")
+        """Itself. Raises BadInput for two steps of one name."""
         ids = [step.id for step in self.steps]
         for n, step in enumerate(ids):
             if step in ids[:n]:
@@ -238,15 +238,19 @@ def _resize(part: PartEntry, step: StepEntry, taken: bool, units: Units) -> None
 
 def _weigh(part: PartEntry, freed: list[PartEntry], taken: bool, units: Units) -> None:
     try:
-        off = [(to_mass(one.weight, units, "weight"), one.count) for one in freed if one.weight not in (None, "")]
+        off = [(to_mass(one.weight, units, "weight"), _count(one)) for one in freed if one.weight not in (None, "")]
         if not off or part.weight in (None, ""):
             return
-        after = weight_after(to_mass(part.weight, units, "weight"), part.count, off, taken)
+        after = weight_after(to_mass(part.weight, units, "weight"), _count(part), off, taken)
     except BadInput:
         return
     if after is not None:
         shown = show_mass(after, units, "nearest")
         part.weight = shown.text if shown.exact else after.grams
+
+
+def _count(part: PartEntry) -> int:
+    return to_count(part.count, "count", MOST_OF_ONE)
 
 
 def _text(length: Length, units: Units) -> str | float:

@@ -8,15 +8,14 @@ from typing import Literal
 from pydantic import Field
 
 from fardo.core.board.grade import Grade
+from fardo.core.protect.forms import BOXED
 from fardo.core.protect.material import Material
 from fardo.core.quantity import ZERO, Length, Units
 from fardo.core.refusal import BadInput
+from fardo.files.family import FormName
 from fardo.files.typed import Measure, Strict, Weight, to_length, to_mass, to_money
 
 _THICKEST = Length.of_mm(200)
-FormName = Literal[
-    "surface", "bag", "stuffing", "corner", "face", "edge", "tube", "wrap", "pad", "box", "liner"
-]  # fmt: skip
 
 
 class MaterialEntry(Strict):
@@ -46,7 +45,7 @@ def read_materials(
         path = f"materials[{n}]"
         if entry.code in made:
             raise BadInput("twice the same code", read=entry.code, allowed="a code of its own", field=f"{path}.code")
-        if entry.form == "box" and entry.board not in grades:
+        if entry.form == BOXED and entry.board not in grades:
             raise BadInput(
                 "not a board of this shop", read=entry.board, allowed=", ".join(grades), field=f"{path}.board"
             )

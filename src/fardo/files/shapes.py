@@ -59,7 +59,10 @@ globals().update({model.__name__: model for model in MODELS.values()})
 
 
 class BarsShape(Strict):
-    """Round bars of one diameter; each member is its two ends, along the middle. An end is flat, or round where it meets another."""
+    """Round bars of one diameter; each member is its two ends, along the middle.
+
+    An end is flat, or round where it meets another.
+    """
 
     kind: Literal["bars"]
     diameter: Measure | None = None

@@ -8,11 +8,10 @@ from importlib.resources import files
 from typing import Annotated, Any, Literal
 from urllib.parse import urlsplit
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from fardo.core.board.strength import Trust
-from fardo.core.make import WAYS
-from fardo.core.make.made import Allowances
+from fardo.core.make.allowances import ALLOWANCES, Allowances
 from fardo.core.make.stock import Stock
 from fardo.core.plan.shop import Shop, Tape
 from fardo.core.protect.fill import Fill
@@ -21,6 +20,7 @@ from fardo.core.refusal import BadInput
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.parcel import read_postcode
 from fardo.files.boards import BoardEntry, read_board
+from fardo.files.family import AllowanceName, WayName
 from fardo.files.materials import MaterialEntry, read_materials
 from fardo.files.stock import BoxEntry, DesignEntry, PouchEntry, read_box, read_design, read_pouch
 from fardo.files.typed import ExtraEntry, Measure, Strict, Weight, to_length, to_mass, to_money, to_sizes
@@ -74,15 +74,10 @@ class ShopFile(Strict):
     pack_minutes: int = Field(ge=0, le=600)
     wrap_minutes: int = Field(2, ge=0, le=120, description="for each layer put on")
     gap: Measure
-    thumb: Measure
-    slip: Measure
-    tab: Measure
-    refold: Measure = Field("1/4 in", description="what moved corners take of a re-cut box, at the bench")
-    overlap: Measure = Field("2 in", description="least of the flaps at the joint of a telescoped stack")
-    lid: Measure = Field("3 in", description="depth of a lid that does not reach the table")
-    floated: Measure = Field("2 in", description="what an inner box keeps from the outer one; an inch at least")
-    guard: Measure = Field("1 in", description="how deep the hollow edges of a folder are")
-    seams: Measure = Field("1/2 in", description="what a mailer's seams and closing take of width and of length")
+    allowances: dict[AllowanceName, Measure] = Field(
+        default_factory=dict, max_length=60,
+        description="what is added when a box is made, by its name; what is left out starts as told",
+    )  # fmt: skip
     kerf: Measure = Field("1/8 in", description="what the shop's saw takes at every cut")
     offcut_least: Measure = Field("12 in", description="the shorter side of an off-cut that is worth keeping")
     used_percent: int = Field(70, ge=1, le=100, description="of its strength that a used box is trusted with")
@@ -90,7 +85,7 @@ class ShopFile(Strict):
     damp_percent: int = Field(50, ge=1, le=100, description="of its strength that is left in damp air")
     stack_safety: int = Field(5, ge=1, le=50, description="so much less may stand on it for long than when it is tried")
     dear_from: str = Field("1000.00", description="goods of such a value are dear: no used box without a warning")
-    minutes: dict[str, Annotated[int, Field(ge=0, le=600)]] = Field(
+    minutes: dict[WayName, Annotated[int, Field(ge=0, le=600)]] = Field(
         default_factory=dict, max_length=60, description="to make a box, by its way; what is left out starts as told"
     )
     fence_step: Literal["1/16 in", "1/32 in", "1 mm"]
@@ -118,6 +113,16 @@ class ShopFile(Strict):
         default_factory=_from_start("habits"), max_length=20, validate_default=True,
         description="what goes into every parcel unless it is taken off the list",
     )  # fmt: skip
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_before(cls, content: Any) -> Any:
+        """A file of before there was a list of allowances has each as a field of its own."""
+        if not isinstance(content, dict):
+            return content
+        had = {name: content[name] for name in ALLOWANCES if name in content}
+        rest = {name: value for name, value in content.items() if name not in had}
+        return {**rest, "allowances": {**had, **content.get("allowances", {})}} if had else content
 
     def to_core(self) -> Shop:
         """Raises BadInput naming the first field that cannot be used."""
@@ -150,16 +155,8 @@ class ShopFile(Strict):
             ),
             cushion_factor=Fraction(str(self.cushion_factor)),
             default_gap=to_length(self.gap, units, "gap", zero=True, most=_ALLOWANCE_MOST),
-            allowances=Allowances(
-                thumb=to_length(self.thumb, units, "thumb", zero=True, most=_ALLOWANCE_MOST),
-                slip=to_length(self.slip, units, "slip", zero=True, most=_ALLOWANCE_MOST),
-                tab=to_length(self.tab, units, "tab", most=_ALLOWANCE_MOST),
-                refold=to_length(self.refold, units, "refold", zero=True, most=_ALLOWANCE_MOST),
-                overlap=to_length(self.overlap, units, "overlap", most=_ALLOWANCE_MOST),
-                lid=to_length(self.lid, units, "lid", most=_DEEPEST),
-                floated=to_length(self.floated, units, "floated", most=_ALLOWANCE_MOST),
-                guard=to_length(self.guard, units, "guard", most=_ALLOWANCE_MOST),
-                seams=to_length(self.seams, units, "seams", zero=True, most=_ALLOWANCE_MOST),
+            allowances=Allowances.of(
+                {name: _allowance(name, said, units) for name, said in self.allowances.items()},
                 step=to_length(self.fence_step, units, "fence_step"),
             ),
             exchange=Exchange(self.currency, {code: _rate(code, text) for code, text in self.rates.items()}),
@@ -170,7 +167,7 @@ class ShopFile(Strict):
                 Fraction(self.stack_safety),
             ),
             dear_from=to_money(self.dear_from, self.currency, "dear_from"),
-            making=tuple((way, _minutes(way, said)) for way, said in self.minutes.items()),
+            making=tuple((way, Fraction(said)) for way, said in self.minutes.items()),
             kerf=to_length(self.kerf, units, "kerf", zero=True, most=_ALLOWANCE_MOST),
             offcut_least=to_length(self.offcut_least, units, "offcut_least", most=_DEEPEST),
             fill=Fill(
@@ -194,10 +191,9 @@ class ShopFile(Strict):
         )
 
 
-def _minutes(way: str, said: int) -> Fraction:
-    if way not in WAYS:
-        raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field=f"minutes.{way}")
-    return Fraction(said)
+def _allowance(name: str, said: str | float, units: Units) -> Length:
+    one = ALLOWANCES[name]
+    return to_length(said, units, f"allowances.{name}", zero=one.zero, most=one.most)
 
 
 def starting_shop() -> ShopFile:

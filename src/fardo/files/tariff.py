@@ -13,7 +13,6 @@ from typing import Annotated, Final, Literal
 from pydantic import ConfigDict, Field, ValidationError
 from pydantic_core import from_json
 
-from fardo.core.goods.hazard import TAGS
 from fardo.core.quantity import Units
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.limits import Limits
@@ -22,6 +21,7 @@ from fardo.core.tariff.measure import Bulky, Dimensional, WeightRule
 from fardo.core.tariff.service import Service
 from fardo.core.tariff.zones import ZoneRow
 from fardo.files.charges import ChargeEntry, SurchargeEntry, charge_of, read_fraction
+from fardo.files.family import TagName
 from fardo.files.typed import Measure, Strict, Weight, complaints, to_length, to_mass
 
 FORMAT: Final = "fardo-tariff/1"
@@ -89,7 +89,7 @@ class ServiceEntry(Strict):
     dimensional: DimensionalEntry | None = None
     limits: LimitsEntry = Field(default_factory=LimitsEntry)
     charges: list[ChargeEntry] = Field(min_length=1, max_length=40)
-    refuses: list[str] = Field(default_factory=list, max_length=40, description="hazards it does not take")
+    refuses: list[TagName] = Field(default_factory=list, max_length=40, description="hazards it does not take")
     bulky: BulkyEntry | None = None
     valid_from: date | None = None
     valid_to: date | None = None
@@ -126,7 +126,7 @@ class TariffFile(Strict):
                 dimensional=_dimensional(entry.dimensional, units),
                 limits=_limits(entry.limits, units),
                 charges=tuple(charge_of(c, self.currency, units, n) for n, c in enumerate(entry.charges)),
-                refuses=_refuses(entry.refuses),
+                refuses=frozenset(entry.refuses),
                 valid=_valid(entry),
                 other_way=entry.other_way,
                 packs=entry.packs,
@@ -208,13 +208,6 @@ def read_tariffs(folder: Path) -> list[TariffFile]:
 def services_of(tariffs: Iterable[TariffFile]) -> list[Service]:
     """All services, in the order of the files."""
     return [service for tariff in tariffs for service in tariff.to_core()]
-
-
-def _refuses(tags: list[str]) -> frozenset[str]:
-    for n, tag in enumerate(tags):
-        if tag not in TAGS:
-            raise BadInput("not a hazard", read=tag, allowed=", ".join(sorted(TAGS)), field=f"refuses[{n}]")
-    return frozenset(tags)
 
 
 def _valid(entry: ServiceEntry) -> tuple[str | None, str | None]:

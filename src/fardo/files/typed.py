@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from difflib import get_close_matches
 from typing import Annotated, Any, Literal, TypeVar, get_args
 
-from pydantic import AllowInfNan, ConfigDict, Field, ValidationError
+from pydantic import AllowInfNan, BeforeValidator, ConfigDict, Field, ValidationError
 from pydantic import BaseModel as PydanticModel
 from pydantic.fields import FieldInfo
 
@@ -30,7 +30,10 @@ from fardo.core.quantity import (
 )
 from fardo.core.quantity.read import ANY_LENGTH, ANY_MASS, HEAVIEST, LONGEST
 from fardo.core.refusal import BadInput
+from fardo.files.family import ByKind
 
+_DIGITS = 9  # more is no count
+MOST_TYPED = 10**_DIGITS
 Kind = Literal["length", "mass", "sizes", "distance"]
 
 
@@ -40,6 +43,15 @@ class Typed:
     unit of its own."""
 
     kind: Kind
+
+
+def _as_whole(value: Any) -> Any:
+    """A whole number however it was typed; anything else as it is, for whoever reads it to tell."""
+    if isinstance(value, str) and value.strip().isdecimal() and len(value.strip()) <= _DIGITS:
+        return int(value)
+    if isinstance(value, bool) or (isinstance(value, float) and value != int(value)):
+        return str(value)
+    return value
 
 
 # What is no number is told by whoever reads the measure, who knows its field.
@@ -58,6 +70,12 @@ TypedSizes = Annotated[
     Field(description="three sizes: '4 x 3 x 2 in', or a list of three measures"),
 ]
 TypedDistance = Annotated[str, Typed("distance"), Field(max_length=20)]
+
+Count = Annotated[
+    Annotated[int, Field(ge=-MOST_TYPED, le=MOST_TYPED)] | str,
+    BeforeValidator(_as_whole),
+    Field(description="a whole number"),
+]
 
 BARE_MASS = {"in": "lb", "cm": "kg"}
 BARE_DISTANCE = {"in": "mi", "cm": "km"}
@@ -85,6 +103,13 @@ def to_length(value: str | float, units: Units, field: str, *, zero: bool = Fals
     length = Length.of_mm(_finite(value, field, "a length in millimetres"))
     check_length(length, value, zero=zero, most=most, field=field)
     return length
+
+
+def to_count(value: int | str, field: str, most: int, least: int = 1) -> int:
+    """Raises BadInput naming `field`."""
+    if isinstance(value, str) or not least <= value <= most:
+        raise BadInput("not a count", read=str(value), allowed=f"a whole number, {least} to {most}", field=field)
+    return value
 
 
 def to_mass(value: str | float, units: Units, field: str, *, zero: bool = False, most: Mass = HEAVIEST) -> Mass:
@@ -245,6 +270,8 @@ def _models_in(field: FieldInfo | None) -> Iterator[type[PydanticModel]]:
     while waiting:
         one = waiting.pop()
         waiting += get_args(one)
+        if isinstance(one, ByKind):
+            waiting += one.models().values()
         if isinstance(one, type) and issubclass(one, PydanticModel):
             yield one
 
@@ -271,7 +298,7 @@ def _allowed(kind: str, context: Mapping[str, object]) -> str:
 
 
 # The checker's own names for the branches of a choice; no field of a file is called so.
-_BRANCHES = {"str", "float", "list[union[str,float]]", "body", *SHAPES}
+_BRANCHES = {"str", "float", "list[union[str,float]]", "body", "[key]", *SHAPES}
 
 
 def _path(loc: tuple[int | str, ...]) -> str:

@@ -11,10 +11,11 @@ from dataclasses import replace
 from typing import Any, TypeVar
 
 from fardo.core.goods.hazard import NO_HAZARDS, QUESTIONS, Hazards, weigh_answers
-from fardo.core.goods.part import Extra, Part, Rules, Sizes
+from fardo.core.goods.part import MOST_OF_ONE, Extra, Part, Rules
 from fardo.core.goods.shape import Scanned
 from fardo.core.make import WAYS
-from fardo.core.make.insert import Wanted
+from fardo.core.make.inserts import INSERTS, check_insert
+from fardo.core.make.inserts.wanted import MOST_PIECES, Wanted
 from fardo.core.plan.job import Job, ReadPart, beyond
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import Load, with_packed
@@ -22,15 +23,15 @@ from fardo.core.plan.progress import BoxChoice, PriceChoice, State
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped, units_of
 from fardo.core.protect.cushion import read_fragility
-from fardo.core.protect.forms import LINER
-from fardo.core.protect.material import Layer
+from fardo.core.protect.forms import goes_on_walls
+from fardo.core.protect.material import MOST_LAYERS, Layer
 from fardo.core.quantity import ZERO, Length, Mass, Money, read_distance, volume_nm3
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.files.arrangement import read_arrangement
 from fardo.files.job import BesideEntry, Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
 from fardo.files.shapes import MeshFinder, ShapeReader
-from fardo.files.typed import ExtraEntry, to_length, to_mass, to_sizes
+from fardo.files.typed import ExtraEntry, to_count, to_length, to_mass, to_sizes
 
 T = TypeVar("T")
 _EMPTY_PART = PartEntry()
@@ -145,17 +146,21 @@ class _Reading:
         weight = self.needed(f"weight{of}", entry.weight, to_mass, units, f"{path}.weight")
         fragility = self.optional(entry.fragility, None, read_fragility, f"{path}.fragility")
         gap = self.optional(entry.gap, self.shop.gap(fragility), to_length, units, f"{path}.gap", zero=True)
+        count = self.attempt(to_count, entry.count, f"{path}.count", MOST_OF_ONE)
+        piles = self.optional(entry.piles, None, to_count, f"{path}.piles", MOST_OF_ONE)
+        holds = self.optional(entry.sleeve_holds, None, to_count, f"{path}.sleeve_holds", MOST_OF_ONE)
         if weight is not None:
             self.read.append((f"{path}.weight", weight))
         if gap is not None and not _empty(entry.gap):
             self.read.append((f"{path}.gap", gap))
         layers = [self.layer(layer, f"{path}.protect[{k}]") for k, layer in enumerate(entry.protect)]
-        if shape is None or weight is None or gap is None or None in layers or len(self.problems) > faults:
+        if None in (shape, weight, gap, count, *layers) or len(self.problems) > faults:
             return ()
+        assert shape is not None and weight is not None and gap is not None and count is not None  # noqa: PT018
         rules = self.rules(entry, f"{path}.rules")
-        part = Part(entry.name or "the goods", shape, weight, gap, entry.count, fragility, rules)
+        part = Part(entry.name or "the goods", shape, weight, gap, count, fragility, rules)
         whole = tuple(layer for layer in layers if layer is not None)
-        return self.attempt(units_of, part, whole, self.shop, entry.piles, entry.sleeve_holds, under=path) or ()
+        return self.attempt(units_of, part, whole, self.shop, piles, holds, under=path) or ()
 
     def rules(self, entry: PartEntry, path: str) -> Rules:
         said = entry.rules
@@ -172,17 +177,18 @@ class _Reading:
             self.attempt(to_length, length, units, f"{path}.lengths[{k}]")
             for k, length in enumerate(entry.lengths or ())
         ]
-        if material is None or room is None or None in lengths:
+        layers = self.attempt(to_count, entry.layers, f"{path}.layers", MOST_LAYERS)
+        if material is None or room is None or layers is None or None in lengths:
             return None
         return Layer(
-            material, entry.layers, entry.crossed, room, volume_nm3(*hollow) if hollow else 0,
+            material, layers, entry.crossed, room, volume_nm3(*hollow) if hollow else 0,
             tuple(length for length in lengths if length is not None), entry.bubbles,
         )  # fmt: skip
 
     def liner(self, entry: LayerEntry) -> Layer | None:
         layer = self.layer(entry, "liner")
-        if layer is not None and layer.material.form != LINER:
-            allowed = ", ".join(m.code for m in self.shop.materials.values() if m.form == LINER) or "none"
+        if layer is not None and not goes_on_walls(layer.material.form):
+            allowed = ", ".join(m.code for m in self.shop.materials.values() if goes_on_walls(m.form)) or "none"
             self.problems.append(BadInput("not a liner", read=entry.material, field="liner.material", allowed=allowed))
             return None
         return layer
@@ -190,22 +196,21 @@ class _Reading:
     def insert(self, entry: InsertEntry, n: int) -> Wanted | None:
         """What is asked for; nothing where a measure its kind needs is missing or wrong."""
         units, path = self.shop.units, f"inserts[{n}]"
-        size: Sizes | None = None
-        length: Length | None = None
-        depth: Length | None = None
-        of = f"of the {entry.kind}"
-        if entry.kind == "sleeve":
-            size = self.needed(f"size {of}", entry.size, to_sizes, units, f"{path}.size")
-            if size is None:
-                return None
-        if entry.kind in ("spacer", "edge-cap"):
-            length = self.needed(f"length {of}", entry.length, to_length, units, f"{path}.length")
-            depth = self.needed(f"depth {of}", entry.depth, to_length, units, f"{path}.depth")
-            if length is None or depth is None:
-                return None
-        return self.attempt(
-            Wanted, entry.kind, entry.count, entry.where, entry.along, entry.across, size, length, depth, under=path
-        )
+        asked: set[str] = {one.field for one in INSERTS[entry.kind].ASKS}
+        readers: dict[str, Callable[..., Any]] = {"size": to_sizes, "length": to_length, "depth": to_length}
+        measures: dict[str, Any] = {
+            field: self.needed(f"{field} of the {entry.kind}", getattr(entry, field), read, units, f"{path}.{field}")
+            for field, read in readers.items() if field in asked
+        }  # fmt: skip
+        if None in measures.values():
+            return None
+        for field in asked & {"count", "along", "across"}:
+            measures[field] = self.attempt(to_count, getattr(entry, field), f"{path}.{field}", MOST_PIECES)
+        if None in measures.values():
+            return None
+        if "where" in asked:
+            measures["where"] = entry.where
+        return self.attempt(check_insert, Wanted(entry.kind, **measures), under=path)
 
     def extras(self, entries: Sequence[ExtraEntry]) -> tuple[Extra, ...] | None:
         counted = [

@@ -233,19 +233,11 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
 
 const orNothing = (said: string) => (said.trim() === '' ? null : said);
 
-/** A whole number as typed; what is none counts as one, which the table of parts tells below itself. */
-const counted = (said: string): number => {
-  const number = Number(said.trim());
-  return Number.isInteger(number) && number > 0 ? number : 1;
-};
-
-const countedOrNothing = (said: string): number | null => (said.trim() ? counted(said) : null);
-
 function toLayer(layer: TypedLayer): LayerEntry {
   const lengths = layer.lengths.split(/[,;]/).filter((one) => one.trim());
   return {
     material: layer.material,
-    layers: Math.min(counted(layer.layers), 100),
+    layers: layer.layers.trim() || 1,
     crossed: layer.crossed,
     room: orNothing(layer.room),
     hollow: orNothing(layer.hollow),
@@ -260,7 +252,7 @@ export function toPart(part: TypedPart): PartEntry {
   );
   return {
     name: part.name,
-    count: Math.min(counted(part.count), 999),
+    count: part.count.trim() || 1,
     weight: orNothing(part.weight),
     gap: orNothing(part.gap),
     fragility: orNothing(part.fragility),
@@ -282,8 +274,8 @@ export function toPart(part: TypedPart): PartEntry {
         .map((name) => name.trim())
         .filter(Boolean),
     },
-    piles: countedOrNothing(part.piles),
-    sleeve_holds: countedOrNothing(part.sleeveHolds),
+    piles: orNothing(part.piles),
+    sleeve_holds: orNothing(part.sleeveHolds),
     photos: part.photos,
     guessed: part.guessed,
     off_by: part.offBy,
@@ -305,26 +297,30 @@ function shapePoints(part: TypedPart): object {
   return Object.fromEntries(kept.map((name) => [name, shape[name]]));
 }
 
-export function blankInsert(kind: TypedInsert['kind']): TypedInsert {
-  const count = kind === 'corner-cap' ? '8' : kind === 'spacer' || kind === 'edge-cap' ? '4' : '1';
-  return { kind, count, where: 'below', along: '2', across: '2', size: '', length: '', depth: '' };
-}
-
-/** What a kind does not ask for is left out; a number that is none goes as it is, and the shop says so. */
-function toInsert(typed: TypedInsert): NonNullable<JobFile['inserts']>[number] {
-  const whole = (text: string) => Number(text.trim() || '1');
-  const asked = typed.kind === 'spacer' || typed.kind === 'edge-cap';
+export function blankInsert(kind: TypedInsert['kind'], count: number): TypedInsert {
   return {
-    kind: typed.kind,
-    count: typed.kind === 'liner' || typed.kind === 'divider' ? 1 : whole(typed.count),
-    where: typed.where,
-    along: whole(typed.along),
-    across: whole(typed.across),
-    size: typed.kind === 'sleeve' ? orNothing(typed.size) : null,
-    length: asked ? orNothing(typed.length) : null,
-    depth: asked ? orNothing(typed.depth) : null,
+    kind,
+    count: String(count),
+    where: 'below',
+    along: '2',
+    across: '2',
+    size: '',
+    length: '',
+    depth: '',
   };
 }
+
+/** All of it as it was typed: the shop reads what its kind asks for. */
+const toInsert = (typed: TypedInsert): NonNullable<JobFile['inserts']>[number] => ({
+  kind: typed.kind,
+  count: typed.count.trim() || 1,
+  where: typed.where,
+  along: typed.along.trim() || 1,
+  across: typed.across.trim() || 1,
+  size: orNothing(typed.size),
+  length: orNothing(typed.length),
+  depth: orNothing(typed.depth),
+});
 
 export function toJob(typed: Typed, base: JobFile): JobFile {
   return {

@@ -1,5 +1,5 @@
 // The shop's settings, read once and after each change of them.
-import { calls, type ShopView } from './api/client';
+import { calls, type FormChoice, type ShopView } from './api/client';
 
 class ShopDesk {
   view = $state<ShopView | null>(null);
@@ -24,3 +24,7 @@ class ShopDesk {
 }
 
 export const shop = new ShopDesk();
+
+/** How a material of that form is put on, and what it asks. */
+export const formOf = (form: string): FormChoice | undefined =>
+  shop.view?.forms.find((one) => one.form === form);

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import logging
-from typing import Annotated, Any
+from typing import Annotated, Literal
 
 from fastapi import Path, Request
 from fastapi.responses import StreamingResponse
@@ -18,11 +18,11 @@ from fardo.api.runs import Run, Runs
 from fardo.arranging import Effort, Progress, refuse
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Held, Laid
-from fardo.core.arrange.hand import by_hand, let_down
+from fardo.core.arrange.hand import by_hand, let_down, locked_or_not, moved_by, turned_by_a_quarter
 from fardo.core.arrange.void import fill_points
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, side_by_side, within_liner
-from fardo.core.quantity import read_sizes
+from fardo.core.quantity import Length, read_sizes
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry, read_arrangement
 from fardo.files.job import EXAMPLE, JobFile
@@ -32,17 +32,6 @@ from fardo.store.database import Gone
 router = resource("/api/arrange", "arrange")
 Key = Annotated[str, Path(max_length=40)]
 _FILL_CELLS = 5000
-
-
-_STRAIGHT = [[1, 0, 0], [0, 1, 0], [0, 0, 1]]
-# The example job: its card on the floor, the concertina over it with its gap.
-_LAID: dict[str, Any] = {
-    "inside_mm": [342.9, 342.9, 307.975],
-    "placements": [
-        {"name": "concertina in its case", "number": 1, "at_mm": [50.8, 50.8, 60], "turn": _STRAIGHT, "goes_in": 2}
-    ],
-    "extras": [{"name": "thank-you card", "number": 1, "at_mm": [0, 0, 0], "turn": _STRAIGHT, "goes_in": 1}],
-}
 
 
 class LookRequest(BaseModel):
@@ -60,13 +49,20 @@ class ArrangeRequest(LookRequest):
     inside: str = Field("", max_length=120)
 
 
-class HandRequest(BaseModel):
-    """An arrangement as a hand left it; `drop` names the thing that is let down until something holds it."""
+Move = Annotated[float, Field(ge=-10_000, le=10_000)]
 
-    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "arrangement": _LAID, "drop": 0}]})
+
+class HandRequest(BaseModel):
+    """One thing moved, turned, locked or let down where the job's things lie: as it keeps them, else side by side."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "thing": 0, "turn": 2}]})
     job: JobFile
-    arrangement: ArrangementEntry
-    drop: int | None = Field(None, ge=0, le=2000)
+    thing: int = Field(ge=0, le=2000, description="its number among all there are, extras after parts")
+    move_mm: tuple[Move, Move, Move] = Field((0.0, 0.0, 0.0), description="along length, width and height")
+    turn: Literal[0, 1, 2] | None = Field(None, description="the axis about which it is turned by a quarter")
+    drop: bool = Field(False, description="let down until something holds it")
+    lock: bool | None = Field(None, description="held where it lies by the next search, or let go")
+    arrangement: ArrangementEntry | None = Field(None, description="where things lie, where not as in the job")
 
 
 @router.post("", status_code=202)
@@ -159,17 +155,31 @@ def stop(key: Key, http: Request) -> RunView:
 def hand(request: HandRequest, desk: OpenDesk) -> ArrangedView:
     """What follows when things are moved: what comes too near what, and the box around them all."""
     load = _load(request.job, desk)
-    answer = read_arrangement(request.arrangement, load)
+    ask, answer = ask_of(load), _lying(request.arrangement, load)
+    if request.lock is not None:
+        answer = locked_or_not(answer, request.thing, request.lock)
+    else:
+        x, y, z = (Length.of_mm(by) for by in request.move_mm)
+        answer = moved_by(answer, request.thing, (x, y, z))
+        if request.turn is not None:
+            answer = turned_by_a_quarter(ask, answer, request.thing, request.turn)
+        answer = by_hand(ask, answer.laid, answer.order)
+        if request.drop:
+            answer = let_down(ask, answer, request.thing)
+    return view_arranged(request.job, load, answer, desk.today, priced=False)
+
+
+def _lying(entry: ArrangementEntry | None, load: Load) -> Answer:
+    """Where things lie before a hand moves one."""
+    if entry is None:
+        return arrange(load)
+    answer = read_arrangement(entry, load)
     if answer is None:
         raise BadInput(
-            "not the things of this job", read=f"{len(request.arrangement.placements)} things",
+            "not the things of this job", read=f"{len(entry.placements)} things",
             allowed="each thing once, turned by a rotation", field="arrangement",
         )  # fmt: skip
-    ask = ask_of(load)
-    answer = by_hand(ask, answer.laid, answer.order)
-    if request.drop is not None:
-        answer = let_down(ask, answer, request.drop)
-    return view_arranged(request.job, load, answer, desk.today, priced=False)
+    return answer
 
 
 def _load(job: JobFile, desk: Desk) -> Load:

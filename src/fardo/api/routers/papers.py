@@ -8,6 +8,7 @@ from fardo.api.desk import OpenDesk
 from fardo.api.downloads import download
 from fardo.api.resource import resource
 from fardo.core.cut.guard import draw_guard
+from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.goods.take_apart import bag_labels, put_back
 from fardo.core.plan.boxed import inside_needed
 from fardo.core.plan.cautions import CUTTING
@@ -18,6 +19,7 @@ from fardo.files.packing import Packing, packing_sheet
 from fardo.files.papers import label_sheet, put_back_sheet
 from fardo.files.parts_csv import write_parts
 from fardo.files.pdf import Heading, cut_sheet
+from fardo.files.typed import to_count
 
 router = resource("/api/jobs/{key}", "papers")
 
@@ -40,7 +42,10 @@ def put_together(key: str, desk: OpenDesk) -> Response:
     steps = put_back(steps_of(job))
     if not steps:
         raise NoAnswer("No step of taking apart is taken; there is nothing to put together.")
-    contents = [(part.count, part.name or "part") for part in job.parts]
+    contents = [
+        (to_count(part.count, f"parts[{n}].count", MOST_OF_ONE), part.name or "part")
+        for n, part in enumerate(job.parts)
+    ]
     contents += [(1, f"bag {label.number}: {label.holds}") for label in bag_labels(steps_of(job))]
     contents += [(1, extra.name) for extra in job.extras if extra.name]
     sheet = put_back_sheet(job.title or "Untitled job", shop.name, steps, contents, shop.paper)

@@ -8,11 +8,14 @@ from fardo.api import goods, views
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.resource import resource
 from fardo.core.cut.fold import fold_panels, folds_to
-from fardo.core.goods.hazard import QUESTIONS
+from fardo.core.goods.hazard import QUESTIONS, tags
 from fardo.core.goods.shape import SHAPES
 from fardo.core.make import WAYS
+from fardo.core.make.allowances import ALLOWANCES
+from fardo.core.make.inserts import INSERTS
 from fardo.core.protect.cushion import CLASSES, say_class
-from fardo.core.quantity import Units, show_sizes
+from fardo.core.protect.forms import FORMS, goes_on_walls
+from fardo.core.quantity import Units, show_length, show_sizes
 from fardo.files.blank_in import LARGEST, read_blank
 from fardo.files.shapes import ASKED
 from fardo.files.stock import DesignEntry, DesignLine
@@ -105,7 +108,36 @@ def view_shop(desk: Desk) -> views.ShopView:
             )
             for kind, shape in SHAPES.items()
         ],
-        ways=[views.WayChoice(way=name, title=way.TITLE, minutes=round(way.MINUTES)) for name, way in WAYS.items()],
+        ways=[
+            views.WayChoice(way=name, title=way.TITLE, minutes=round(way.MINUTES), cut=way.NEEDS == "sheet")
+            for name, way in WAYS.items()
+        ],
+        forms=[
+            views.FormChoice(
+                form=name,
+                title=form.TITLE,
+                asks=list(form.ASKS),
+                laps=getattr(form, "LAPS", False),
+                on_walls=goes_on_walls(name),
+            )
+            for name, form in FORMS.items()
+        ],
+        inserts=[
+            views.InsertChoice(
+                kind=kind,
+                title=insert.TITLE,
+                count=insert.COUNT,
+                asks=[views.AsksView(field=one.field, label=one.label) for one in insert.ASKS],
+            )
+            for kind, insert in INSERTS.items()
+        ],
+        allowances=[
+            views.AllowanceChoice(
+                name=name, title=one.title, starts=show_length(one.starts, today.shop.units, "up").text
+            )
+            for name, one in ALLOWANCES.items()
+        ],
+        tags=[goods.Choice(value=code, says=tag.says) for code, tag in tags().items()],
         fragilities=[goods.Choice(value=name, says=say_class(name)) for name, _, _ in CLASSES],
-        questions=[goods.Choice(value=question.code, says=question.asks) for question in QUESTIONS.values()],
+        questions=[views.QuestionChoice(value=question.code, says=question.asks) for question in QUESTIONS.values()],
     )

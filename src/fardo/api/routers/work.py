@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Annotated, Any
+
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
@@ -16,11 +18,13 @@ from fardo.api.routers.kinds import row_of
 from fardo.api.stepped import AXES, Sides, StepsView, view_steps
 from fardo.core.plan.box import box_for
 from fardo.core.plan.in_one_box import steps_of
+from fardo.core.plan.side_by_side import side_by_side
 from fardo.core.quantity import read_length, show_mass, show_sizes
 from fardo.core.tariff.line import read_line
 from fardo.core.tariff.service import compare
 from fardo.core.tariff.step_map import FARTHEST
 from fardo.files.job import EXAMPLE, JobFile
+from fardo.files.typed import to_money
 
 router = resource("/api", "work")
 
@@ -79,6 +83,36 @@ def _steps(desk: Desk, request: StepsRequest) -> StepsView:
     job = today.understand(request.job)
     found = steps_of(job, request.way, asked, today.shop, today.carriers_for(job), AXES[request.sides], reach)
     return view_steps(found.points, found.around, found.container, units, today.shop.exchange)
+
+
+Amount = Annotated[str, Field(max_length=20)]
+_COMPARED: dict[str, Any] = {"currency": "USD", "rows": {"postage": ["21.40", "18.05"], "total": ["26.10", "23.90"]}}
+
+
+class CompareRequest(BaseModel):
+    """Rows of costs by their name, an amount a way to send it."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [_COMPARED]})
+    currency: str = Field(max_length=3)
+    rows: dict[str, Annotated[list[Amount], Field(min_length=1, max_length=8)]] = Field(max_length=12)
+
+
+class ComparedRow(BaseModel):
+    least: list[bool] = Field(description="which are the least; none where all are alike")
+    over: list[str | None] = Field(description="how much more than the least each is, nothing for the least")
+    nothing: bool = Field(description="whether all are nothing")
+
+
+@router.post("/compare")
+def compare_costs(request: CompareRequest) -> dict[str, ComparedRow]:
+    """What stands out in each row of costs where several ways to send it stand side by side."""
+    found = {}
+    for name, amounts in request.rows.items():
+        read = [to_money(text, request.currency, f"rows.{name}[{n}]") for n, text in enumerate(amounts)]
+        row = side_by_side(read)
+        over = [None if more is None else str(more) for more in row.over]
+        found[name] = ComparedRow(least=list(row.least), over=over, nothing=row.nothing)
+    return found
 
 
 class LineText(BaseModel):

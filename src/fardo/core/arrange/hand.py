@@ -11,6 +11,7 @@ from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.load import overloaded
 from fardo.core.arrange.settle import Settler
+from fardo.core.arrange.turn import QUARTERS, after
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape.cover import Floats
 from fardo.core.quantity import INCH, Length
@@ -119,13 +120,12 @@ def drop(ask: Ask, answer: Answer, which: int) -> Length:
 
 def let_down(ask: Ask, answer: Answer, which: int) -> Answer:
     """The arrangement with one thing let down until something holds it; as it was where there is none such."""
-    one = answer.laid[which] if which < len(answer.laid) else None
+    one = _there(answer, which)
     if one is None:
         return answer
     x, y, z = one.at
-    laid = list(answer.laid)
-    laid[which] = Laid(one.turn, (x, y, z - drop(ask, answer, which)), one.locked)
-    return by_hand(ask, laid, answer.order)
+    let = _with(answer, which, replace(one, at=(x, y, z - drop(ask, answer, which))))
+    return by_hand(ask, let.laid, answer.order)
 
 
 def falls(ask: Ask, answer: Answer) -> list[Length]:
@@ -148,6 +148,42 @@ def hollow_under(ask: Ask, answer: Answer) -> list[tuple[Body, Length]]:
     """What needs more fill under it than settles by itself, and how much."""
     sinking = zip(ask.bodies, falls(ask, answer), strict=True)
     return [(body, by) for body, by in sinking if by > _SETTLES]
+
+
+def moved_by(answer: Answer, which: int, by: Sizes) -> Answer:
+    """With one thing so much further along each axis; as it was where there is none such."""
+    one = _there(answer, which)
+    if one is None:
+        return answer
+    x, y, z = (at + more for at, more in zip(one.at, by, strict=True))
+    return _with(answer, which, replace(one, at=(x, y, z)))
+
+
+def turned_by_a_quarter(ask: Ask, answer: Answer, which: int, axis: int) -> Answer:
+    """With one thing turned by a quarter about an axis, around its own middle; as it was where there is none such."""
+    one = _there(answer, which)
+    if one is None:
+        return answer
+    turn = after(QUARTERS[axis], one.turn)
+    was, now = (stance(ask.bodies[which], t).sizes for t in (one.turn, turn))
+    x, y, z = (at + (a - b).half() for at, a, b in zip(one.at, was, now, strict=True))
+    return _with(answer, which, replace(one, turn=turn, at=(x, y, z)))
+
+
+def locked_or_not(answer: Answer, which: int, locked: bool) -> Answer:
+    """With one thing held where it lies, or let go."""
+    one = _there(answer, which)
+    return answer if one is None else _with(answer, which, replace(one, locked=locked))
+
+
+def _there(answer: Answer, which: int) -> Laid | None:
+    return answer.laid[which] if which < len(answer.laid) else None
+
+
+def _with(answer: Answer, which: int, one: Laid) -> Answer:
+    laid = list(answer.laid)
+    laid[which] = one
+    return replace(answer, laid=tuple(laid))
 
 
 def by_hand(ask: Ask, laid: Sequence[Laid | None], order: Sequence[int]) -> Answer:

@@ -13,6 +13,10 @@ Row = tuple[int, int, int]
 Turn = tuple[Row, Row, Row]
 UNTURNED: Turn = ((1, 0, 0), (0, 1, 0), (0, 0, 1))
 QUARTER: Turn = ((0, 1, 0), (-1, 0, 0), (0, 0, 1))
+# A quarter against the clock about each axis.
+QUARTERS: tuple[Turn, Turn, Turn] = (
+    ((1, 0, 0), (0, 0, -1), (0, 1, 0)), ((0, 0, 1), (0, 1, 0), (-1, 0, 0)), ((0, -1, 0), (1, 0, 0), (0, 0, 1)),
+)  # fmt: skip
 
 
 def _all_turns() -> tuple[Turn, ...]:

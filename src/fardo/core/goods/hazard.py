@@ -15,6 +15,14 @@ NONE = "none"
 
 
 @dataclass(frozen=True, slots=True)
+class Tag:
+    """What a service may refuse. Args: code: as tariffs name it. says: what it refuses then, in words."""
+
+    code: str
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
 class Answer:
     """
     Args:
@@ -25,7 +33,7 @@ class Answer:
     code: str
     says: str
     caution: str = ""
-    tag: str = ""
+    tag: Tag | None = None
     never: bool = False
 
 
@@ -60,21 +68,21 @@ QUESTIONS: dict[str, Question] = {
                     "built in",
                     "Battery built in: switched off so that it cannot start by itself, and kept "
                     f"from being crushed. Some services refuse it; {_LITHIUM}.",
-                    "lithium-installed",
+                    Tag("lithium-installed", "a lithium battery built in"),
                 ),
                 Answer(
                     "packed-with",
                     "packed with it",
                     "Battery packed with the thing: each in a pack of its own, terminals "
                     f"covered, marked as asked. Many services refuse it; {_LITHIUM}.",
-                    "lithium-packed",
+                    Tag("lithium-packed", "a lithium battery packed with the thing"),
                 ),
                 Answer(
                     "alone",
                     "sent alone",
                     "Battery sent alone: the strictest rules of the three, and most parcel services "
                     f"refuse it; {_LITHIUM}.",
-                    "lithium-alone",
+                    Tag("lithium-alone", "a lithium battery sent alone"),
                 ),
                 Answer(
                     "damaged",
@@ -95,7 +103,7 @@ QUESTIONS: dict[str, Question] = {
                     "drained and aired",
                     "Drained, run dry and aired; caps closed, a bag around the tank. Many "
                     "services still refuse what has held fuel; ask first.",
-                    "fuel-drained",
+                    Tag("fuel-drained", "what has held fuel"),
                 ),
                 Answer(
                     "holds",
@@ -116,14 +124,14 @@ QUESTIONS: dict[str, Question] = {
                     "a gas spring or air shock",
                     "Gas springs and air shocks: let down as their maker says, never "
                     "opened; by air the carrier's list decides.",
-                    "pressure-spring",
+                    Tag("pressure-spring", "gas springs and air shocks"),
                 ),
                 Answer(
                     "cylinder",
                     "a cylinder, inflator or can",
                     "Cylinders, inflators and spray cans: most parcel services "
                     "refuse them. Take them out unless the carrier says in writing that it takes them.",
-                    "pressure-cylinder",
+                    Tag("pressure-cylinder", "cylinders and cans under pressure"),
                 ),
             ),
         ),
@@ -174,7 +182,7 @@ QUESTIONS: dict[str, Question] = {
                     "a lamp",
                     "Lamps with mercury: out of the fitting, each in a stiff sleeve, sealed bag around it. "
                     "Services limit them; broken ones go to hazardous waste.",
-                    "mercury-lamp",
+                    Tag("mercury-lamp", "lamps with mercury"),
                 ),
                 Answer(
                     "instrument",
@@ -212,21 +220,21 @@ QUESTIONS: dict[str, Question] = {
                     "wildlife parts",
                     "Wildlife parts, also old ones (ivory, shell, some woods, bone): lawful origin "
                     "and export papers are the sender's to check, before it is packed.",
-                    "wildlife",
+                    Tag("wildlife", "wildlife parts"),
                 ),
                 Answer(
                     "remains",
                     "human remains",
                     "Human remains: lawful origin, papers and a carrier that takes them are the "
                     "sender's to settle first; most services refuse them.",
-                    "human-remains",
+                    Tag("human-remains", "human remains"),
                 ),
                 Answer(
                     "cultural",
                     "a cultural good",
                     "Cultural goods may need an export licence: the sender checks, and the "
                     "customs description is true even where the outside stays plain.",
-                    "cultural",
+                    Tag("cultural", "cultural goods"),
                 ),
             ),
         ),
@@ -258,7 +266,7 @@ def weigh_answers(asked: tuple[str, ...], given: Mapping[str, str]) -> Hazards:
     for n, code in enumerate(asked):
         if code not in QUESTIONS:
             raise BadInput("not a question", read=code, allowed=", ".join(QUESTIONS), field=f"questions[{n}]")
-    cautions, never, tags = [], [], set()
+    cautions, never, tags = [], [], set[str]()
     for code in asked:
         if code not in given:
             continue
@@ -268,22 +276,12 @@ def weigh_answers(asked: tuple[str, ...], given: Mapping[str, str]) -> Hazards:
         if answer.never:
             never.append(answer.caution)
         if answer.tag:
-            tags.add(answer.tag)
+            tags.add(answer.tag.code)
     waiting = tuple(QUESTIONS[code] for code in asked if code not in given)
     return Hazards(waiting, tuple(cautions), frozenset(tags), tuple(never), asked)
 
 
-# What a service says it refuses, in words.
-IN_WORDS = {
-    "lithium-installed": "a lithium battery built in",
-    "lithium-packed": "a lithium battery packed with the thing",
-    "lithium-alone": "a lithium battery sent alone",
-    "fuel-drained": "what has held fuel",
-    "pressure-spring": "gas springs and air shocks",
-    "pressure-cylinder": "cylinders and cans under pressure",
-    "mercury-lamp": "lamps with mercury",
-    "wildlife": "wildlife parts",
-    "human-remains": "human remains",
-    "cultural": "cultural goods",
-}
-TAGS = frozenset(IN_WORDS)
+def tags() -> dict[str, Tag]:
+    """What a service may refuse, by the code that tariffs have."""
+    every = (answer.tag for question in QUESTIONS.values() for answer in question.answers)
+    return {tag.code: tag for tag in every if tag is not None}

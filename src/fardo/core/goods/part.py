@@ -9,6 +9,8 @@ from fardo.core.quantity import Length, Mass
 
 __all__ = ["Extra", "Part", "Rules", "Sizes"]
 
+MOST_OF_ONE = 999  # of one thing in a job
+
 
 @dataclass(frozen=True, slots=True)
 class Rules:

@@ -29,7 +29,8 @@ from fardo.core.make import (
     triangle,
     tube,
 )
-from fardo.core.make.made import Allowances, Made, School
+from fardo.core.make.allowances import Allowances
+from fardo.core.make.made import Made, School
 from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.refusal import BadInput
 

@@ -9,7 +9,8 @@ from dataclasses import replace
 from fractions import Fraction
 
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside
+from fardo.core.make.allowances import SEAMS, Allowances
+from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.mailer import RULE, must_close
 from fardo.core.make.shelf import from_stock
 from fardo.core.make.step import Step
@@ -33,7 +34,7 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
     whys: list[tuple[str, NoAnswer]] = []
     for bag in bags:
         try:
-            must_close(bag, boxed.outside, allowances.seams)
+            must_close(bag, boxed.outside, allowances[SEAMS])
         except NoAnswer as none:
             whys.append((bag.name, none))
         else:
@@ -43,7 +44,7 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
         raise NoAnswer(f"{boxed.taken[0].item.name} would hold it, but of the bags {why}" if whys else str(why))
     bag = min(found, key=lambda one: (one.price.minor, one.width.nm * one.length.nm, one.name))
     length, _, height = sorted(boxed.outside, reverse=True)
-    trimmed = length + height + allowances.seams
+    trimmed = length + height + allowances[SEAMS]
     a, b, c = (side + bag.wall * 2 for side in boxed.outside)
     why_bag = Why("box outside + 2 walls", (("box outside", boxed.outside), ("wall", bag.wall)), RULE)
     return replace(

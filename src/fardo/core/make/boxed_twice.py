@@ -13,8 +13,9 @@ from fardo.core.board.grade import Grade
 from fardo.core.cut.fence import fence_of
 from fardo.core.goods.part import Sizes
 from fardo.core.make import slotted
-from fardo.core.make.insert import spacer
-from fardo.core.make.made import Allowances, Made, School, check_inside, sides_told
+from fardo.core.make.allowances import FLOATED, Allowances
+from fardo.core.make.inserts.spacer import bridge
+from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.make.step import Step
 from fardo.core.quantity import INCH
 from fardo.core.why import Why
@@ -34,14 +35,14 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     check_inside(inside)
     t = grade.caliper
     inner = slotted.make(inside, grade, allowances)
-    floated = allowances.at_least(max(allowances.floated, LEAST))
+    floated = allowances.at_least(max(allowances[FLOATED], LEAST))
     # A leg goes up to the fence's step, and so does the room it stands in.
     room = allowances.at_least(floated - t.half()) + t.half()
     a, b, c = (side + room * 2 for side in inner.outside)
     outer = slotted.make((a, b, c), grade, allowances)
-    lying = spacer(allowances.at_most(inner.outside[0]), floated, t, allowances, _BRIDGES_A_FACE * 2)
-    standing = spacer(allowances.at_most(inner.outside[2]), floated, t, allowances, _BRIDGES_A_FACE * 4)
-    spacers = (replace(lying.blanks[0], name="spacer, lying"), replace(standing.blanks[0], name="spacer, upright"))
+    lying = bridge(allowances.at_most(inner.outside[0]), floated, t, allowances, _BRIDGES_A_FACE * 2)
+    standing = bridge(allowances.at_most(inner.outside[2]), floated, t, allowances, _BRIDGES_A_FACE * 4)
+    spacers = (replace(lying, name="spacer, lying"), replace(standing, name="spacer, upright"))
     told = (*sides_told("inside", inner.needed), ("caliper t", t), ("distance", floated))
     return Made(
         way=NAME, school="exact", grade=grade, needed=inner.needed, inside=inner.inside, outside=outer.outside,

@@ -6,7 +6,8 @@ from fractions import Fraction
 
 from fardo.core.cut.fence import fence_of
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside, sides_told
+from fardo.core.make.allowances import Allowances
+from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.make.stock import OwnBlank, Stock, TooSmall, both_units, closing_tape, nearest_of, turned
 from fardo.core.quantity import Length, volume_nm3
 from fardo.core.refusal import NoAnswer

@@ -11,7 +11,8 @@ from __future__ import annotations
 from fractions import Fraction
 
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside, sides_told
+from fardo.core.make.allowances import OVERLAP, Allowances
+from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape
 from fardo.core.quantity import ZERO, Length, volume_nm3
@@ -40,7 +41,7 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
     found: list[tuple[int, str, str, StockBox, StockBox]] = []
     short: list[tuple[int, str]] = []
     for outer in around:
-        best, lacks = _best_inner(outer, around, (wide, thick, inside[axis]), allowances.overlap)
+        best, lacks = _best_inner(outer, around, (wide, thick, inside[axis]), allowances[OVERLAP])
         if best is not None:
             pull = _pull(outer, best, inside[axis])
             found.append((volume_nm3(*outside_of(outer, best, pull)), outer.name, best.name, outer, best))

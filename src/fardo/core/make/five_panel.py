@@ -16,7 +16,8 @@ from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank, Line, Note, Point, chain, cut_along
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside, long_side_first
+from fardo.core.make.allowances import Allowances
+from fardo.core.make.made import Made, School, check_inside, long_side_first
 from fardo.core.make.step import Step
 from fardo.core.quantity import INCH, ZERO, Length
 from fardo.core.why import Why

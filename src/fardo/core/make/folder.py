@@ -15,8 +15,9 @@ from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank, Line, Note, Point, chain, cut_along
 from fardo.core.cut.fence import FenceSetting, fence_of
 from fardo.core.goods.part import Sizes
-from fardo.core.make.insert import edge_roll
-from fardo.core.make.made import Allowances, Made, School, check_inside, long_side_first, sides_told, turned_note
+from fardo.core.make.allowances import GUARD, Allowances
+from fardo.core.make.inserts.strip import edge_roll
+from fardo.core.make.made import Made, School, check_inside, long_side_first, sides_told, turned_note
 from fardo.core.make.step import Step
 from fardo.core.quantity import INCH, ZERO, Length
 from fardo.core.refusal import NoAnswer
@@ -39,7 +40,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         raise NoAnswer("it is for flat things, up to 6 in (152 mm) high")
     if needed[2] <= t * 2:
         raise NoAnswer("its ends cannot be rolled as low as two boards; a mailer is for what is so thin")
-    guard = allowances.at_least(max(allowances.guard, t * 3))
+    guard = allowances.at_least(max(allowances[GUARD], t * 3))
     rolled = allowances.at_least(guard + t)  # the strip over the hollow, score to score
     length = allowances.at_least(needed[0] + rolled * 2 + t)
     width = allowances.at_least(needed[1] + guard * 2 + t)

@@ -15,7 +15,8 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.cut.trough import draw_trough
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside, long_side_first, sides_told, turned_note
+from fardo.core.make.allowances import LID, SLIP, TAB, Allowances
+from fardo.core.make.made import Made, School, check_inside, long_side_first, sides_told, turned_note
 from fardo.core.make.stock import closing_tape
 from fardo.core.quantity import ZERO, Length
 from fardo.core.why import Why
@@ -33,12 +34,12 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     check_inside(inside)
     t, needed = grade.caliper, long_side_first(inside)
     case, panels = half_case("case", needed, grade, allowances)
-    cover = tuple(allowances.at_least(side + t * 2 + allowances.slip) for side in (panels.long, panels.short))
+    cover = tuple(allowances.at_least(side + t * 2 + allowances[SLIP]) for side in (panels.long, panels.short))
     base = (cover[0], cover[1])
-    deep = allowances.at_most(min(allowances.lid, panels.body + t))  # it never reaches the table
+    deep = allowances.at_most(min(allowances[LID], panels.body + t))  # it never reaches the table
     lid = draw_trough("lid", base, deep, None)
     outside = (base[0] + t, base[1] + t, panels.body + t * 2)
-    told = (*sides_told("inside", needed), ("caliper t", t), ("slip", allowances.slip), ("lid", allowances.lid))
+    told = (*sides_told("inside", needed), ("caliper t", t), ("slip", allowances[SLIP]), ("lid", allowances[LID]))
     return Made(
         way=NAME, school="exact", grade=grade, needed=needed,
         inside=(panels.long - t, panels.short - t, panels.body - t), outside=outside, blanks=(case, lid),
@@ -60,7 +61,7 @@ def half_case(name: str, inside: Sizes, grade: Grade, allowances: Allowances) ->
     long, short = allowances.at_least(inside[0] + t), allowances.at_least(inside[1] + t)
     last, body = allowances.at_least(inside[1] + t.half()), allowances.at_least(inside[2] + t)
     flap = allowances.at_most(Length(short.nm // 2))
-    panels = CasePanels(allowances.tab, long, short, last, body, flap, ZERO)
+    panels = CasePanels(allowances[TAB], long, short, last, body, flap, ZERO)
     return draw_case(name, panels), panels
 
 

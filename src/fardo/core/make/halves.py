@@ -12,8 +12,9 @@ from fractions import Fraction
 from fardo.core.board.grade import Grade
 from fardo.core.cut.case import case_fence
 from fardo.core.goods.part import Sizes
+from fardo.core.make.allowances import OVERLAP, SLIP, Allowances
 from fardo.core.make.half_slotted import half_case
-from fardo.core.make.made import Allowances, Made, School, check_inside, long_side_first, sides_told, turned_note
+from fardo.core.make.made import Made, School, check_inside, long_side_first, sides_told, turned_note
 from fardo.core.make.step import Step
 from fardo.core.make.stock import closing_tape
 from fardo.core.why import Why
@@ -30,15 +31,15 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     """Both blanks for an inside size. Raises BadInput for a size out of range."""
     check_inside(inside)
     t, needed = grade.caliper, long_side_first(inside)
-    deep = min(needed[2], (needed[2] + allowances.overlap).half())
+    deep = min(needed[2], (needed[2] + allowances[OVERLAP]).half())
     lower, low = half_case("lower half", (needed[0], needed[1], deep), grade, allowances)
-    over = allowances.slip + t
+    over = allowances[SLIP] + t
     upper, high = half_case("upper half", (low.long + over, low.short + over, deep), grade, allowances)
     # Low goods leave nothing to set: the upper half then stands on the lower one's rim.
     tall = max(needed[2], low.body - t, high.body - t)
     outside = (high.long + t, high.short + t, tall + t * 4)
-    told = (*sides_told("inside", needed), ("caliper t", t), ("slip", allowances.slip),
-            ("overlap", allowances.overlap))  # fmt: skip
+    told = (*sides_told("inside", needed), ("caliper t", t), ("slip", allowances[SLIP]),
+            ("overlap", allowances[OVERLAP]))  # fmt: skip
     overlap = low.body + high.body - t * 2 - tall
     around = (high.long + high.short) * 2
     return Made(

@@ -27,40 +27,6 @@ School = Literal["exact", "thumb"]
 
 
 @dataclass(frozen=True, slots=True)
-class Allowances:
-    """What the shop adds, all of it the shop's own to change.
-
-    Args:
-        thumb: the rule-of-thumb allowance on both sides of a lid-and-tray blank. slip: how much looser the lid is
-        than the tray, in all. tab: width of a glue tab. refold: what moved corners take of a re-cut box at the bench,
-        of length and width together. overlap: least of what lies over what where boxes are pushed together. lid: depth
-        of a lid that does not reach the table. floated: what an inner box keeps from the outer one on every side.
-        guard: how deep the hollow edges of a folder are. seams: what a mailer's seams and closing take. step: what the
-        fence can be set to (1/16 in, 1 mm); panels go up to it one by one, so that the figures on a cut sheet add up
-        and the box never comes out smaller. None keeps every panel exact.
-    """
-
-    thumb: Length
-    slip: Length
-    tab: Length
-    refold: Length
-    overlap: Length
-    lid: Length
-    floated: Length
-    guard: Length
-    seams: Length
-    step: Length | None
-
-    def at_least(self, panel: Length) -> Length:
-        """The panel as the fence can be set, never smaller."""
-        return panel if self.step is None else panel.to_step(self.step, "up")
-
-    def at_most(self, panel: Length) -> Length:
-        """The panel as the fence can be set, never larger."""
-        return panel if self.step is None else panel.to_step(self.step, "down")
-
-
-@dataclass(frozen=True, slots=True)
 class Made:
     """A box worked out.
 
@@ -91,6 +57,11 @@ class Made:
     standing: Blank | None = None
     soft: bool = False
     carrier: str = ""
+
+    @property
+    def wall(self) -> Length:
+        """How thick it stands at the two ends of its length."""
+        return (self.outside[0] - self.inside[0]).half()
 
     @property
     def weight(self) -> Mass:

@@ -12,7 +12,8 @@ from fractions import Fraction
 
 from fardo.core.board.grade import NO_BOARD
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside, sides_told
+from fardo.core.make.allowances import SEAMS, Allowances
+from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.make.step import Step
 from fardo.core.make.stock import POUCHES, Pouch, Stock, Taken, TooSmall, both_units, nearest_of
 from fardo.core.quantity import ZERO, Length
@@ -40,7 +41,7 @@ def in_pouch(way: str, inside: Sizes, pouches: tuple[Pouch, ...], allowances: Al
         try:
             if not pouch.count:
                 raise NoAnswer("there is none left")
-            must_close(pouch, inside, allowances.seams)
+            must_close(pouch, inside, allowances[SEAMS])
         except NoAnswer as none:
             whys.append((pouch.name, none))
         else:
@@ -49,7 +50,7 @@ def in_pouch(way: str, inside: Sizes, pouches: tuple[Pouch, ...], allowances: Al
         raise nearest_of(whys, "there is none")
     pouch = min(found, key=lambda one: one[:3])[3]
     needs = (*sides_told("inside", inside), ("flat width", pouch.width), ("flat length", pouch.length),
-             ("seams", allowances.seams), ("wall", pouch.wall))  # fmt: skip
+             ("seams", allowances[SEAMS]), ("wall", pouch.wall))  # fmt: skip
     long, wide, high = _lying(inside)
     filled_as = (
         "flat length - h, flat width - h, h + 2 walls" if pouch.kind != "bag" else "goods + 2 walls, folded flat"

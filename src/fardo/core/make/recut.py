@@ -20,7 +20,8 @@ from typing import Literal
 from fardo.core.cut.case import CasePanels, draw_case
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside
+from fardo.core.make.allowances import REFOLD, Allowances
+from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of, turned
 from fardo.core.quantity import ZERO, Length, volume_nm3
@@ -160,7 +161,7 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
     whys: list[tuple[str, NoAnswer]] = []
     for box in used:
         try:
-            best = recuts(box.inside, box.grade.caliper, inside, allowances.refold, "bench", upright)[0]
+            best = recuts(box.inside, box.grade.caliper, inside, allowances[REFOLD], "bench", upright)[0]
         except NoAnswer as none:
             whys.append((box.name, none))
             continue

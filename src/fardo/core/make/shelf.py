@@ -5,7 +5,8 @@ from __future__ import annotations
 from fractions import Fraction
 
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside
+from fardo.core.make.allowances import Allowances
+from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Stock, StockBox, Taken, closing_tape, nearest, smallest_that_fits
 from fardo.core.refusal import NoAnswer

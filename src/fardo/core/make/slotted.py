@@ -13,7 +13,8 @@ from fractions import Fraction
 from fardo.core.board.grade import Grade
 from fardo.core.cut.case import CasePanels, case_fence, draw_case
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside, long_side_first, turned_note
+from fardo.core.make.allowances import TAB, Allowances
+from fardo.core.make.made import Made, School, check_inside, long_side_first, turned_note
 from fardo.core.make.stock import closing_tape
 from fardo.core.quantity import Length
 from fardo.core.why import Why
@@ -38,7 +39,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     last = allowances.at_least(needed[1] + t.half())
     body = allowances.at_least(needed[2] + t * 2)
     flap = allowances.at_most(Length(short.nm // 2))
-    panels = CasePanels(allowances.tab, long, short, last, body, flap, flap)
+    panels = CasePanels(allowances[TAB], long, short, last, body, flap, flap)
     blank = draw_case("case", panels)
     outside = (long + t, short + t, body + t * 2)
     told = (

@@ -13,7 +13,8 @@ from fractions import Fraction
 
 from fardo.core.cut.stacked import draw_stack
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside
+from fardo.core.make.allowances import OVERLAP, Allowances
+from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of, turned
 from fardo.core.quantity import ZERO, Length, volume_nm3
@@ -126,7 +127,7 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
     whys: list[tuple[str, NoAnswer]] = []
     for box in stock.own_boxes:
         try:
-            stack = stack_up(box.inside, box.grade.caliper, inside, allowances.overlap, upright)
+            stack = stack_up(box.inside, box.grade.caliper, inside, allowances[OVERLAP], upright)
         except NoAnswer as none:
             whys.append((box.name, none))
             continue

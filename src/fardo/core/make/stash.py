@@ -5,7 +5,8 @@ from __future__ import annotations
 from fractions import Fraction
 
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School
+from fardo.core.make.allowances import Allowances
+from fardo.core.make.made import Made, School
 from fardo.core.make.shelf import from_stock
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Stock

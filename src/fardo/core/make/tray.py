@@ -15,7 +15,8 @@ from fardo.core.cut.drawing import Blank, Point
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.cut.trough import draw_trough
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances, Made, School, check_inside, sides_told
+from fardo.core.make.allowances import SLIP, THUMB, Allowances
+from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.quantity import Length
 from fardo.core.why import Why
 
@@ -32,7 +33,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
 
 
 def _by_thumb(item: Sizes, grade: Grade, allowances: Allowances) -> Made:
-    t, a = grade.caliper, allowances.thumb
+    t, a = grade.caliper, allowances[THUMB]
     depth = allowances.at_least(item[2])
     base = (allowances.at_least(item[0] + a), allowances.at_least(item[1] + a))
     second = allowances.at_least(item[2] + t)
@@ -67,12 +68,12 @@ def exactly(needed: Sizes, grade: Grade, allowances: Allowances, way: str = NAME
     wall = allowances.at_least(needed[2] + t.half())
     # A caliper for each of the lid's two half walls and the tray's: tray outside + slip is the lid's inside.
     lid_base = (
-        allowances.at_least(base[0] + t * 2 + allowances.slip),
-        allowances.at_least(base[1] + t * 2 + allowances.slip),
+        allowances.at_least(base[0] + t * 2 + allowances[SLIP]),
+        allowances.at_least(base[1] + t * 2 + allowances[SLIP]),
     )
     # The lid's walls reach the table and no lower: longer ones would hold the lid off the tray.
     lid_wall = allowances.at_most(wall + t if lid is None else min(lid, wall + t))
-    told = (*sides_told("inside", needed), ("caliper", t), ("slip", allowances.slip))
+    told = (*sides_told("inside", needed), ("caliper", t), ("slip", allowances[SLIP]))
     tray = draw_trough("tray", base, wall, None)
     cover = draw_trough("lid", lid_base, lid_wall, None)
     return Made(

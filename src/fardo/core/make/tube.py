@@ -11,7 +11,8 @@ from fractions import Fraction
 from fardo.core.board.grade import Grade
 from fardo.core.goods.part import Sizes
 from fardo.core.make import slotted
-from fardo.core.make.made import Allowances, Made, School, check_inside
+from fardo.core.make.allowances import Allowances
+from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.step import Step
 from fardo.core.why import Why
 

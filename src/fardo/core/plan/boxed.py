@@ -13,10 +13,12 @@ from fardo.core.board.grade import Grade, Sheet
 from fardo.core.board.strength import SOFT, Strength, enough, judge
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting, fence_of
+from fardo.core.cut.hand_holes import hand_holes
 from fardo.core.cut.nest import count_on_sheet
 from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS, Made, School, make_box
-from fardo.core.make.insert import MINUTES_A_PIECE, Insert, cut_insert, hand_holes
+from fardo.core.make.inserts import cut_insert, room_of
+from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import board_weight
 from fardo.core.plan.load import Load, arrange, bodies_of, liner_thickness, placed
 from fardo.core.plan.shop import Shop
@@ -267,7 +269,7 @@ def _board_costs(blanks: Iterable[Blank], grade: Grade) -> Money:
 def _with_inserts(arrangement: Answer, load: Load, t: Length) -> Answer:
     """With the room that pads and a liner of board take, `t` thick each."""
     for wanted in load.inserts:
-        below, above, around = wanted.room(t)
+        below, above, around = room_of(wanted, t)
         if around.nm:
             x, y, z = arrangement.inside
             arrangement = roomier(arrangement, (x + around * 2, y + around * 2, z))

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from fardo.core.board.grade import Grade
 from fardo.core.goods.part import Sizes
-from fardo.core.make.made import Allowances
+from fardo.core.make.allowances import Allowances
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length
 

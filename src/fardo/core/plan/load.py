@@ -7,20 +7,18 @@ from functools import lru_cache
 
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.beside import Block, put_beside
-from fardo.core.arrange.body import Body, Held, Laid, stance
+from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.hand import faults
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
-from fardo.core.make.insert import Wanted
+from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.wrapped import Wrapped
-from fardo.core.protect.forms import BOXED
+from fardo.core.protect.forms import held_by
 from fardo.core.protect.material import Layer
 from fardo.core.quantity import ZERO, Length, Mass, show_sizes, volume_nm3
 from fardo.core.refusal import BadInput
 
 MOST_UNITS = 80
-_STIFF = (BOXED, "face", "corner", "edge")  # forms that make a block of what they are put on
-_STUFFED = "stuffing"
 _BEARS_NOTHING, _BEARS_ITS_OWN = 25, 40  # g: extremely fragile, very delicate (common practice)
 APART_BY = Length.of_mm(50.0)  # between what must not lie beside each other
 
@@ -90,8 +88,7 @@ def placed(load: Load, answer: Answer) -> tuple[Placed, ...]:
 
 @lru_cache(maxsize=512)
 def _body(unit: Wrapped) -> Body:
-    forms = {coat.material.form for coat in unit.coats}
-    held: Held = "block" if forms & set(_STIFF) else "hull" if _STUFFED in forms else "own"
+    held = held_by(coat.material.form for coat in unit.coats)
     part = unit.part
     return Body(
         part.name, unit.shape, part.gap, unit.grown, held, unit.weight, part.rules.this_side_up, part.rules.keep_flat,

@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from fardo.core.board.grade import Grade
 from fardo.core.board.strength import STARTING_TRUST, Trust
-from fardo.core.make.made import Allowances
+from fardo.core.make.allowances import Allowances
 from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import BubbleSide, Material

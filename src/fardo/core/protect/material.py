@@ -10,6 +10,7 @@ from fardo.core.quantity import ZERO, Length, Mass, Money
 
 Sold = Literal["m2", "m", "litre", "each"]
 BubbleSide = Literal["in", "out"]
+MOST_LAYERS = 100
 
 IN_WORDS: dict[Sold, str] = {"m2": "square metre", "m": "metre", "litre": "litre", "each": "piece"}
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from fardo.core.goods.hazard import IN_WORDS
+from fardo.core.goods.hazard import tags
 from fardo.core.quantity import Money, Units
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
@@ -160,7 +160,7 @@ def _not_taken(service: Service, parcel: Parcel) -> str | None:
     if broken := over_limit(parcel, service.limits, service.units):
         return broken
     if hazards := sorted(parcel.hazards & service.refuses):
-        return "does not take " + " or ".join(IN_WORDS[tag] for tag in hazards)
+        return "does not take " + " or ".join(tags()[tag].says for tag in hazards)
     return None
 
 

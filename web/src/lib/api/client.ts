@@ -36,6 +36,8 @@ export type KindView = Schemas['KindView'];
 export type KindFile = Schemas['KindFile'];
 export type TakenIn = Schemas['TakenIn'];
 export type ShapeKind = Schemas['ShapeKind'];
+export type FormChoice = Schemas['FormChoice'];
+export type ComparedRows = Record<string, Schemas['ComparedRow']>;
 export type FoldView = Schemas['FoldView'];
 export type FoldedBlank = Schemas['FoldedBlank'];
 export type StepsRequest = Schemas['StepsRequest'];
@@ -170,6 +172,8 @@ export const calls = {
     answer<ThingShapes>(api.POST('/api/arrange/shapes', { body, signal })),
   fill: (body: Schemas['LookRequest'], signal: AbortSignal) =>
     answer<FillView>(api.POST('/api/arrange/fill', { body, signal })),
+  compare: (body: Schemas['CompareRequest'], signal?: AbortSignal) =>
+    answer<ComparedRows>(api.POST('/api/compare', signal ? { body, signal } : { body })),
   byHand: (body: Schemas['HandRequest'], signal?: AbortSignal) =>
     answer<ArrangedView>(api.POST('/api/arrange/hand', signal ? { body, signal } : { body })),
   shape: (part: PartEntry, signal: AbortSignal) =>

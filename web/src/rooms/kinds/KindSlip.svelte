@@ -24,7 +24,8 @@
     kind[name] = text.split('\n').filter((line) => line.trim());
     touched();
   }
-  function ask(code: string, yes: boolean): void {
+  type Question = NonNullable<KindFile['questions']>[number];
+  function ask(code: Question, yes: boolean): void {
     const others = (kind.questions ?? []).filter((one) => one !== code);
     kind.questions = yes ? [...others, code] : others;
     touched();
@@ -176,7 +177,7 @@
   <ul>
     {#each parts as part, n (n)}
       <li>
-        <b>{part.name}</b>{(part.count ?? 1) > 1 ? ` × ${part.count}` : ''}<span
+        <b>{part.name}</b>{Number(part.count ?? 1) > 1 ? ` × ${part.count}` : ''}<span
           >{sizes(part.shape)}, {part.weight}</span
         >
       </li>

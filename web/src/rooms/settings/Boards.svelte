@@ -8,11 +8,7 @@
   let { d = $bindable(), wrong, touched }: ListProps = $props();
   type Board = ShopFile['boards'][number];
 
-  const CUT: Record<string, string> = {
-    slotted: 'slotted case', tray: 'lid and tray', 'part-lid': 'tray, part-depth lid', overlap: 'full overlap',
-    'half-slotted': 'half slotted', halves: 'two halves', 'five-panel': 'five-panel', tube: 'square tube',
-    triangle: 'triangular tube', folder: 'folder', 'boxed-twice': 'box in a box',
-  }; // prettier-ignore
+  const cutWays = $derived(shop.view?.ways.filter((one) => one.cut) ?? []);
 
   function addSheet(board: Board): void {
     const size = { length: '96 in', width: '48 in', flutes: 'width' as const };
@@ -24,7 +20,7 @@
     touched();
   }
   function addCut(board: Board): void {
-    const cut = { way: 'slotted', promised: '12 x 12 x 12 in', measured: '12 x 12 x 12 in' };
+    const cut = { way: 'slotted' as const, promised: '12 x 12 x 12 in', measured: '12 x 12 x 12 in' };
     board.measured = [...(board.measured ?? []), cut];
     touched();
   }
@@ -112,7 +108,7 @@
         {@const of = `measured box ${k + 1} of ${board.code}`}
         <div class="row cut">
           <select class="field" aria-label="Way of {of}" bind:value={cut.way} onchange={touched}>
-            {#each Object.entries(CUT) as [way, name] (way)}<option value={way}>{name}</option>{/each}
+            {#each cutWays as one (one.way)}<option value={one.way}>{one.title}</option>{/each}
           </select>
           <span class="what">promised</span>
           <Cell

@@ -16,15 +16,6 @@
 
   const HABITS = [
     ['gap', 'Gap on every side'],
-    ['slip', 'Lid looser than tray by'],
-    ['thumb', 'Rule-of-thumb allowance'],
-    ['tab', 'Glue tab'],
-    ['lid', 'Depth of a part-depth lid'],
-    ['floated', 'An inner box keeps from the outer'],
-    ['guard', 'Hollow edges of a folder'],
-    ['seams', "A mailer's seams take"],
-    ['refold', 'Moved corners of a re-cut box take'],
-    ['overlap', 'Least overlap at a joint'],
     ['kerf', 'The saw takes at a cut'],
     ['offcut_least', 'Off-cuts are kept from'],
   ] as const;
@@ -156,6 +147,21 @@
               measure
               note={false}
               bind:value={() => text(d[name]), (v) => (d[name] = v)}
+              oninput={touched}
+            />
+          {/each}
+          {#each shop.view?.allowances ?? [] as one (one.name)}
+            <Field
+              id="shop-{one.name}"
+              problem={wrong(`allowances.${one.name}`)}
+              faults="shop-faults"
+              label={one.title}
+              measure
+              note={false}
+              bind:value={
+                () => text(d.allowances?.[one.name] ?? one.starts),
+                (v) => (d.allowances = { ...d.allowances, [one.name]: v })
+              }
               oninput={touched}
             />
           {/each}

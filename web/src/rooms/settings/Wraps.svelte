@@ -1,5 +1,6 @@
 <script lang="ts">
   // What the shop wraps with and how it is used to: schools, gaps by fragility, habits, materials with their figures.
+  import { formOf } from '../../lib/shop.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import { text, type ListProps } from './words';
 
@@ -166,7 +167,7 @@
             /></td
           >
           <td
-            >{#if ['wrap', 'surface'].includes(material.form)}<Field
+            >{#if formOf(material.form)?.laps}<Field
                 id="material-{n}-overlap"
                 label="Overlap of {material.name}, per cent"
                 hideLabel

@@ -55,6 +55,10 @@
   const small = (of: Node) =>
     ['text', 'date', 'whole', 'tick', 'one of', 'words', 'pair'].includes(schema.look(of).as);
 
+  function tick(choice: string, on: boolean): void {
+    const others = list(value).filter((one) => one !== choice);
+    put(on ? [...others, choice] : others);
+  }
   function dropAt(n: number): void {
     list(value).splice(n, 1);
     touch();
@@ -116,6 +120,21 @@
       {#each look.choices as choice (choice)}<option>{choice}</option>{/each}
     </select></label
   >
+{:else if look.as === 'several of'}
+  <fieldset class="wide several" {id}>
+    <legend
+      >{label}{#if says}<small>{says}</small>{/if}</legend
+    >
+    {#each look.choices as choice (choice)}
+      <label class="tick"
+        ><input
+          type="checkbox"
+          checked={list(value).includes(choice)}
+          onchange={(event) => tick(choice, event.currentTarget.checked)}
+        /><span>{choice.replaceAll('-', ' ')}</span></label
+      >
+    {/each}
+  </fieldset>
 {:else if look.as === 'pair'}
   <span class="one pair"
     ><span>{label}</span>
@@ -360,5 +379,10 @@
     color: var(--soft);
     min-width: 28px;
     min-height: 34px;
+  }
+  .several {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 18px;
   }
 </style>

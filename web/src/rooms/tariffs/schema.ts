@@ -27,6 +27,7 @@ export type Look =
   | { as: 'one of'; choices: string[]; optional: boolean }
   | { as: 'fixed'; value: string }
   | { as: 'words' }
+  | { as: 'several of'; choices: string[] }
   | { as: 'pair' }
   | { as: 'table' }
   | { as: 'rows'; of: Node }
@@ -72,6 +73,7 @@ export class Schema {
     if (node.type === 'array') {
       if (node.prefixItems) return { as: 'pair' };
       const items = this.resolve(node.items ?? {});
+      if (items.enum) return { as: 'several of', choices: items.enum.map(String) };
       if (items.oneOf) return { as: 'kinds', kinds: this.#kinds(items) };
       if (items.type === 'array') return { as: 'table' };
       return items.type === 'object' ? { as: 'rows', of: items } : { as: 'words' };
@@ -97,6 +99,7 @@ export class Schema {
       case 'rows':
       case 'kinds':
       case 'words':
+      case 'several of':
         return [];
       case 'group':
         return Object.fromEntries(

@@ -44,10 +44,8 @@
   const knot = $derived(desk.work?.knots.find((one) => one.name === 'arrange'));
   const complaint = $derived(arranging.trouble || (arranging.felt[0]?.says ?? ''));
   const answers = $derived(arranging.run?.answers ?? []);
-  const board = $derived.by(() => {
-    const way = desk.way;
-    return way ? Math.max((way.outside.mm[0] - way.inside.mm[0]) / 2, 1.5) : 4;
-  });
+  // What is thinner than a line is drawn as one.
+  const board = $derived(Math.max(desk.way?.wall_mm ?? 4, 1.5));
   // Where fill goes changes with all that is typed and with where things lie.
   $effect(() => {
     void arranging.layout;

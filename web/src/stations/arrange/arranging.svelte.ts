@@ -4,7 +4,6 @@ import {
   Refusal,
   sentence,
   type ArrangedView,
-  type ArrangementEntry,
   type FaultView,
   type FillView,
   type Layout,
@@ -17,6 +16,8 @@ import type { JobDesk } from '../../job/job.svelte';
 
 export type Effort = 'quick' | 'normal' | 'long';
 type Triple = [number, number, number];
+/** What a hand does with one thing. */
+type Change = { thing: number; move_mm?: Triple; turn?: 0 | 1 | 2; drop?: boolean; lock?: boolean };
 
 export class Arranging {
   run = $state.raw<RunView | null>(null);
@@ -147,87 +148,50 @@ export class Arranging {
     this.#desk.keepArrangement(answer.entry);
   }
 
-  /** The arrangement on show as a job keeps it, with one thing changed. */
-  #changed(
-    thing: number,
-    change: (placed: Placement) => { move?: Triple; turn?: Placement['turn'] },
-  ): ArrangementEntry | null {
-    const layout = this.layout;
-    if (!layout) return null;
-    const names: Record<string, number> = {};
-    const entryOf = (placed: Placement) => {
-      const of = `${placed.thing < layout.parts.length} ${placed.name}`;
-      const number = (names[of] ?? 0) + 1;
-      names[of] = number;
-      const { move = [0, 0, 0] as Triple, turn = placed.turn } = placed.thing === thing ? change(placed) : {};
-      const at = placed.origin_mm.map((c, axis) => Math.round((c + (move[axis] ?? 0)) * 1e6) / 1e6) as Triple;
-      return { name: placed.name, number, at_mm: at, turn, goes_in: placed.goes_in, locked: placed.locked };
-    };
-    const placements = layout.parts.map(entryOf);
-    return { inside_mm: layout.inside_mm, placements, extras: layout.extras.map(entryOf) };
-  }
-
   /** Tries a thing elsewhere; what breaks a gap is shown and not kept. Gives back whether it was kept. */
   async move(thing: number, by: Triple, drop = false): Promise<boolean> {
-    return this.#try(
-      this.#changed(thing, () => ({ move: by })),
-      drop ? thing : null,
-    );
+    return this.#try({ thing, move_mm: by, drop });
   }
 
   /** Turns a thing by a quarter about an axis, around its own middle. */
   async turn(thing: number, about: 0 | 1 | 2): Promise<boolean> {
-    const entry = this.#changed(thing, (placed) => {
-      const middle = placed.at_mm.map((c, axis) => c + (placed.size_mm[axis] ?? 0) / 2) as Triple;
-      const arm = placed.origin_mm.map((c, axis) => c - (middle[axis] ?? 0)) as Triple;
-      const turned = quarter(arm, about);
-      const move = turned.map((c, axis) => c - (arm[axis] ?? 0)) as Triple;
-      const columns = [0, 1, 2].map((c) => quarter(placed.turn.map((row) => row[c as 0]) as Triple, about));
-      const turn = [0, 1, 2].map((r) =>
-        columns.map((column) => column[r as 0]),
-      ) as unknown as Placement['turn'];
-      return { move, turn };
-    });
-    return this.#try(entry, null);
+    return this.#try({ thing, turn: about });
   }
 
-  lock(thing: number): void {
-    const layout = this.layout;
-    if (!layout) return;
-    const entry = this.#changed(-1, () => ({}));
-    if (!entry) return;
-    const before = [...layout.parts, ...layout.extras].find((placed) => placed.thing === thing);
-    const index = layout.parts.findIndex((placed) => placed.thing === thing);
-    const one =
-      index >= 0
-        ? entry.placements[index]
-        : entry.extras?.[layout.extras.findIndex((placed) => placed.thing === thing)];
-    if (one) one.locked = !before?.locked;
-    this.#kept = JSON.stringify(entry);
-    this.#desk.keepArrangement(entry);
+  async lock(thing: number): Promise<void> {
+    const before = this.things.find((placed) => placed.thing === thing)?.locked ?? false;
+    try {
+      const view = await this.#byHand({ thing, lock: !before });
+      this.#kept = JSON.stringify(view.entry);
+      this.#desk.keepArrangement(view.entry);
+    } catch (fault) {
+      this.trouble = sentence(fault);
+    }
   }
 
   /** While it is dragged: what it would come too near. */
   async feel(thing: number, by: Triple): Promise<void> {
-    const entry = this.#changed(thing, () => ({ move: by }));
-    if (!entry) return;
     this.#asked?.abort();
     const asked = new AbortController();
     this.#asked = asked;
     try {
-      const view = await calls.byHand({ job: this.#desk.job, arrangement: entry, drop: null }, asked.signal);
+      const view = await this.#byHand({ thing, move_mm: by }, asked.signal);
       this.felt = view.faults;
     } catch {
       // A newer place was asked about, or the shop is away: the drop will tell.
     }
   }
 
-  async #try(entry: ArrangementEntry | null, drop: number | null): Promise<boolean> {
+  #byHand(change: Change, signal?: AbortSignal): Promise<ArrangedView> {
+    const still = { move_mm: [0, 0, 0] as Triple, drop: false };
+    return calls.byHand({ ...still, ...change, job: this.#desk.job }, signal);
+  }
+
+  async #try(change: Change): Promise<boolean> {
     this.#asked?.abort();
     this.felt = [];
-    if (!entry) return false;
     try {
-      const view = await calls.byHand({ job: this.#desk.job, arrangement: entry, drop });
+      const view = await this.#byHand(change);
       if (view.faults.length > 0) {
         toast.show(`Put back: ${view.faults[0]?.says ?? ''}.`);
         return false;
@@ -246,10 +210,4 @@ export class Arranging {
     this.#looked?.abort();
     this.#strewn?.abort();
   }
-}
-
-/** A place after a quarter turn against the clock about an axis. */
-function quarter([x, y, z]: Triple, about: 0 | 1 | 2): Triple {
-  if (about === 2) return [-y, x, z];
-  return about === 1 ? [z, y, -x] : [x, -z, y];
 }

@@ -2,28 +2,22 @@
   // What goes into the box of board beside the goods: each is cut with it, and its piece joins the cut sheet.
   import type { JobDesk } from '../../job/job.svelte';
   import { blankInsert, type TypedInsert } from '../../job/typed';
+  import { shop } from '../../lib/shop.svelte';
 
   interface Props {
     desk: JobDesk;
   }
   let { desk }: Props = $props();
 
-  const KINDS: [TypedInsert['kind'], string][] = [
-    ['pad', 'Pad, flat'],
-    ['liner', 'Liner, four walls'],
-    ['divider', 'Divider, cells'],
-    ['sleeve', 'Sleeve around a thing'],
-    ['spacer', 'Spacer, a bridge'],
-    ['edge-cap', 'Edge cap'],
-    ['corner-cap', 'Corner cap'],
-  ];
-  const COUNTED = ['pad', 'sleeve', 'spacer', 'edge-cap', 'corner-cap'];
+  const kinds = $derived(shop.view?.inserts ?? []);
+  const kindOf = (insert: TypedInsert) => kinds.find((one) => one.kind === insert.kind);
   const inserts = $derived(desk.typed.inserts);
 
   function add(event: Event): void {
     const chosen = event.currentTarget as HTMLSelectElement;
     if (!chosen.value) return;
-    desk.typed.inserts.push(blankInsert(chosen.value as TypedInsert['kind']));
+    const kind = kinds.find((one) => one.kind === chosen.value);
+    if (kind) desk.typed.inserts.push(blankInsert(kind.kind, kind.count));
     chosen.value = '';
     desk.touch();
   }
@@ -76,46 +70,41 @@
     <h3>Inserts, cut with it</h3>
     <select class="field" id="insert-add" aria-label="Add an insert" onchange={add}>
       <option value="">Add…</option>
-      {#each KINDS as [kind, name] (kind)}<option value={kind}>{name}</option>{/each}
+      {#each kinds as one (one.kind)}<option value={one.kind}>{one.title}</option>{/each}
     </select>
     <label class="tick"
       ><input type="checkbox" id="hand-holes" bind:checked={desk.typed.handHoles} onchange={touch} /> hand holes</label
     >
   </div>
   {#each inserts as insert, n (insert)}
-    {@const wrong = ['size', 'length', 'depth', 'along', 'count']
+    {@const wrong = ['size', 'length', 'depth', 'along', 'across', 'count']
       .map((name) => desk.problem(`inserts[${n}].${name}`))
       .find(Boolean)}
-    <div class="row" role="group" aria-label={KINDS.find(([kind]) => kind === insert.kind)?.[1]}>
-      <b>{KINDS.find(([kind]) => kind === insert.kind)?.[1]}</b>
-      {#if COUNTED.includes(insert.kind)}{@render number(insert, n, 'count', 'how many')}{/if}
-      {#if insert.kind === 'pad'}
-        <label class="asked"
-          >lies
-          <select class="field" bind:value={insert.where} onchange={touch} aria-label="Where the pad lies">
-            <option value="below">under the goods</option><option value="above">over them</option><option
-              value="both">under and over</option
+    {@const title = kindOf(insert)?.title ?? insert.kind}
+    <div class="row" role="group" aria-label={title}>
+      <b>{title}</b>
+      {#each kindOf(insert)?.asks ?? [] as one (one.field)}
+        {#if one.field === 'where'}
+          <label class="asked"
+            >{one.label}
+            <select
+              class="field"
+              bind:value={insert.where}
+              onchange={touch}
+              aria-label="Where the {title} lies"
             >
-          </select></label
-        >
-      {:else if insert.kind === 'divider'}
-        {@render number(insert, n, 'along', 'cells along')}
-        {@render number(insert, n, 'across', 'across')}
-      {:else if insert.kind === 'sleeve'}
-        {@render measure(insert, n, 'size', 'around a thing of', true)}
-      {:else if insert.kind === 'spacer'}
-        {@render measure(insert, n, 'length', 'long', false)}
-        {@render measure(insert, n, 'depth', 'keeps', false)}
-      {:else if insert.kind === 'edge-cap'}
-        {@render measure(insert, n, 'length', 'long', false)}
-        {@render measure(insert, n, 'depth', 'legs', false)}
-      {/if}
-      <button
-        type="button"
-        class="off"
-        onclick={() => drop(n)}
-        aria-label="Take off the {KINDS.find(([kind]) => kind === insert.kind)?.[1]}">×</button
-      >
+              <option value="below">under the goods</option><option value="above">over them</option><option
+                value="both">under and over</option
+              >
+            </select></label
+          >
+        {:else if one.field === 'size' || one.field === 'length' || one.field === 'depth'}
+          {@render measure(insert, n, one.field, one.label, one.field === 'size')}
+        {:else}
+          {@render number(insert, n, one.field, one.label)}
+        {/if}
+      {/each}
+      <button type="button" class="off" onclick={() => drop(n)} aria-label="Take off the {title}">×</button>
       {#if wrong}<p class="wrong" id="insert-{n}-wrong">{wrong}</p>{/if}
     </div>
   {/each}

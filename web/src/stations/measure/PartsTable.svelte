@@ -6,7 +6,7 @@
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
-  import { countFault, fieldsOf, nameOf } from './ask';
+  import { fieldsOf, nameOf } from './ask';
 
   interface Props {
     desk: JobDesk;
@@ -18,7 +18,11 @@
 
   const faults = $derived(
     desk.typed.parts.flatMap((part, n) => [
-      { field: `part-${n}-count`, label: `Count of ${nameOf(part, n)}`, sentence: countFault(part.count) },
+      {
+        field: `part-${n}-count`,
+        label: `Count of ${nameOf(part, n)}`,
+        sentence: desk.problem(`parts[${n}].count`),
+      },
       ...fieldsOf(part, n).map(({ field, label, path }) => ({
         field,
         label: desk.typed.parts.length > 1 ? `${label} of ${nameOf(part, n)}` : label,

@@ -6,13 +6,6 @@ export const nameOf = (part: TypedPart, n: number): string => part.name.trim() |
 
 export const shapeTitle = (kind: string): string => shapes().find((one) => one.kind === kind)?.title ?? kind;
 
-/** What a count that is no count is answered with. */
-export function countFault(said: string): string {
-  const number = Number(said.trim());
-  if (!said.trim() || (Number.isInteger(number) && number >= 1 && number <= 999)) return '';
-  return `read '${said}', not a count. Allowed: 1 to 999; reckoned with as 1.`;
-}
-
 /** The paths of a part's measures in the job, each with its field and its label. */
 export function fieldsOf(part: TypedPart, n: number): { field: string; label: string; path: string }[] {
   return [

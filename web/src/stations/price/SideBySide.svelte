@@ -1,7 +1,7 @@
 <script lang="ts">
   // Up to four ways to send it side by side, row by row: where the money goes, what is billed, how long it takes. The least
   // of a row stands out; below the sums, what each is more than the cheapest of them.
-  import type { QuoteView } from '../../lib/api/client';
+  import { calls, type ComparedRows, type QuoteView } from '../../lib/api/client';
 
   interface Props {
     quotes: QuoteView[];
@@ -25,18 +25,26 @@
     ['the box costs you', (quote: QuoteView) => quote.own],
   ] as const;
 
-  const cents = (amount: string) => Math.round(Number(amount) * 100);
-  const least = (amounts: string[]) => Math.min(...amounts.map(cents));
-  const rows = $derived(
-    ROWS.map(([label, of]) => ({ label, amounts: quotes.map(of) })).filter((row) =>
-      row.amounts.some((amount) => cents(amount) > 0),
-    ),
-  );
-  /** Whether an amount is the least of its row, where that tells anything. */
-  const leads = (amount: string, row: string[]) =>
-    cents(amount) === least(row) && row.some((other) => cents(other) !== cents(amount));
-  const totals = $derived(quotes.map((quote) => quote.total));
-  const more = (total: string) => ((cents(total) - least(totals)) / 100).toFixed(2);
+  const amounts = $derived<Record<string, string[]>>({
+    ...Object.fromEntries(ROWS.map(([label, of]) => [label, quotes.map(of)])),
+    total: quotes.map((quote) => quote.total),
+  });
+  /** What stands out in each row, as the shop reckons it. */
+  let compared = $state.raw<ComparedRows>({});
+  $effect(() => {
+    const asked = new AbortController();
+    const currency = quotes[0]?.currency;
+    if (currency)
+      calls
+        .compare({ currency, rows: amounts }, asked.signal)
+        .then((rows) => (compared = rows))
+        .catch(() => {
+          // A newer set was asked about, or the shop is away: the amounts stand there as they are.
+        });
+    return () => asked.abort();
+  });
+  const rows = $derived(ROWS.filter(([label]) => !compared[label]?.nothing));
+  const costs = (amount: string) => /[1-9]/.test(amount);
   const extras = (quote: QuoteView) =>
     quote.charges
       .filter((charge) => !['postage', 'cover'].includes(charge.kind))
@@ -68,12 +76,12 @@
           </tr>
         </thead>
         <tbody>
-          {#each rows as row (row.label)}
+          {#each rows as [label] (label)}
             <tr>
-              <th scope="row">{row.label}</th>
-              {#each row.amounts as amount, n (n)}
-                <td class="figure" class:least={leads(amount, row.amounts)}
-                  >{cents(amount) ? amount : '–'}{#if row.label === 'surcharges' && quotes[n]}<small
+              <th scope="row">{label}</th>
+              {#each amounts[label] ?? [] as amount, n (n)}
+                <td class="figure" class:least={compared[label]?.least[n]}
+                  >{costs(amount) ? amount : '–'}{#if label === 'surcharges' && quotes[n]}<small
                       >{[...new Set(extras(quotes[n]))].join(', ')}</small
                     >{/if}</td
                 >
@@ -82,9 +90,10 @@
           {/each}
           <tr class="sum">
             <th scope="row">in all</th>
-            {#each totals as total, n (n)}
-              <td class="figure" class:least={leads(total, totals)}
-                >{total}<small>{Number(more(total)) ? `${more(total)} more` : 'the least'}</small></td
+            {#each quotes as quote, n (n)}
+              {@const over = compared.total?.over[n]}
+              <td class="figure" class:least={compared.total?.least[n]}
+                >{quote.total}<small>{over ? `${over} more` : 'the least'}</small></td
               >
             {/each}
           </tr>

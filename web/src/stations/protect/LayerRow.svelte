@@ -2,7 +2,7 @@
   // One layer: what it is, how many, and what its form asks for; below, what it adds and what is cut for it.
   import type { TypedLayer } from '../../job/typed';
   import type { PartView } from '../../lib/api/client';
-  import { shop } from '../../lib/shop.svelte';
+  import { formOf, shop } from '../../lib/shop.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import Why from '../../lib/ui/Why.svelte';
 
@@ -20,13 +20,14 @@
 
   const materials = $derived(shop.view?.shop.materials ?? []);
   const offered = $derived(
-    materials.filter((one) => (forms ? forms.includes(one.form) : one.form !== 'liner')),
+    materials.filter((one) => (forms ? forms.includes(one.form) : !formOf(one.form)?.on_walls)),
   );
   const material = $derived(materials.find((one) => one.code === layer.material));
+  const asks = $derived(formOf(material?.form ?? '')?.asks ?? []);
 
   /** Another material: what is wound both ways was the one before. */
   function changed(): void {
-    layer.crossed &&= material?.form === 'wrap';
+    layer.crossed &&= asks.includes('crossed');
     touch();
   }
 </script>
@@ -38,7 +39,7 @@
       <option value={layer.material}>{layer.material}</option>
     {/if}
   </select>
-  {#if material && ['wrap', 'surface', 'bag', 'face', 'pad', 'tube', 'liner'].includes(material.form)}
+  {#if material && asks.includes('layers')}
     <label class="times"
       >×
       <input
@@ -56,12 +57,12 @@
     <span></span>
   {/if}
   <div class="asks">
-    {#if material?.form === 'wrap' || layer.crossed}
+    {#if asks.includes('crossed') || layer.crossed}
       <label class="tick"
         ><input type="checkbox" id="{id}-crossed" bind:checked={layer.crossed} onchange={touch} />both ways</label
       >
     {/if}
-    {#if material?.bubbly}
+    {#if material?.bubbly && asks.includes('bubbles')}
       <select
         class="field small"
         aria-label="Which way the bubbles look"
@@ -74,7 +75,8 @@
         <option value="out">smooth side to the goods</option>
         <option value="in">bubbles to the goods</option>
       </select>
-    {:else if material?.form === 'box'}
+    {/if}
+    {#if asks.includes('room')}
       <label class="tick"
         >room on each side
         <input
@@ -87,7 +89,8 @@
           autocomplete="off"
         /></label
       >
-    {:else if material?.form === 'stuffing'}
+    {/if}
+    {#if asks.includes('hollow')}
       <label class="tick"
         >hollow
         <input
@@ -99,7 +102,8 @@
           autocomplete="off"
         /></label
       >
-    {:else if material?.form === 'tube'}
+    {/if}
+    {#if asks.includes('lengths')}
       <label class="tick"
         >tubes
         <input

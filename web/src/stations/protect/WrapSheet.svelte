@@ -2,7 +2,7 @@
   // The liner of the box, and everything there is to cut and to use for the whole job.
   import type { JobDesk } from '../../job/job.svelte';
   import { blankLayer } from '../../job/typed';
-  import { shop } from '../../lib/shop.svelte';
+  import { formOf, shop } from '../../lib/shop.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
 
   interface Props {
@@ -11,7 +11,7 @@
   let { desk }: Props = $props();
 
   const wrap = $derived(desk.work?.wrap);
-  const liners = $derived(shop.view?.shop.materials?.filter((one) => one.form === 'liner') ?? []);
+  const liners = $derived(shop.view?.shop.materials?.filter((one) => formOf(one.form)?.on_walls) ?? []);
   const guards = $derived(desk.work?.parts.some((part) => part.guards) ?? false);
 
   function line(material: string): void {

@@ -1,43 +1,69 @@
 """How materials are put on, one module a form. A new form is a new module here and a line in the register.
 
-Each has `FORM`, `TITLE`, `ORDER` (surface first, then shape, then wrap, common practice) and
-`put_on(wearer, layer) -> Coat`. `CROSSED` says that it can be wound both ways.
+Each has `FORM`, `TITLE`, `ORDER` (surface first, then shape, then wrap, common practice), `ASKS` (what it asks of a
+layer) and `put_on(wearer, layer) -> Coat`, unless what wears it is a box. `HELD` says how it lies beside other things
+where that is not in its own shape, `LAPS` that a length of it meets itself and laps, `ON_WALLS` that it goes on the
+walls of the box.
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from types import ModuleType
 
 from fardo.core.protect.coat import Coat, Layer, Wearer
-from fardo.core.protect.forms import bag, corner, edge, face, pad, stuffing, surface, tube, wrap
+from fardo.core.protect.forms import (
+    bag,
+    corner,
+    edge,
+    face,
+    inner_box,
+    liner,
+    pad,
+    stuffing,
+    surface,
+    tube,
+    wrap,
+)
+from fardo.core.protect.forms.asks import Held
 from fardo.core.refusal import BadInput
 
-__all__ = ["BOXED", "FORMS", "LINER", "check_crossed", "put_on"]
+__all__ = ["BOXED", "FORMS", "check_crossed", "goes_on_walls", "held_by", "put_on"]
 
-BOXED = "box"  # a box of its own: made as every box is, see plan/wrapped
-LINER = "liner"  # lines the walls of the box, see forms/liner
+BOXED = inner_box.FORM
 FORMS: dict[str, ModuleType] = {
-    module.FORM: module for module in (surface, bag, stuffing, corner, face, edge, tube, wrap, pad)
+    module.FORM: module for module in (surface, bag, stuffing, corner, face, edge, tube, wrap, pad, inner_box, liner)
 }
+_FIRMNESS: tuple[Held, ...] = ("own", "hull", "block")
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:
     """One layer on what it is put on. Raises BadInput where its form does not suit that shape."""
-    form = layer.material.form
-    if form not in FORMS:
+    form = FORMS[layer.material.form]
+    if not hasattr(form, "put_on"):
+        allowed = ", ".join(name for name, one in FORMS.items() if hasattr(one, "put_on"))
         raise BadInput(
             f"{layer.material.name} is not put on a part", read=layer.material.code,
-            allowed="a material of the forms " + ", ".join(FORMS), field="material",
+            allowed=f"a material of the forms {allowed}", field="material",
         )  # fmt: skip
-    coat: Coat = FORMS[form].put_on(wearer, layer)
+    coat: Coat = form.put_on(wearer, layer)
     return coat
+
+
+def held_by(forms: Iterable[str]) -> Held:
+    """How what wears these lies beside other things."""
+    held: list[Held] = [getattr(FORMS[form], "HELD", "own") for form in forms]
+    return max(held, key=_FIRMNESS.index, default="own")
+
+
+def goes_on_walls(form: str) -> bool:
+    return getattr(FORMS[form], "ON_WALLS", False)
 
 
 def check_crossed(layer: Layer) -> None:
     """Raises BadInput where a layer is to be wound both ways and is not wound at all."""
-    form = layer.material.form
-    wound = [name for name, module in FORMS.items() if getattr(module, "CROSSED", False)]
-    if layer.crossed and form not in wound:
+    wound = [name for name, module in FORMS.items() if "crossed" in module.ASKS]
+    if layer.crossed and layer.material.form not in wound:
         raise BadInput(
             f"{layer.material.name} is not wound, so that it cannot be wound both ways", read="crossed",
             allowed=f"a material of the form {', '.join(wound)}", field="crossed",

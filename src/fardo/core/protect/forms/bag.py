@@ -5,11 +5,13 @@ from __future__ import annotations
 from fractions import Fraction
 
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, all_round
+from fardo.core.protect.forms.asks import Ask
 from fardo.core.quantity import Length
 
 FORM = "bag"
 TITLE = "bag or sleeve drawn over"
 ORDER = 1
+ASKS: tuple[Ask, ...] = ("layers",)
 
 
 def flat_size(length: Length, width: Length, height: Length) -> tuple[Length, Length]:

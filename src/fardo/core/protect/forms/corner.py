@@ -9,11 +9,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, all_round, square_metres
+from fardo.core.protect.forms.asks import Ask, Held
 from fardo.core.quantity import Length
 
 FORM = "corner"
 TITLE = "corner guards"
 ORDER = 2
+ASKS: tuple[Ask, ...] = ()
+HELD: Held = "block"
 CORNERS = 4
 
 

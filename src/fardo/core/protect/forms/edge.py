@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, all_round, metres
+from fardo.core.protect.forms.asks import Ask, Held
 
 FORM = "edge"
 TITLE = "caps along the edges"
 ORDER = 2
+ASKS: tuple[Ask, ...] = ()
+HELD: Held = "block"
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:

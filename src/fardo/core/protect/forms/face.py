@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, along, square_metres
+from fardo.core.protect.forms.asks import Ask, Held
 
 FORM = "face"
 TITLE = "stiff faces, front and back"
 ORDER = 2
+ASKS: tuple[Ask, ...] = ("layers",)
+HELD: Held = "block"
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, along, square_metres
+from fardo.core.protect.forms.asks import Ask
 
 FORM = "pad"
 TITLE = "pads under and over"
 ORDER = 4
+ASKS: tuple[Ask, ...] = ("layers",)
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:

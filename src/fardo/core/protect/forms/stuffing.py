@@ -6,12 +6,15 @@ from fractions import Fraction
 
 from fardo.core.goods.shape import Cylinder, Ring, Shape
 from fardo.core.protect.coat import NONE, Coat, Layer, Wearer
+from fardo.core.protect.forms.asks import Ask, Held
 from fardo.core.quantity import cubic_cm
 from fardo.core.refusal import BadInput
 
 FORM = "stuffing"
 TITLE = "stuffed into the hollow"
 ORDER = 1
+ASKS: tuple[Ask, ...] = ("hollow",)
+HELD: Held = "hull"
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from fardo.core.protect.coat import Coat, Layer, Wearer, all_round, plus, square_metres
+from fardo.core.protect.forms.asks import Ask
 from fardo.core.protect.forms.wrap import strips, winding
 
 FORM = "surface"
 TITLE = "next to the goods"
 ORDER = 0
+ASKS: tuple[Ask, ...] = ("layers",)
+LAPS = True
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:

@@ -6,12 +6,14 @@ from collections import Counter
 
 from fardo.core.goods.shape import Bars, Cylinder, Shape, Sizes
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, all_round, metres
+from fardo.core.protect.forms.asks import Ask
 from fardo.core.quantity import Length, show_length
 from fardo.core.refusal import BadInput
 
 FORM = "tube"
 TITLE = "insulation on each tube"
 ORDER = 2
+ASKS: tuple[Ask, ...] = ("layers", "lengths")
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:

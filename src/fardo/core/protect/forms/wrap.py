@@ -10,6 +10,7 @@ from collections.abc import Iterable
 
 from fardo.core.goods.shape import Sizes
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, all_round, plus, square_metres
+from fardo.core.protect.forms.asks import Ask
 from fardo.core.protect.material import Material
 from fardo.core.quantity import Length
 from fardo.core.why import Why
@@ -17,7 +18,8 @@ from fardo.core.why import Why
 FORM = "wrap"
 TITLE = "wound around"
 ORDER = 3
-CROSSED = True
+ASKS: tuple[Ask, ...] = ("layers", "crossed", "bubbles")
+LAPS = True
 
 _SMOOTH_IN = "Smooth side to the goods, bubbles outside: nothing prints itself into a finish."
 _BUBBLES_IN = "Bubbles to the goods, smooth side outside: it slides better and tapes better."

@@ -1,0 +1,8 @@
+"""What a form can ask of a layer of it, and how what wears it lies beside other things."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+Ask = Literal["layers", "crossed", "bubbles", "room", "hollow", "lengths"]
+Held = Literal["own", "hull", "block"]  # in its own shape, in its hull, or as the block around it

@@ -1,0 +1,11 @@
+"""Inner box: a box of its own around a thing, made as every box is (`plan/wrapped`)."""
+
+from __future__ import annotations
+
+from fardo.core.protect.forms.asks import Ask, Held
+
+FORM = "box"
+TITLE = "a box of its own"
+ORDER = 5
+ASKS: tuple[Ask, ...] = ("room",)
+HELD: Held = "block"
