@@ -96,7 +96,7 @@ def create_app(database: Path, crews: Crews | None = None) -> FastAPI:
         devices.router,
     ):
         app.include_router(router)
-    app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=5)
+    app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=3)
     app.add_middleware(Guard)
 
     @app.get("/api/alive", tags=["work"])

@@ -88,7 +88,7 @@ def entry_of_text(content: str, today: Today) -> BenchEntry:
         return BenchEntry(next_move=f"A fault of ours: it cannot be worked out ({type(fault).__name__})")
 
 
-def _bench(request: Request) -> Bench:
+async def _bench(request: Request) -> Bench:
     bench: Bench = request.app.state.bench
     return bench
 

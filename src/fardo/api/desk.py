@@ -185,7 +185,7 @@ def _on_shop(path: Path, function: Callable[..., Any], args: Any, kwargs: Any) -
     return function(_shop_at(path, path.stat().st_ino), *args, **kwargs)
 
 
-def _desk(request: Request) -> Desk:
+async def _desk(request: Request) -> Desk:  # one that is not async is called in a thread, which takes longer
     desk: Desk = request.app.state.desk
     return desk
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from fardo.core.cut.drawing import Blank, Dimension, Kind
@@ -34,6 +35,7 @@ MEANINGS: tuple[tuple[StrokeKind, str], ...] = (
 )  # fmt: skip
 
 _GLYPH = 0.6  # width of a figure against its height
+_SETTLED = 0.01  # words that would change less than that in height stay
 _ROW = 2.3  # distance between rows of dimension lines, in heights
 
 
@@ -119,13 +121,19 @@ def words_height_for(blank: Blank, units: Units, seen: Seen = ON_SCREEN) -> floa
         drawn = draw(blank, units, height)
         beside, above = (drawn.right - drawn.left - x) / height, (drawn.top - drawn.bottom - y) / height
         # However much the words take, the blank keeps a third of the room.
-        height = max(
-            seen.words * x / max(seen.width - seen.words * beside, seen.width / 3),
-            seen.words * y / max(seen.height - seen.words * above, seen.height / 3),
+        before, height = (
+            height,
+            max(
+                seen.words * x / max(seen.width - seen.words * beside, seen.width / 3),
+                seen.words * y / max(seen.height - seen.words * above, seen.height / 3),
+            ),
         )
+        if abs(height - before) < _SETTLED * height:
+            break
     return height
 
 
+@lru_cache(maxsize=4096)  # a drawing is laid out several times until its words fit
 def exact_text(length: Length, units: Units) -> str:
     """A figure of a cut sheet: without its unit, and fine enough that nothing is rounded away at the bench."""
     return show_length(length, units, "nearest", FINEST[units]).text.removesuffix(f" {units}")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
+from fastapi import Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
@@ -29,12 +30,13 @@ from fardo.files.typed import to_money
 router = resource("/api", "work")
 
 
-@router.post("/work-out")
-def work_out(request: views.WorkOutRequest, desk: OpenDesk, bench: OpenBench) -> views.WorkOut:
+@router.post("/work-out", response_model=views.WorkOut)
+def work_out(request: views.WorkOutRequest, desk: OpenDesk, bench: OpenBench) -> Response:
     """Everything that follows from a job as it is typed. Saves nothing; what cannot be read is told, not refused."""
     picture = desk.today.draw_up(request.job, request.in_hand)
     bench.remember(request.job, picture)
-    return view_picture(picture, request.job.answers)
+    # Written here: at every stroke it is neither checked again nor handed to another thread.
+    return Response(view_picture(picture, request.job.answers).model_dump_json(), media_type="application/json")
 
 
 class FoldRequest(BaseModel):

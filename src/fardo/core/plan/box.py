@@ -5,7 +5,7 @@ from __future__ import annotations
 from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made, School, make_box
-from fardo.core.plan.boxed import Boxed, box_up
+from fardo.core.plan.boxed import Boxed, CutOut, cut_out, priced_up
 from fardo.core.plan.cut_by import CutBy, as_then
 from fardo.core.plan.job import Job
 from fardo.core.plan.shop import Shop
@@ -20,11 +20,12 @@ def box_for(way: str, job: Job, shop: Shop) -> Boxed:
     """
     if way not in WAYS:
         raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field="way")
-    usual = _boxed(way, job, shop.grade(job.board), shop)
-    if usual.too_large is None or job.board is not None:
-        return usual
-    others = (_boxed(way, job, grade, shop) for grade in shop.grades.values() if grade != usual.made.grade)
-    return next((boxed for boxed in others if boxed.too_large is None), usual)
+    usual = shop.grade(job.board)
+    cut, by = _cut_out(way, job, usual, shop)
+    if cut.too_large and job.board is None:
+        others = (_cut_out(way, job, grade, shop) for grade in shop.grades.values() if grade != cut.made.grade)
+        cut, by = next((one for one in others if not one[0].too_large), (cut, by))
+    return priced_up(cut, by, job.value)
 
 
 def cut_from_sheet(boxed: Boxed, own: Grade) -> tuple[Grade, tuple[Blank, ...]]:
@@ -38,11 +39,12 @@ def cut_from_sheet(boxed: Boxed, own: Grade) -> tuple[Grade, tuple[Blank, ...]]:
     return own, tuple(blank for insert in boxed.inserts for blank in insert.blanks)
 
 
-def _boxed(way: str, job: Job, grade: Grade, shop: Shop) -> Boxed:
+def _cut_out(way: str, job: Job, grade: Grade, shop: Shop) -> tuple[CutOut, Shop]:
+    """The box on that board, and the shop by whose figures it is cut."""
     school: School = job.school if job.school in WAYS[way].SCHOOLS else "exact"
     if (kept := kept_for(way, job, grade)) is not None:
         grade, shop = as_then(kept, way, grade, shop)
-    return box_up(job.load or job.must_load(), way, grade, shop, school, job.value)
+    return cut_out(job.load or job.must_load(), way, grade, shop, school), shop
 
 
 def kept_for(way: str, job: Job, grade: Grade) -> CutBy | None:

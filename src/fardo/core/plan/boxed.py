@@ -186,14 +186,39 @@ def _turned_to(load: Load, arrangement: Answer, needed: Sizes) -> Answer:
     return next(answer for answer in ways if answer.inside == needed)
 
 
+@dataclass(frozen=True, slots=True)
+class CutOut:
+    """A load in a box that is worked out, and not yet weighed or priced.
+
+    Args:
+        grade: of its board. cut_from: the board that inserts are cut from. on: every blank on the sheet that suits it,
+        the box's, then the inserts'.
+    """
+
+    load: Load
+    arrangement: Answer
+    made: Made
+    inserts: tuple[Insert, ...]
+    grade: Grade
+    cut_from: Grade
+    on: tuple[tuple[Blank, OnSheet], ...]
+
+    @property
+    def too_large(self) -> bool:
+        return any(one.sheet is None for _, one in self.on)
+
+
 def box_up(
     load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact", value: Money | None = None
 ) -> Boxed:  # fmt: skip
     """The load in a box of that way. Args: value: declared. Raises BadInput where the inside size is out of range."""
+    return priced_up(cut_out(load, way, grade, shop, school), shop, value)
+
+
+def cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact") -> CutOut:
+    """Where the load lies, and what is cut for it. Raises as `box_up` does."""
     arrangement = arrange(load)
-    coats = [coat for unit in load.units for coat in unit.coats]
     if load.liner:
-        coats.append(line_walls(arrangement.inside, load.liner))
         arrangement = moved_in(arrangement, liner_thickness(load))
     arrangement = _with_inserts(arrangement, load, grade.caliper)
     upright = not may_be_turned(load)
@@ -207,44 +232,53 @@ def box_up(
         arrangement = _turned_to(load, arrangement, made.needed)
     cut_from = grade
     inserts = tuple(cut_insert(one, made.inside, cut_from.caliper, shop.allowances) for one in load.inserts)
-    pieces = [blank for insert in inserts for blank in insert.blanks]
     if WAYS[way].NEEDS == "stock":
         grade = made.grade
         arrangement = roomier(arrangement, made.inside)
-    board_nm3 = sum(blank.area_nm2 * blank.count for blank in pieces) * cut_from.caliper.nm
+    on = [(blank, _on_sheet(blank, grade.sheets)) for blank in (() if made.taken else made.blanks)]
+    on += [(blank, _on_sheet(blank, cut_from.sheets)) for insert in inserts for blank in insert.blanks]
+    return CutOut(load, arrangement, made, inserts, grade, cut_from, tuple(on))
+
+
+def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
+    """What it weighs, costs and bears. Args: value: declared."""
+    load, made = cut.load, cut.made
+    pieces = [blank for insert in cut.inserts for blank in insert.blanks]
+    coats = [coat for unit in load.units for coat in unit.coats]
+    if load.liner:
+        coats.append(line_walls(arrange(load).inside, load.liner))
+    board_nm3 = sum(blank.area_nm2 * blank.count for blank in pieces) * cut.cut_from.caliper.nm
     void = max(volume_nm3(*made.inside) - load.volume_nm3 - sum(coat.room_nm3 for coat in coats) - board_nm3, 0)
     fill_weight, fill_cost = fill_void(void, shop.fill)
     weights = Weights(
         goods=load.goods_weight,
         wrap=Mass(sum(coat.weight.ng for coat in coats)),
         extras=Mass(sum(extra.weight.ng for extra in load.extras)),
-        board=made.weight + board_weight(pieces, cut_from),
+        board=made.weight + board_weight(pieces, cut.cut_from),
         fill=fill_weight,
         tape=Mass(-(-made.tape.nm * shop.tape.weight_per_m.ng // 10**9)),
     )
     strength = SOFT if made.soft else judge(
-        made.outside, weights.total, grade, made.condition, shop.dear(value), shop.trust
+        made.outside, weights.total, cut.grade, made.condition, shop.dear(value), shop.trust
     )  # fmt: skip
     minutes = made.minutes + shop.pack_minutes + shop.wrap_minutes * len(coats)
     minutes += MINUTES_A_PIECE * sum(blank.count for blank in pieces)
-    on = [(blank, _on_sheet(blank, grade.sheets)) for blank in (() if made.taken else made.blanks)]
-    on += [(blank, _on_sheet(blank, cut_from.sheets)) for blank in pieces]
     return Boxed(
-        load, arrangement, made, tuple(coats), weights,
+        load, cut.arrangement, made, tuple(coats), weights,
         air=Fraction(void, volume_nm3(*made.inside)),
-        sheets=tuple(sheet for _, sheet in on),
-        box=_box_costs(made) + _board_costs(pieces, cut_from),
+        sheets=tuple(sheet for _, sheet in cut.on),
+        box=_box_costs(made) + _board_costs(pieces, cut.cut_from),
         wrap=total([coat.price for coat in coats], shop.currency),
         fill=fill_cost,
         tape=shop.tape.price_per_100_m.share(Fraction(made.tape.nm, 10**11)),
         labour=shop.labour_per_hour.share(minutes / 60),
         making=shop.labour_per_hour.share(made.minutes / 60),
         minutes=minutes,
-        too_large=_too_large(on, made, shop),
+        too_large=_too_large(cut.on, made, shop),
         strength=strength,
         suggested=enough(made.outside, weights.total, list(shop.grades.values()))
         if strength.warnings and not made.taken else None,
-        inserts=inserts,
+        inserts=cut.inserts,
     )  # fmt: skip
 
 

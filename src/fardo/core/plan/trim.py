@@ -64,22 +64,22 @@ def prices_around(
 def best_trim(plan: Plan, journey: Journey, services: Iterable[Service], exchange: Exchange) -> Cheaper | None:
     """The small trim of a side or of the weight that saves most with the plan's service, in the shop's currency."""
     service = find_service(services, plan.quote.called, journey.day)
-    points = trims(service, plan.boxed, journey, exchange, _SMALL) if service is not None else []
+    points = trims(service, plan.boxed, journey, exchange, _SMALL, 1) if service is not None else []
     return points[0] if points else None
 
 
 def trims(
-    service: Service, boxed: Boxed, journey: Journey, exchange: Exchange, reach: Length = REACH
-) -> list[Cheaper]:  # fmt: skip
+    service: Service, boxed: Boxed, journey: Journey, exchange: Exchange, reach: Length = REACH, most: int | None = None
+) -> list[Cheaper]:
     """Where that service asks less, the one that saves most first, in the shop's currency.
 
     Args:
-        reach: how much of a side is looked at.
+        reach: how much of a side is looked at. most: how many are wanted, None for all.
     """
     declared = exchange.declared(parcel_of(boxed, journey), service.currency)
     return [
         replace(one, amount=exchange.into(one.amount), saves=exchange.into(one.saves))
-        for one in cheaper_points(service, declared, reach)
+        for one in cheaper_points(service, declared, reach, most=most)
     ]
 
 

@@ -53,6 +53,8 @@ class Money:
     def __str__(self) -> str:
         places = _places(self.currency)
         sign, whole = ("-" if self.minor < 0 else ""), abs(self.minor)
+        if places == 2:  # a page shows some three hundred of them
+            return f"{sign}{whole // 100}.{whole % 100:02d}"
         return f"{sign}{whole // 10**places}" + (f".{whole % 10**places:0{places}d}" if places else "")
 
     def __add__(self, other: Money) -> Money:

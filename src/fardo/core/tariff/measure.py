@@ -7,17 +7,24 @@ rounded, and whether small parcels are spared, differs between carriers: both ar
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import lru_cache
 from typing import Literal
 
-from fardo.core.quantity import INCH, Length, Mass, cubic_cm, cubic_inches, volume_nm3
+from fardo.core.quantity import INCH, OUNCE, POUND, Length, Mass, cubic_cm, cubic_inches, volume_nm3
 from fardo.core.tariff.parcel import Parcel
 
 SideRounding = Literal["exact", "up", "down", "nearest-half-up", "nearest-half-down"]
 DivisorUnit = Literal["in3/lb", "cm3/kg"]
 
 _CM = Length(10_000_000)
+
+
+@lru_cache(maxsize=2)
+def _per_nm3(unit: DivisorUnit) -> Fraction:
+    """Nanograms that a cubic nanometre would weigh at a divisor of 1."""
+    return cubic_inches(1) * POUND.ng if unit == "in3/lb" else cubic_cm(1) * 10**12
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +44,15 @@ class Dimensional:
     threshold: Fraction | None = None
     step: Length | None = None
     odd: Fraction = Fraction(1)
+    spares_nm3: int = field(init=False, repr=False, compare=False)
+    _ng_per_nm3: tuple[int, int] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        # Asked for by the thousand: what does not hang on the parcel is worked out once, in whole numbers.
+        per_nm3 = _per_nm3(self.unit) / self.divisor
+        object.__setattr__(self, "_ng_per_nm3", (per_nm3.numerator, per_nm3.denominator))
+        spares = -1 if self.threshold is None else (self.threshold / self.volume(1)).__floor__()
+        object.__setattr__(self, "spares_nm3", spares)
 
     @property
     def side_unit(self) -> Length:
@@ -45,6 +61,15 @@ class Dimensional:
     def rounded(self, sides: tuple[Length, Length, Length]) -> tuple[Length, Length, Length]:
         a, b, c = (round_side(side, self.step or self.side_unit, self.sides) for side in sides)
         return a, b, c
+
+    def spares(self, nm3: int) -> bool:
+        """Whether a volume, sides as measured, does not count: it is not over the threshold."""
+        return nm3 <= self.spares_nm3
+
+    def weighs(self, nm3: int) -> Mass:
+        """What a volume counts as, a begun nanogram with it."""
+        ng, per = self._ng_per_nm3
+        return Mass(-(-nm3 * ng // per))
 
     def counts(self, parcel: Parcel) -> Fraction:
         """Of the volume."""
@@ -122,10 +147,13 @@ def round_side(side: Length, unit: Length, rounding: SideRounding) -> Length:
 
 def dimensional_weight(parcel: Parcel, rule: Dimensional) -> Mass | None:
     """Before rounding to a weight step; None where the volume is not over the threshold."""
-    if rule.threshold is not None and rule.volume(parcel.volume_nm3) <= rule.threshold:
+    if rule.spares(parcel.volume_nm3):
         return None
-    weight = rule.volume(volume_nm3(*rule.rounded(parcel.sides))) * rule.counts(parcel) / rule.divisor
-    return Mass.of_pounds(weight) if rule.unit == "in3/lb" else Mass(-(-weight * 10**12 // 1))
+    volume = volume_nm3(*rule.rounded(parcel.sides))
+    if parcel.form != "not rectangular":
+        return rule.weighs(volume)
+    per_nm3 = _per_nm3(rule.unit) / rule.divisor * rule.odd
+    return Mass(-(-volume * per_nm3.numerator // per_nm3.denominator))
 
 
 def bill_weight(parcel: Parcel, rule: Dimensional | None, weights: WeightRule) -> Billing:
@@ -148,17 +176,22 @@ def bill_weight(parcel: Parcel, rule: Dimensional | None, weights: WeightRule) -
 
 def weigh(mass: Mass, weights: WeightRule) -> str:
     """A mass in the tariff's own words: pounds where it bills pounds, else kilos."""
-    if weights.step.ng % Mass.of_pounds(Fraction(1, 16)).ng == 0:
-        return f"{_number(mass.pounds)} lb"
-    return f"{_number(Fraction(mass.ng, 10**12))} kg"
+    if weights.step.ng % OUNCE.ng == 0:
+        return f"{_ratio(mass.ng, POUND.ng)} lb"
+    return f"{_ratio(mass.ng, 10**12)} kg"
 
 
 def _sum(parcel: Parcel, rule: Dimensional | None) -> str:
     assert rule is not None  # a size counts only under a rule
-    shown = " x ".join(_number(Fraction(side.nm, rule.side_unit.nm)) for side in rule.rounded(parcel.sides))
+    shown = " x ".join(_ratio(side.nm, rule.side_unit.nm) for side in rule.rounded(parcel.sides))
     counts = rule.counts(parcel)
     odd = "" if counts == 1 else f" x {float(counts):g} as it is not rectangular"
     return f"{shown}{odd} / {_number(rule.divisor)}"
+
+
+def _ratio(of: int, to: int) -> str:
+    """As `_number` shows it, of two whole numbers: quotes are asked for by the thousand."""
+    return str(of // to) if of % to == 0 else f"{of / to:.2f}"
 
 
 def _number(value: Fraction) -> str:
