@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from itertools import permutations, product
+from typing import TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,6 +12,7 @@ from numpy.typing import NDArray
 Matrix = tuple[tuple[float, float, float], tuple[float, float, float], tuple[float, float, float]]
 Row = tuple[int, int, int]
 Turn = tuple[Row, Row, Row]
+Side = TypeVar("Side")
 UNTURNED: Turn = ((1, 0, 0), (0, 1, 0), (0, 0, 1))
 QUARTER: Turn = ((0, 1, 0), (-1, 0, 0), (0, 0, 1))
 # A quarter against the clock about each axis.
@@ -43,6 +45,12 @@ def determinant(m: Matrix | Turn) -> float:
 TURNS = _all_turns()
 STANDING = tuple(turn for turn in TURNS if turn[2] == (0, 0, 1))
 LEVEL = tuple(turn for turn in TURNS if turn[2] in ((0, 0, 1), (0, 0, -1)))
+
+
+def turned_sizes(sizes: tuple[Side, Side, Side], by: Turn) -> tuple[Side, Side, Side]:
+    """The sides of a box after one of the 24 turns."""
+    a, b, c = (sizes[next(k for k in range(3) if row[k])] for row in by)
+    return a, b, c
 
 
 def about(axis: int, degrees: float) -> Matrix:

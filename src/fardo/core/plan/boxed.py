@@ -8,7 +8,7 @@ from fractions import Fraction
 
 from fardo.core.arrange.ask import Answer, all_turned, moved_in, raised, roomier
 from fardo.core.arrange.body import Body
-from fardo.core.arrange.turn import TURNS, Matrix
+from fardo.core.arrange.turn import TURNS, Matrix, turned_sizes
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.board.strength import SOFT, Strength, enough, judge
 from fardo.core.cut.drawing import Blank
@@ -181,9 +181,8 @@ def may_be_turned(load: Load) -> bool:
 
 def _turned_to(load: Load, arrangement: Answer, needed: Sizes) -> Answer:
     """The arrangement turned so that its inside is `needed`."""
-    bodies = bodies_of(load)
-    ways = (all_turned(bodies, arrangement, turn) for turn in TURNS)
-    return next(answer for answer in ways if answer.inside == needed)
+    turn = next(turn for turn in TURNS if turned_sizes(arrangement.inside, turn) == needed)
+    return all_turned(bodies_of(load), arrangement, turn)
 
 
 @dataclass(frozen=True, slots=True)
@@ -191,7 +190,8 @@ class CutOut:
     """A load in a box that is worked out, and not yet weighed or priced.
 
     Args:
-        grade: of its board. cut_from: the board that inserts are cut from. on: every blank on the sheet that suits it,
+        arrangement: as it was arranged, with its liner and inserts. grade: of its board. cut_from: the board that
+        inserts are cut from. on: every blank on the sheet that suits it,
         the box's, then the inserts'.
     """
 
@@ -228,13 +228,10 @@ def cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School = "ex
     made = replace(made, minutes=_minutes(made, shop))
     if load.holes:
         made = _with_holes(made)
-    if made.needed != arrangement.inside:
-        arrangement = _turned_to(load, arrangement, made.needed)
     cut_from = grade
     inserts = tuple(cut_insert(one, made.inside, cut_from.caliper, shop.allowances) for one in load.inserts)
     if WAYS[way].NEEDS == "stock":
         grade = made.grade
-        arrangement = roomier(arrangement, made.inside)
     on = [(blank, _on_sheet(blank, grade.sheets)) for blank in (() if made.taken else made.blanks)]
     on += [(blank, _on_sheet(blank, cut_from.sheets)) for insert in inserts for blank in insert.blanks]
     return CutOut(load, arrangement, made, inserts, grade, cut_from, tuple(on))
@@ -242,7 +239,11 @@ def cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School = "ex
 
 def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     """What it weighs, costs and bears. Args: value: declared."""
-    load, made = cut.load, cut.made
+    load, made, arrangement = cut.load, cut.made, cut.arrangement
+    if made.needed != arrangement.inside:
+        arrangement = _turned_to(load, arrangement, made.needed)
+    if WAYS[made.way].NEEDS == "stock":
+        arrangement = roomier(arrangement, made.inside)
     pieces = [blank for insert in cut.inserts for blank in insert.blanks]
     coats = [coat for unit in load.units for coat in unit.coats]
     if load.liner:
@@ -264,7 +265,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     minutes = made.minutes + shop.pack_minutes + shop.wrap_minutes * len(coats)
     minutes += MINUTES_A_PIECE * sum(blank.count for blank in pieces)
     return Boxed(
-        load, cut.arrangement, made, tuple(coats), weights,
+        load, arrangement, made, tuple(coats), weights,
         air=Fraction(void, volume_nm3(*made.inside)),
         sheets=tuple(sheet for _, sheet in cut.on),
         box=_box_costs(made) + _board_costs(pieces, cut.cut_from),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 from fardo.core.arrange.ask import Answer, Ask
@@ -39,18 +39,33 @@ class Load:
     packed: Answer | None = None
     inserts: tuple[Wanted, ...] = ()
     holes: bool = False
+    _hash: int | None = field(default=None, init=False, repr=False, compare=False)
+
+    def __hash__(self) -> int:
+        """Worked out once: what follows from a load is kept by it, and asked for by every way to box it."""
+        if self._hash is None:
+            own = (self.units, self.extras, self.liner, self.packed, self.inserts, self.holes)
+            object.__setattr__(self, "_hash", hash(own))
+        assert self._hash is not None
+        return self._hash
 
     @property
     def volume_nm3(self) -> int:
         """Goods and extras."""
-        goods = sum(unit.shape.volume_nm3 for unit in self.units)
-        return goods + sum(volume_nm3(*extra.sizes) for extra in self.extras)
+        return _volume(self)
 
     @property
     def goods_weight(self) -> Mass:
         return Mass(sum(unit.goods_weight.ng for unit in self.units))
 
 
+@lru_cache(maxsize=64)
+def _volume(load: Load) -> int:
+    goods = sum(unit.shape.volume_nm3 for unit in load.units)
+    return goods + sum(volume_nm3(*extra.sizes) for extra in load.extras)
+
+
+@lru_cache(maxsize=64)
 def bodies_of(load: Load) -> tuple[Body, ...]:
     """The things of a load, then its extras."""
     return (*(_body(unit) for unit in load.units), *(_extra(extra) for extra in load.extras))

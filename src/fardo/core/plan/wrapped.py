@@ -5,7 +5,7 @@ Wrapped sizes are the bare sizes plus the growth of every layer on each side, so
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
 from fardo.core.goods.part import Part, Sizes
@@ -38,6 +38,15 @@ class Wrapped:
     coats: tuple[Coat, ...]
     grown: Sizes
     guards: tuple[CornerGuard, ...] = ()
+    _hash: int | None = field(default=None, init=False, repr=False, compare=False)
+
+    def __hash__(self) -> int:
+        """Worked out once, as a load's is."""
+        if self._hash is None:
+            own = (self.part, self.pile, self.shape, self.coats, self.grown, self.guards)
+            object.__setattr__(self, "_hash", hash(own))
+        assert self._hash is not None
+        return self._hash
 
     @property
     def sizes(self) -> Sizes:

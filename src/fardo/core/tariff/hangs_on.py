@@ -44,17 +44,18 @@ def hangs_on(service: Service, parcel: Parcel) -> Callable[[Sizes], Key]:
 
 
 def _weight_steps(rule: Dimensional, service: Service, parcel: Parcel) -> Callable[[int, int, int], int]:
-    """How many weight steps a size comes to, begun ones with them; none where its volume is spared."""
+    """How many weight steps more than the parcel weighs a size comes to; none where its volume is spared."""
     step = service.weights.step
     unit = (rule.step or rule.side_unit).nm
     per_step = step.pounds if rule.unit == "in3/lb" else Fraction(step.ng, 10**12)
     share = rule.volume(1) * rule.counts(parcel) / rule.divisor / per_step  # of a cubic nanometre
+    by_weight = -(-parcel.weight.ng // step.ng)
     over, under = share.numerator, share.denominator
 
     def steps(a: int, b: int, c: int) -> int:
         if rule.spares(a * b * c):
-            return -1
+            return 0
         x, y, z = (round_side(Length(side), Length(unit), rule.sides).nm for side in (a, b, c))
-        return -(-x * y * z * over // under)
+        return max(-(-x * y * z * over // under) - by_weight, 0)
 
     return steps

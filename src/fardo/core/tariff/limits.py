@@ -28,13 +28,14 @@ class Limits:
 
 def over_limit(parcel: Parcel, limits: Limits, units: Units) -> str | None:
     """The first limit that is broken, as a sentence in the tariff's units, or None."""
+    if not _broken(parcel, limits):
+        return None
     longest, second, _ = parcel.sides
-    # Asked for by the thousand: sums of sides are worked out only where there is a limit to them.
     for what, measure, most in (
         ("longest side", longest, limits.longest_side),
         ("second side", second, limits.second_side),
-        ("length and girth", longest + parcel.girth if limits.length_and_girth else longest, limits.length_and_girth),
-        ("length, width and height together", parcel.linear if limits.linear else longest, limits.linear),
+        ("length and girth", longest + parcel.girth, limits.length_and_girth),
+        ("length, width and height together", parcel.linear, limits.linear),
     ):
         if most is not None and measure > most:
             # The measure goes up and the limit down, so that the two are never shown as equal.
@@ -43,3 +44,15 @@ def over_limit(parcel: Parcel, limits: Limits, units: Units) -> str | None:
     if limits.weight is not None and parcel.weight > limits.weight:
         return f"weighs {show_mass(parcel.weight, units, 'up')}; the most is {show_mass(limits.weight, units, 'down')}"
     return None
+
+
+def _broken(parcel: Parcel, limits: Limits) -> bool:
+    """Whether any is, in whole nanometres: asked for by the thousand."""
+    a, b, c = (side.nm for side in parcel.sides)
+    return (
+        (limits.longest_side is not None and a > limits.longest_side.nm)
+        or (limits.second_side is not None and b > limits.second_side.nm)
+        or (limits.length_and_girth is not None and a + 2 * (b + c) > limits.length_and_girth.nm)
+        or (limits.linear is not None and a + b + c > limits.linear.nm)
+        or (limits.weight is not None and parcel.weight > limits.weight)
+    )

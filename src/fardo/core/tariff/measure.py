@@ -59,8 +59,9 @@ class Dimensional:
         return INCH if self.unit == "in3/lb" else _CM
 
     def rounded(self, sides: tuple[Length, Length, Length]) -> tuple[Length, Length, Length]:
-        a, b, c = (round_side(side, self.step or self.side_unit, self.sides) for side in sides)
-        return a, b, c
+        unit = self.step or self.side_unit
+        a, b, c = sides
+        return round_side(a, unit, self.sides), round_side(b, unit, self.sides), round_side(c, unit, self.sides)
 
     def spares(self, nm3: int) -> bool:
         """Whether a volume, sides as measured, does not count: it is not over the threshold."""
@@ -136,12 +137,12 @@ def round_side(side: Length, unit: Length, rounding: SideRounding) -> Length:
     if rounding == "exact":
         return side
     whole, over = divmod(side.nm, unit.nm)
-    goes_up = {
-        "up": over > 0,
-        "down": False,
-        "nearest-half-up": 2 * over >= unit.nm,
-        "nearest-half-down": 2 * over > unit.nm,
-    }[rounding]
+    if rounding == "up":
+        goes_up = over > 0
+    elif rounding == "nearest-half-up":
+        goes_up = 2 * over >= unit.nm
+    else:
+        goes_up = rounding == "nearest-half-down" and 2 * over > unit.nm
     return Length((whole + goes_up) * unit.nm)
 
 

@@ -113,11 +113,11 @@ def find_service(services: Iterable[Service], called: tuple[str, str, str], day:
     return next((service for service in found if service.holds_on(day)), found[0] if found else None)
 
 
-def quote(service: Service, parcel: Parcel, day: str | None = None) -> Quote | Refused:
+def quote(service: Service, parcel: Parcel, day: str | None = None, zone: ZoneRow | None = None) -> Quote | Refused:
     """What `service` asks for `parcel` and those beside it, or why it does not take them.
 
     Args:
-        day: it leaves, 2026-07-11, or None for any.
+        day: it leaves, 2026-07-11, or None for any. zone: it goes to, where that is known already.
     """
 
     def refused(why: str) -> Refused:
@@ -126,7 +126,7 @@ def quote(service: Service, parcel: Parcel, day: str | None = None) -> Quote | R
     if not service.holds_on(day):
         first, last = service.valid
         return refused(f"these prices hold {f'from {first} ' if first else ''}{f'to {last}' if last else 'on'}".strip())
-    zone = find_zone(service.zones, parcel.origin, parcel.destination)
+    zone = zone or find_zone(service.zones, parcel.origin, parcel.destination)
     if zone is None:
         return refused(f"does not go from {parcel.origin} to {parcel.destination}")
     parcels = (parcel, *parcel.beside)

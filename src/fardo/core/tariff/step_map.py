@@ -16,9 +16,11 @@ import numpy as np
 import numpy.typing as npt
 
 from fardo.core.quantity import INCH, Length, Money, Units
+from fardo.core.tariff.limits import Limits
 from fardo.core.tariff.measure import Dimensional, SideRounding
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Service, quote
+from fardo.core.tariff.zones import find_zone
 
 Ints = npt.NDArray[np.int64]
 REFUSED = -1
@@ -106,11 +108,14 @@ def price_map(
     along, across = (np.array([side.nm for side in named], dtype=kind) for named in (first, second))
     a, b = np.meshgrid(along, across, indexing="ij")
     sides = np.sort(np.stack([a, b, np.full_like(a, third.nm)]), axis=0)[::-1]  # longest first, nanometres
-    _, where, back = np.unique(_as_one(_marks(service, parcel, sides, unit)), return_index=True, return_inverse=True)
+    hangs_on = _as_one(_marks(service, parcel, sides, unit))
+    hangs_on[_over_limits(service.limits, sides).ravel()] = REFUSED  # whatever else they are
+    _, where, back = np.unique(hangs_on, return_index=True, return_inverse=True)
+    zone = find_zone(service.zones, parcel.origin, parcel.destination)
     prices = []
     for at in where:
         i, j = divmod(int(at), len(second))
-        found = quote(service, _with(parcel, axes, first[i], second[j]))
+        found = quote(service, _with(parcel, axes, first[i], second[j]), zone=zone)
         prices.append(found.amount.minor if isinstance(found, Quote) else REFUSED)
     minor = np.array(prices, dtype=np.int64)[back.ravel()].reshape(a.shape)
     return PriceMap(tuple(first), tuple(second), minor, service.currency)
@@ -119,7 +124,7 @@ def price_map(
 def _with(parcel: Parcel, axes: tuple[int, int], first: Length, second: Length) -> Parcel:
     sizes = list(parcel.sizes)
     sizes[axes[0]], sizes[axes[1]] = first, second
-    return replace(parcel, sizes=(sizes[0], sizes[1], sizes[2]))
+    return parcel.of_sizes((sizes[0], sizes[1], sizes[2]))
 
 
 def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator[Ints]:
@@ -129,10 +134,9 @@ def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator
     linear = longest + second + sides[2]
     volume = np.prod(sides // unit, axis=0)
     if service.dimensional is not None:
-        yield _steps(service.dimensional, service, parcel, sides)
-        if service.dimensional.threshold is not None:
-            per_unit = Fraction(unit**3, _unit_nm3(service.dimensional))
-            yield volume > (service.dimensional.threshold / per_unit).__floor__()
+        steps = _steps(service.dimensional, service, parcel, sides)
+        # What is lighter by its size than as it weighs is billed as it weighs, and so is what is spared.
+        yield np.where(volume > service.dimensional.spares_nm3 // unit**3, steps, 0)
     marks = service.marks(parcel)
     for measure, ends in (
         (longest, marks.longest), (second, marks.second), (around, marks.around), (linear, marks.linear),
@@ -142,6 +146,19 @@ def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator
     for step, counts in marks.tiers:
         yield _passed(counts, np.prod(sides // step.nm, axis=0))
     yield np.zeros(longest.shape, dtype=np.int64)
+
+
+def _over_limits(limits: Limits, sides: Ints) -> npt.NDArray[np.bool_]:
+    """Cells that are not taken for their sides."""
+    longest, second = sides[0], sides[1]
+    over = np.zeros(longest.shape, dtype=bool)
+    for measure, most in (
+        (longest, limits.longest_side), (second, limits.second_side),
+        (longest + 2 * (second + sides[2]), limits.length_and_girth), (longest + second + sides[2], limits.linear),
+    ):  # fmt: skip
+        if most is not None:
+            over |= (measure > most.nm).astype(bool)
+    return over
 
 
 def _passed(ends: Sequence[int], measure: Ints) -> Ints:
@@ -165,13 +182,8 @@ def _as_one(marks: Iterator[Ints]) -> Ints:
     return one
 
 
-def _unit_nm3(rule: Dimensional) -> int:
-    """The nanometres cubed of what volumes are told in."""
-    return int(rule.side_unit.nm) ** 3
-
-
 def _steps(rule: Dimensional, service: Service, parcel: Parcel, sides: Ints) -> Ints:
-    """How many weight steps the size comes to, begun ones with them."""
+    """How many weight steps more than the parcel weighs the size comes to, begun ones with them."""
     unit = (rule.step or rule.side_unit).nm
     if rule.sides == "exact":
         unit = gcd(*(int(side) for side in np.unique(sides)))
@@ -183,7 +195,7 @@ def _steps(rule: Dimensional, service: Service, parcel: Parcel, sides: Ints) -> 
     if sides.dtype == np.int64 and int(counts.max(initial=0)) * share.numerator >= 2**62:
         return counts
     steps: Ints = -(-counts * share.numerator // share.denominator)
-    return steps
+    return np.maximum(steps - -(-parcel.weight.ng // step.ng), 0)
 
 
 def _rounded(sides: Ints, unit: int, rounding: SideRounding) -> Ints:

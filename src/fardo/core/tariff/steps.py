@@ -19,6 +19,7 @@ from fardo.core.tariff.hangs_on import Key, Sizes, hangs_on
 from fardo.core.tariff.marks import Marks
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Service, quote
+from fardo.core.tariff.zones import find_zone
 
 What = Literal["longest side", "second side", "third side", "girth", "weight"]
 SIDES: tuple[What, What, What] = ("longest side", "second side", "third side")
@@ -121,6 +122,7 @@ class _Asked:
 
     def __init__(self, service: Service, parcel: Parcel, now: Quote) -> None:
         self._service, self._parcel, self._now = service, parcel, now
+        self._zone = find_zone(service.zones, parcel.origin, parcel.destination)
         self._key = hangs_on(service, parcel)
         self._minor: dict[Key, int | None] = {self._key(parcel.sides): now.amount.minor}
 
@@ -146,14 +148,14 @@ class _Asked:
         ]
 
     def _sent(self, given: Sizes | Parcel) -> Parcel:
-        return given if isinstance(given, Parcel) else replace(self._parcel, sizes=given)
+        return given if isinstance(given, Parcel) else self._parcel.of_sizes(given)
 
     def _price(self, given: Sizes | Parcel) -> int | None:
         """In the smallest coin; None where it is not taken."""
         key = None if isinstance(given, Parcel) else self._key(given)
         if key is not None and key in self._minor:
             return self._minor[key]
-        then = quote(self._service, self._sent(given))
+        then = quote(self._service, self._sent(given), zone=self._zone)
         minor = then.amount.minor if isinstance(then, Quote) else None
         if key is not None:
             self._minor[key] = minor
