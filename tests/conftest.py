@@ -13,10 +13,12 @@ from fardo.api.bench import entry_of_text
 from fardo.api.desk import Crews, Desk
 from fardo.demo import open_demo
 
-# Where a change is judged, the same change gives the same verdict; at the bench new cases are tried every time.
-settings.register_profile("judged", derandomize=True, deadline=None, max_examples=40)
-settings.register_profile("bench", deadline=None, max_examples=50)
-settings.load_profile("judged" if os.environ.get("CI") else "bench")
+# Where a change is judged, the same change gives the same verdict; at the bench new cases are tried every time. How
+# many cases a property is tried on is said here alone: HYPOTHESIS_PROFILE=thorough before something is called done.
+settings.register_profile("judged", derandomize=True, deadline=None, max_examples=25)
+settings.register_profile("bench", deadline=None, max_examples=25)
+settings.register_profile("thorough", deadline=None, max_examples=400)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE") or ("judged" if os.environ.get("CI") else "bench"))
 
 
 @pytest.fixture(scope="session")

@@ -97,7 +97,7 @@ def test_requests_made_up_from_the_description_are_answered_by_it(client: TestCl
 
 
 @given(st.data())
-@settings(max_examples=30, suppress_health_check=list(HealthCheck), print_blob=False)
+@settings(suppress_health_check=list(HealthCheck), print_blob=False)
 def test_any_request_within_the_description_is_answered(shop_file: Path, data: st.DataObject) -> None:
     """Requests made up from the OpenAPI document, on any of its operations."""
     case = data.draw(data.draw(st.sampled_from(_operations_on(shop_file))).as_strategy())
@@ -136,7 +136,7 @@ def _app_on(path: Path) -> FastAPI:
         ]
     ),
 )
-@settings(max_examples=150, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_any_bytes_at_all_are_answered(client: TestClient, body: bytes, url: str) -> None:
     answer = client.request("PUT" if url in ("/api/shop", "/api/kinds") else "POST", url, content=body)
     assert answer.status_code == 422

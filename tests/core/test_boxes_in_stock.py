@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.arrange.ask import all_turned, quarter_turned
@@ -112,7 +112,6 @@ side = st.integers(60, 500).map(lambda mm: Length.of_mm(mm))
 
 
 @given(st.tuples(side, side, side), st.booleans(), st.sampled_from(["shelf", "stash", "recut", "stack"]))
-@settings(max_examples=60, deadline=None)
 def test_in_every_box_that_is_there_the_goods_keep_their_gap(size, upright: bool, way: str) -> None:
     text = " x ".join(f"{one.mm:g} mm" for one in size)
     one = load(text, "3 lb", "1/2", ("card", "5 x 4 x 1/2"))

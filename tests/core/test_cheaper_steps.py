@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.quantity import INCH, Length, Mass, Money, read_mass, read_sizes
@@ -111,7 +111,6 @@ def test_just_under_a_cubic_foot_is_a_step_though_it_is_on_no_quarter_inch() -> 
 
 
 @given(side, side, side, st.integers(1, 1100), st.sampled_from(SERVICES), sent_as)
-@settings(max_examples=100, deadline=None)
 def test_every_step_costs_what_it_says_and_nothing_nearer_on_its_grid_costs_less(a, b, c, ounces, asks, form) -> None:
     sent = Parcel((a, b, c), read_mass(f"{ounces} oz"), "10440", "73120", form=form, flat=(a, b))
     now = quote(asks, sent)
@@ -145,7 +144,6 @@ def test_every_step_costs_what_it_says_and_nothing_nearer_on_its_grid_costs_less
 
 @given(st.integers(8, 400), st.integers(8, 400), side, st.integers(1, 1400), st.sampled_from(SERVICES), sent_as,
        st.sampled_from([(0, 1), (1, 2), (2, 0)]), st.sampled_from([0, 0, 1]))  # fmt: skip
-@settings(max_examples=60, deadline=None)
 def test_every_cell_of_the_map_is_the_single_quote(x, y, third, ounces, asks, form, axes, off) -> None:
     """Also of sides a nanometre off every grid, whose volumes do not fit 64 bits."""
     step = INCH.nm // 8

@@ -5,7 +5,7 @@ from __future__ import annotations
 from itertools import permutations
 
 import pytest
-from hypothesis import example, given, settings
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from fardo.core.board.grade import Sheet
@@ -67,7 +67,6 @@ def freed(sheet: Sheet, cuts: tuple[Cut, ...], kerf: Length) -> set[tuple[int, i
 
 
 @given(st.lists(piece, min_size=1, max_size=9), st.sampled_from([ZERO, inches("1/8")]))
-@settings(max_examples=25, deadline=None)
 def test_every_piece_is_freed_once_by_cuts_that_go_through(pieces: list[Piece], kerf: Length) -> None:
     check(plan_cuts(pieces, [SHEET], kerf), pieces, kerf)
 
@@ -143,7 +142,6 @@ SPENT = [(5, 8, "either way"), (5, 32, "either way"), (8, 15, "across the blank"
 
 @given(st.lists(piece, min_size=2, max_size=4))
 @example([Piece("blank", (INCH * a, INCH * b), way) for a, b, way in SPENT])  # its search had spent its states
-@settings(max_examples=25, deadline=None)
 def test_no_order_of_the_cuts_sets_the_fence_less_often(pieces: list[Piece]) -> None:
     for one in plan_cuts(pieces, [SHEET]).sheets:
         if len(one.cuts) > 6:

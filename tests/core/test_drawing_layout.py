@@ -5,7 +5,7 @@ from __future__ import annotations
 from itertools import combinations
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.cut.drawing import Blank
@@ -39,7 +39,6 @@ def overlap(one: tuple[float, float, float, float], other: tuple[float, float, f
 
 
 @given(st.tuples(measure, measure, measure))
-@settings(max_examples=60)
 def test_figures_never_run_into_each_other(inside: tuple[Length, Length, Length]) -> None:
     for blank in blanks(inside):
         drawn = draw(blank, "in", words_height_for(blank, "in"))
@@ -51,7 +50,6 @@ def test_figures_never_run_into_each_other(inside: tuple[Length, Length, Length]
 
 
 @given(st.tuples(measure, measure, measure))
-@settings(max_examples=60)
 def test_everything_drawn_is_within_the_drawings_bounds(inside: tuple[Length, Length, Length]) -> None:
     for blank in blanks(inside):
         drawn = draw(blank, "in", words_height_for(blank, "in"))

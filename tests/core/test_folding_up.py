@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.cut.fold import fold_panels, places, spans, stands
@@ -18,7 +18,6 @@ CUT = [name for name, way in WAYS.items() if way.NEEDS == "sheet" and name != "t
 
 
 @given(st.tuples(measure, measure, measure), st.sampled_from(CUT))
-@settings(max_examples=60, deadline=None)
 def test_it_folds_to_as_large_a_solid(inside, way: str) -> None:
     for blank in make_box(way, inside, shop().grade("C"), allowances()).blanks:
         panels = fold_panels(blank)

@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.quantity import INCH, Length, Money, read_distance, read_mass, read_sizes
@@ -108,7 +108,6 @@ sides = st.integers(16, 8 * 40).map(lambda eighths: Length(INCH.nm // 8 * eighth
 some = st.lists(st.tuples(sides, sides, sides, st.integers(4, 500)), min_size=2, max_size=4)
 
 
-@settings(deadline=None)
 @given(some, st.integers(0, 2000))
 def test_what_goes_together_costs_the_sum_of_its_lines_and_never_hangs_on_the_order(some, worth: int) -> None:
     parcels = [Parcel((a, b, c), read_mass(f"{n} oz"), "10440", "73120", True) for a, b, c, n in some]
@@ -124,7 +123,6 @@ def test_what_goes_together_costs_the_sum_of_its_lines_and_never_hangs_on_the_or
             assert found.amount.minor == sum(line.amount.minor for line in found.lines)
 
 
-@settings(deadline=None)
 @given(some)
 def test_where_nothing_is_for_all_together_costs_what_each_costs(some) -> None:
     parcels = [Parcel((a, b, c), read_mass(f"{n} oz"), "10440", "73120", True) for a, b, c, n in some]

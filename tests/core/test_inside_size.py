@@ -6,7 +6,7 @@ import random
 from itertools import combinations, permutations, product
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.arrange import beside
@@ -55,7 +55,6 @@ def _overlap(one: tuple[Sizes, Sizes], other: tuple[Sizes, Sizes]) -> bool:
 
 
 @given(st.tuples(side, side, side), things)
-@settings(max_examples=60)
 def test_nothing_overlaps_and_everything_is_inside(padded: Sizes, extras: list[Sizes]) -> None:
     arrangement = put_beside(
         (Block("goods", padded), *(Block(str(n), size, extra=True) for n, size in enumerate(extras)))
@@ -70,7 +69,6 @@ def test_nothing_overlaps_and_everything_is_inside(padded: Sizes, extras: list[S
 
 
 @given(st.tuples(side, side, side), st.tuples(side, side, side))
-@settings(max_examples=60)
 def test_for_a_single_extra_no_place_gives_a_smaller_box(padded: Sizes, extra: Sizes) -> None:
     """Against every turn on every side."""
     best = min(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.make import Stock, make_box
@@ -57,7 +57,6 @@ side = st.integers(10, 400).map(lambda mm: Length.of_mm(mm))
 
 
 @given(st.tuples(side, side, side), side, side)
-@settings(max_examples=100, deadline=None)
 def test_a_mailer_closes_by_the_rule_of_width_and_length_in_whatever_order_it_is_measured(goods, width, length) -> None:
     flat = replace(pouch("1", "1"), width=width, length=length)
     high, wide, long = sorted(goods)

@@ -7,7 +7,7 @@ from fractions import Fraction
 from itertools import product
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.goods.part import Extra, Part
@@ -73,7 +73,6 @@ things = st.lists(st.tuples(side, side, side), max_size=3)
 @given(
     st.tuples(side, side, side), st.integers(0, 3).map(lambda n: INCH * n), things, st.sampled_from(["tray", "slotted"])
 )
-@settings(max_examples=60)
 def test_every_thing_lies_in_the_box_with_the_gap_kept(part_sizes, gap, extras, way) -> None:
     """Also where the box is longer the other way and everything in it is turned."""
     packed = Load(

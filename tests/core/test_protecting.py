@@ -7,7 +7,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.goods.part import Part
@@ -285,7 +285,6 @@ any_layer = st.builds(
 
 
 @given(shapes, st.lists(any_layer, max_size=4))
-@settings(max_examples=80)
 def test_wrapped_it_holds_its_bare_shape_and_every_layer(shape: Shape, layers: list[Layer]) -> None:
     unit = wrap_up(thing(shape), tuple(layers), SHOP)
     for axis in range(3):
@@ -302,7 +301,6 @@ def test_wrapped_it_holds_its_bare_shape_and_every_layer(shape: Shape, layers: l
 
 
 @given(shapes, st.lists(any_layer, max_size=3), any_layer)
-@settings(max_examples=50)
 def test_one_more_layer_never_makes_it_smaller_or_lighter(shape: Shape, layers: list[Layer], more: Layer) -> None:
     without, having = (wrap_up(thing(shape), tuple(put), SHOP) for put in (layers, [*layers, more]))
     assert all(a <= b for a, b in zip(without.sizes, having.sizes, strict=True))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from itertools import combinations, pairwise, product
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.arrange.beside import Block, put_beside
@@ -43,7 +43,6 @@ def spans(at, turn, own) -> list[tuple[int, int]]:
 
 
 @given(st.lists(units(), min_size=1, max_size=7), st.lists(extras, max_size=2), st.sampled_from(["tray", "slotted"]))
-@settings(max_examples=60, deadline=None)
 def test_every_part_keeps_its_gap_from_the_walls_and_from_the_others(parts, cards, way) -> None:
     boxed = box_up(Load(tuple(parts), tuple(cards)), way, SHOP.grade("C"), SHOP)
     inside = [length.nm for length in boxed.made.inside]
@@ -77,7 +76,6 @@ def _grown(boxed, parts, n: int, axis: int) -> int:
 
 
 @given(st.lists(st.tuples(side, side, side, st.booleans()), min_size=1, max_size=9))
-@settings(max_examples=80, deadline=None)
 def test_blocks_never_overlap_and_those_that_stay_upright_do(things) -> None:
     blocks = tuple(Block(str(n), (a, b, c), upright) for n, (a, b, c, upright) in enumerate(things))
     found = put_beside(blocks)

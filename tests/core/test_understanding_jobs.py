@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.goods.shape import MEASURED, Bars, Box, Compound, Cylinder, Outline, Shape
@@ -215,7 +215,6 @@ def any_part(draw: st.DrawFn) -> dict[str, Any]:
 
 
 @given(st.lists(any_part(), min_size=1, max_size=5))
-@settings(max_examples=50)
 def test_a_job_written_and_read_again_says_the_same(parts: list[dict[str, Any]]) -> None:
     before = JobFile.model_validate(job(parts=parts))
     after = read_job(write_job(before))

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.cut.drawing import Blank
@@ -53,7 +53,6 @@ def _flaps_look(panels, axis: int) -> float:
 
 
 @given(insides, boards, steps)
-@settings(max_examples=60, deadline=None)
 def test_a_slotted_case_folds_to_its_promised_sizes(inside: Sizes, board: str, step: str | None) -> None:
     made = make_box("slotted", inside, shop().grade(board), allowances(step))
     folded_in, folded_out = folded_case(made.blanks[0], made.grade.caliper.mm)
@@ -62,7 +61,6 @@ def test_a_slotted_case_folds_to_its_promised_sizes(inside: Sizes, board: str, s
 
 
 @given(insides, boards, steps)
-@settings(max_examples=60, deadline=None)
 def test_lid_and_tray_fold_and_the_lid_slides_over_the_tray(inside: Sizes, board: str, step: str | None) -> None:
     made = make_box("tray", inside, shop().grade(board), allowances(step))
     t = made.grade.caliper.mm
@@ -89,7 +87,6 @@ def test_lid_and_tray_fold_and_the_lid_slides_over_the_tray(inside: Sizes, board
 
 
 @given(insides, insides, boards)
-@settings(max_examples=80, deadline=None)
 def test_a_box_made_over_folds_to_its_promised_sizes(old: Sizes, needed: Sizes, board: str) -> None:
     t = shop().grade(board).caliper
     try:
@@ -111,7 +108,6 @@ def test_a_box_made_over_folds_to_its_promised_sizes(old: Sizes, needed: Sizes, 
 
 
 @given(insides, insides, boards)
-@settings(max_examples=40, deadline=None)
 def test_a_box_made_over_is_cut_from_the_board_the_old_one_has(old: Sizes, needed: Sizes, board: str) -> None:
     t = shop().grade(board).caliper
     try:
@@ -128,7 +124,6 @@ def test_a_box_made_over_is_cut_from_the_board_the_old_one_has(old: Sizes, neede
 
 
 @given(insides, boards, steps)
-@settings(max_examples=60, deadline=None)
 def test_a_five_panel_folder_folds_to_its_promised_sizes(inside: Sizes, board: str, step: str | None) -> None:
     made = make_box("five-panel", inside, shop().grade(board), allowances(step))
     t = made.grade.caliper.mm

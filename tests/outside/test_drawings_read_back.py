@@ -9,7 +9,7 @@ import xml.etree.ElementTree as ET
 
 import ezdxf
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 from pypdf.generic import ContentStream
@@ -51,7 +51,6 @@ measure = st.integers(20_000_000, 700_000_000).map(Length)
 
 
 @given(st.tuples(measure, measure, measure))
-@settings(max_examples=40)
 def test_areas_of_blanks_agree_with_shapelys(inside: tuple[Length, Length, Length]) -> None:
     for way in WHATEVER_HIGH:
         for blank in make_box(way, inside, shop().grade("C"), allowances()).blanks:

@@ -9,7 +9,7 @@ import math
 import ezdxf
 import pytest
 from ezdxf.document import Drawing
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.cut.drawing import Blank
@@ -36,7 +36,6 @@ def lengths(blank: Blank) -> dict[str, list[float]]:
 
 
 @given(st.tuples(measure, measure, measure), st.sampled_from(CUT), st.sampled_from(["svg", "dxf"]))
-@settings(max_examples=40, deadline=None)
 def test_what_was_exported_reads_back_with_the_same_lines_and_folds_to_the_same_box(inside, way, ending) -> None:
     blank = make_box(way, inside, shop().grade("C"), allowances()).blanks[0]
     content = svg(blank, "in") if ending == "svg" else dxf([blank], "in")
@@ -125,7 +124,6 @@ def test_a_hostile_or_broken_drawing_is_refused_with_a_sentence(name: str, conte
 
 
 @given(st.binary(max_size=400), st.sampled_from(["a.svg", "a.dxf"]))
-@settings(max_examples=60, deadline=None)
 def test_any_bytes_are_read_or_refused(content: bytes, name: str) -> None:
     for whole in (content, NS + content + b"</svg>"):
         with contextlib.suppress(BadInput):

@@ -7,7 +7,7 @@ from itertools import product
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from manifold3d import Manifold, OpType
 
@@ -136,7 +136,6 @@ pieces = st.one_of(
 
 
 @given(pieces, pieces, angles, angles, st.tuples(*[st.integers(-120, 120)] * 3))
-@settings(max_examples=30, deadline=None)
 def test_what_lies_between_two_pieces_is_what_a_geometry_library_measures(one, other, turn, tip, away) -> None:
     moved = one.moved(after(about(0, tip), about(2, turn)), away)
     both = side_by_side([[moved], [other]])
@@ -164,7 +163,6 @@ def test_the_furthest_points_of_pieces_are_found_whatever_they_are_made_of() -> 
 
 
 @given(st.integers(0, 2**32 - 1))
-@settings(max_examples=25, deadline=None)
 def test_the_correlation_marks_just_those_places_where_cells_meet(seed: int) -> None:
     random = np.random.default_rng(seed)
     first, second = (random.random(random.integers(1, 6, 3)) < 0.4 for _ in range(2))
@@ -241,7 +239,6 @@ boxes = st.lists(st.tuples(*[st.integers(1, 9)] * 3), min_size=1, max_size=18)
 
 
 @given(boxes, st.integers(0, 99), st.booleans())
-@settings(max_examples=40, deadline=None)
 def test_boxes_are_laid_apart_by_their_gaps_to_the_nanometre(sides, seed: int, given_box: bool) -> None:
     bodies = tuple(Body("box", Box(INCH * a, INCH * b, INCH * c), GAP) for a, b, c in sides)
     inside = (INCH * 14, INCH * 12, INCH * 11) if given_box else None

@@ -7,7 +7,7 @@ library, and the box is put together from the panels' sizes, without the rules t
 from __future__ import annotations
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely import LineString, Point, Polygon, unary_union
 from shapely.ops import polygonize
@@ -42,7 +42,6 @@ def case(inside: tuple[Length, Length, Length]) -> tuple[Made, list[Polygon]]:
 
 
 @given(insides)
-@settings(max_examples=40)
 def test_a_case_falls_into_four_walls_eight_flaps_and_a_tab(inside: tuple[Length, Length, Length]) -> None:
     made, found = case(inside)
     assert len(found) == 13
@@ -59,7 +58,6 @@ def test_a_case_falls_into_four_walls_eight_flaps_and_a_tab(inside: tuple[Length
 
 
 @given(insides)
-@settings(max_examples=40)
 def test_wall_by_wall_the_case_closes_around_its_inside(inside: tuple[Length, Length, Length]) -> None:
     """Once around, the middle of the board is twice inside length and width and four calipers, less the half that the
     last wall leaves for the seam."""
@@ -71,7 +69,6 @@ def test_wall_by_wall_the_case_closes_around_its_inside(inside: tuple[Length, Le
 
 
 @given(insides, st.sampled_from(["exact", "thumb"]))
-@settings(max_examples=40)
 def test_lid_and_tray_fall_into_a_base_and_four_walls_each(inside: tuple[Length, Length, Length], school: str) -> None:
     made = make_box("tray", inside, shop().grade("C"), allowances(), school)
     for blank in made.blanks:
@@ -87,7 +84,6 @@ def test_lid_and_tray_fall_into_a_base_and_four_walls_each(inside: tuple[Length,
 
 
 @given(insides)
-@settings(max_examples=40)
 def test_the_exact_lid_goes_over_the_tray_with_its_slip_and_no_more(inside: tuple[Length, Length, Length]) -> None:
     """Board outside the score's middle line is half a caliper, inside too: lid inside - tray outside is the slip."""
     made = make_box("tray", inside, shop().grade("C"), allowances(), "exact")

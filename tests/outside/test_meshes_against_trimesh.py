@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 import trimesh
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.goods.shape import Mesh, Shape, scanned
@@ -45,7 +45,6 @@ def test_every_solid_comes_in_from_every_kind_of_file(n: int, kind: str) -> None
 
 
 @given(st.integers(0, 6), st.integers(0, 500), st.integers(1, 4))
-@settings(max_examples=50)
 def test_open_here_is_what_the_library_calls_not_watertight(n: int, seed: int, holes: int) -> None:
     whole = solids()[n]
     drop = np.random.default_rng(seed).choice(len(whole.faces), holes, replace=False)
@@ -56,7 +55,6 @@ def test_open_here_is_what_the_library_calls_not_watertight(n: int, seed: int, h
 
 
 @given(st.integers(0, 6), st.tuples(*[st.floats(-500, 500)] * 3), st.floats(0.01, 30))
-@settings(max_examples=50)
 def test_where_a_mesh_lies_in_its_file_and_how_large_a_step_is_do_not_matter(n: int, moved, factor: float) -> None:
     mesh = solids()[n]
     here = scanned("piece", Mesh(mesh.vertices, mesh.faces), Length.of_mm(factor))
@@ -87,7 +85,6 @@ def test_what_is_not_a_number_in_a_mesh_is_refused() -> None:
 
 
 @given(st.binary(max_size=600), st.sampled_from(["a.stl", "a.obj", "a.ply", "a.glb"]))
-@settings(max_examples=150, deadline=None)
 def test_any_bytes_under_any_name_are_read_or_refused_in_words(content: bytes, name: str) -> None:
     refusal: BadInput | None = None
     try:

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 import shapely
 import shapely.affinity
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from shapely import LineString, Polygon
 
@@ -72,7 +72,6 @@ def case_span(blank: Blank) -> np.ndarray:
 
 
 @given(insides, boards, steps)
-@settings(max_examples=40, deadline=None)
 def test_a_part_lid_slides_over_its_tray(inside: Sizes, board: str, step: str | None) -> None:
     box = made("part-lid", inside, board, step)
     t = box.grade.caliper.mm
@@ -85,7 +84,6 @@ def test_a_part_lid_slides_over_its_tray(inside: Sizes, board: str, step: str | 
 
 
 @given(insides, boards, steps)
-@settings(max_examples=40, deadline=None)
 def test_full_overlap_folds_to_its_promised_sizes(inside: Sizes, board: str, step: str | None) -> None:
     box = made("overlap", inside, board, step)
     t = box.grade.caliper.mm
@@ -102,7 +100,6 @@ def test_full_overlap_folds_to_its_promised_sizes(inside: Sizes, board: str, ste
 
 
 @given(insides, boards, steps)
-@settings(max_examples=40, deadline=None)
 def test_the_lid_of_a_half_slotted_case_slides_over_it(inside: Sizes, board: str, step: str | None) -> None:
     box = made("half-slotted", inside, board, step)
     t = box.grade.caliper.mm
@@ -115,7 +112,6 @@ def test_the_lid_of_a_half_slotted_case_slides_over_it(inside: Sizes, board: str
 
 
 @given(insides, boards, steps)
-@settings(max_examples=40, deadline=None)
 def test_the_upper_half_slides_over_the_lower_and_they_overlap(inside: Sizes, board: str, step: str | None) -> None:
     box = made("halves", inside, board, step)
     t = box.grade.caliper.mm
@@ -131,7 +127,6 @@ def test_the_upper_half_slides_over_the_lower_and_they_overlap(inside: Sizes, bo
 
 
 @given(insides, boards, steps)
-@settings(max_examples=40, deadline=None)
 def test_a_square_tube_lies_along_the_longest_side(inside: Sizes, board: str, step: str | None) -> None:
     box = made("tube", inside, board, step)
     t = box.grade.caliper.mm
@@ -166,7 +161,6 @@ def _off(line, point) -> float:
 
 
 @given(insides, boards, steps)
-@settings(max_examples=40, deadline=None)
 def test_a_triangular_tube_closes_and_holds_the_goods(inside: Sizes, board: str, step: str | None) -> None:
     box = made("triangle", inside, board, step)
     t = box.grade.caliper.mm
@@ -218,7 +212,6 @@ def _from_the_end(wall: Panel, base: Panel) -> list[tuple[float, float]]:
 
 
 @given(measure, measure, st.integers(15_000_000, 150_000_000).map(Length), boards, steps)
-@settings(max_examples=40, deadline=None)
 def test_a_folder_closes_over_its_hollow_ends(
     length: Length, width: Length, height: Length, board: str, step: str | None
 ) -> None:
@@ -254,7 +247,6 @@ def test_a_folder_closes_over_its_hollow_ends(
 
 
 @given(insides, boards, steps)
-@settings(max_examples=30, deadline=None)
 def test_an_inner_box_floats_an_inch_or_more_from_the_outer(inside: Sizes, board: str, step: str | None) -> None:
     box = made("boxed-twice", inside, board, step)
     t = box.grade.caliper.mm
@@ -280,7 +272,6 @@ def test_every_way_that_is_cut_from_sheet_is_folded_here_or_beside() -> None:
 
 
 @given(insides, boards, steps)
-@settings(max_examples=40, deadline=None)
 def test_inserts_fold_to_what_they_are_for(inside: Sizes, board: str, step: str | None) -> None:
     t, all_of = shop().grade(board).caliper, allowances(step)
 
@@ -322,7 +313,6 @@ def case_like(blank: Blank) -> list[float]:
 
 
 @given(insides, boards, st.integers(1, 6), st.integers(1, 6))
-@settings(max_examples=40, deadline=None)
 def test_strips_of_a_divider_slot_into_each_other(inside: Sizes, board: str, along: int, across: int) -> None:
     """Laid crosswise, each slot of one takes the board of the other, and both stand on the floor of the box."""
     assume(along * across > 1)

@@ -10,7 +10,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.quantity import INCH, Length, Mass, Money, read_mass, read_sizes
@@ -230,7 +230,6 @@ side = st.integers(8, 900).map(lambda n: Length(INCH.nm * n // 8))
 
 
 @given(side, side, side, st.integers(1, 2400), st.permutations([0, 1, 2]))
-@settings(max_examples=60, deadline=None)
 def test_no_price_hangs_on_the_order_in_which_sides_are_typed(a, b, c, ounces, order) -> None:
     sizes = (a, b, c)
     turned = tuple(sizes[n] for n in order)
@@ -240,7 +239,6 @@ def test_no_price_hangs_on_the_order_in_which_sides_are_typed(a, b, c, ounces, o
 
 
 @given(side, side, side, st.integers(1, 1100), st.sampled_from([0, 1, 2]), st.integers(1, 40))
-@settings(max_examples=60, deadline=None)
 def test_billed_weight_never_falls_when_a_side_grows(a, b, c, ounces, which, eighths) -> None:
     """Save past the end of a bulky-light rule, which the tariff says itself."""
     sizes = [a, b, c]

@@ -13,7 +13,7 @@ import numpy as np
 import pytest
 import shapely
 import trimesh
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.goods.shape import (
@@ -100,7 +100,6 @@ def reference(shape: Shape) -> trimesh.Trimesh:
 
 
 @given(shapes)
-@settings(max_examples=40)
 def test_every_mesh_is_closed_and_as_large_as_its_shape_says(shape: Shape) -> None:
     mesh = reference(shape)
     assert mesh.is_watertight
@@ -114,7 +113,6 @@ def test_every_mesh_is_closed_and_as_large_as_its_shape_says(shape: Shape) -> No
 
 
 @given(shapes)
-@settings(max_examples=80)
 def test_volume_and_surface_agree_with_the_mesh_within_its_facets(shape: Shape) -> None:
     mesh = reference(shape)
     volume, area = shape.volume_nm3 / 1e18, shape.area_nm2 / 1e12
@@ -125,7 +123,6 @@ def test_volume_and_surface_agree_with_the_mesh_within_its_facets(shape: Shape) 
 
 
 @given(side, side, side)
-@settings(max_examples=40)
 def test_plain_shapes_have_the_volume_and_surface_of_their_formulas(a: Length, b: Length, c: Length) -> None:
     x, y, z = a.mm, b.mm, c.mm
     formulas = {
@@ -148,14 +145,12 @@ def test_plain_shapes_have_the_volume_and_surface_of_their_formulas(a: Length, b
 
 
 @given(side, small)
-@settings(max_examples=30)
 def test_a_round_mesh_has_just_the_share_of_the_circle_that_its_sides_have(a: Length, b: Length) -> None:
     for shape in (Cylinder(a, b), Disc(a, b), Ring(a + b, a, b)):
         assert reference(shape).volume == pytest.approx(shape.volume_nm3 / 1e18 * FACETED, rel=1e-8)
 
 
 @given(shapes)
-@settings(max_examples=60)
 def test_each_dimension_line_is_as_long_as_the_measure_it_stands_for(shape: Shape) -> None:
     own = {asked.name: getattr(shape, asked.name).mm for asked in shape.ASKED}
     own |= dict(zip(("length", "width", "height"), (side.mm for side in shape.sizes), strict=True)) if not own else {}
@@ -167,14 +162,12 @@ def test_each_dimension_line_is_as_long_as_the_measure_it_stands_for(shape: Shap
 
 
 @given(shapes, st.tuples(*[st.floats(-1, 1)] * 3))
-@settings(max_examples=80)
 def test_no_corner_of_the_mesh_reaches_further_than_the_shape(shape: Shape, direction) -> None:
     along = float((shape.mesh().vertices @ np.array(direction)).max()) * 1e6
     assert along <= shape.support(direction) + 10
 
 
 @given(shapes, st.sampled_from([0, 1, 2]))
-@settings(max_examples=60)
 def test_the_girth_is_that_of_the_shadow_drawn_taut(shape: Shape, axis: int) -> None:
     """Against the outline of the convex hull of the mesh seen along the axis (shapely)."""
     flat = np.delete(shape.mesh().vertices, axis, axis=1)
@@ -184,7 +177,6 @@ def test_the_girth_is_that_of_the_shadow_drawn_taut(shape: Shape, axis: int) -> 
 
 
 @given(plates())
-@settings(max_examples=40)
 def test_an_outline_has_the_area_that_shapely_finds(plate) -> None:
     points = [(x.mm, y.mm) for x, y in plate.points]
     holes = [[(x.mm, y.mm) for x, y in hole] for hole in plate.holes]
@@ -194,7 +186,6 @@ def test_an_outline_has_the_area_that_shapely_finds(plate) -> None:
 
 
 @given(compounds())
-@settings(max_examples=30)
 def test_a_mesh_read_in_again_is_the_shape_it_was_made_from(shape: Shape) -> None:
     again = scanned("piece.stl", Mesh(shape.mesh().vertices / 25.4, shape.mesh().faces), Length.of_inches(1))
     mesh = reference(shape)

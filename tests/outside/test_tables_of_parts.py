@@ -7,7 +7,7 @@ import io
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.goods.shape import MEASURED
@@ -41,7 +41,6 @@ def parts(draw: st.DrawFn) -> dict[str, Any]:
 
 
 @given(st.lists(parts(), min_size=1, max_size=6), st.sampled_from(["utf-8", "utf-8-sig", "utf-16", "cp1252"]))
-@settings(max_examples=60, deadline=None)
 def test_what_is_written_is_a_table_and_reads_back_to_the_same_goods(given_parts, encoding: str) -> None:
     before = JobFile.model_validate(job(parts=given_parts))
     text = write_parts(before)
@@ -64,7 +63,6 @@ def test_what_is_written_is_a_table_and_reads_back_to_the_same_goods(given_parts
 
 
 @given(st.binary(max_size=300))
-@settings(max_examples=200)
 def test_any_bytes_are_a_table_or_refused_with_a_place(content: bytes) -> None:
     field = "parts.csv"
     try:

@@ -14,7 +14,6 @@ from fardo.core.make import WAYS
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import Load, placed
-from fardo.core.plan.parts import wrap_used
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.progress import Knot
 from fardo.core.quantity import Length, Mass, Units, show_length, show_mass
@@ -40,7 +39,7 @@ def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
         inside=inside,
         layout=layout,
         parts=[view_part(part, units) for part in picture.parts],
-        wrap=view_wrap(wrap_used(job, picture.shop), units),
+        wrap=view_wrap(picture.wrap, units),
         ways=[view_way(way, picture) for way in picture.ways],
         no_ways=[views.NoWayView(way=way, title=WAYS[way].TITLE, why=why) for way, why in picture.cannot],
         ways_left_out=sum(name not in job.ways for name in WAYS),

@@ -10,15 +10,13 @@ from typing import Annotated
 from pydantic import Field
 
 from fardo.core.arrange.ask import Answer
-from fardo.core.arrange.body import Body, Laid, stance
-from fardo.core.arrange.turn import TURNS, Matrix, determinant
+from fardo.core.arrange.body import Body, lay
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.load import Load, bodies_of, placed
 from fardo.core.quantity import Length
 from fardo.files.typed import Strict
 
 _FAR_MM = 100_000.0
-_CLOSE = 1e-9
 Coordinate = Annotated[float, Field(ge=-_FAR_MM, le=_FAR_MM, allow_inf_nan=False)]
 Entry = Annotated[float, Field(ge=-1.0, le=1.0, allow_inf_nan=False)]
 Place = tuple[Coordinate, Coordinate, Coordinate]
@@ -51,15 +49,11 @@ def read_arrangement(entry: ArrangementEntry, load: Load) -> Answer | None:
     if len(by_name) != len(said) or set(by_name) != set(keys):
         return None
     entries = [by_name[key] for key in keys]
-    laid = []
-    for body, one in zip(bodies, entries, strict=True):
-        turn = _as_turn(one.turn)
-        if turn is None:
-            return None
-        inset = stance(body, turn).inset
-        laid.append(Laid(turn, _lengths([a - i.mm for a, i in zip(one.at_mm, inset, strict=True)]), one.locked))
+    inside, places = _lengths(entry.inside_mm), [_lengths(one.at_mm) for one in entries]
     order = sorted(range(len(entries)), key=lambda n: (entries[n].goes_in, n))
-    return Answer(_lengths(list(entry.inside_mm)), tuple(laid), tuple(order))
+    laid = [lay(body, one.turn, at, one.locked) for body, one, at in zip(bodies, entries, places, strict=True)]
+    whole = tuple(one for one in laid if one is not None)
+    return Answer(inside, whole, tuple(order)) if len(whole) == len(laid) else None
 
 
 def write_arrangement(load: Load, answer: Answer) -> ArrangementEntry:
@@ -90,19 +84,6 @@ def _keys(bodies: tuple[Body, ...]) -> list[tuple[str, int, bool]]:
     return keys
 
 
-def _as_turn(turn: TurnEntry) -> Matrix | None:
-    """The rotation said; what is one of the 24 but for the noise of decimals is that one. None for what is none."""
-    for square in TURNS:
-        off = max(abs(turn[r][c] - square[r][c]) for r in range(3) for c in range(3))
-        if off < _CLOSE:
-            return square
-    for i in range(3):
-        for j in range(3):
-            if abs(sum(a * b for a, b in zip(turn[i], turn[j], strict=True)) - (i == j)) > _CLOSE:
-                return None
-    return turn if determinant(turn) > 0 else None
-
-
-def _lengths(mm: list[float]) -> Sizes:
+def _lengths(mm: Place) -> Sizes:
     a, b, c = (Length.of_mm(round(value, 6)) for value in mm)
     return a, b, c

@@ -63,6 +63,15 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     inserts = [reading.insert(insert, n) for n, insert in enumerate(job.inserts)]
     unfinished = tuple(reading.missing[so_far:])
     ways = tuple(way for way in job.ways if way in WAYS)
+    asked = tuple(job.questions)
+    hazards = reading.attempt(weigh_answers, asked, job.answers) or replace(
+        NO_HAZARDS, asked=tuple(code for code in asked if code in QUESTIONS)
+    )
+    journey = reading.journey(job, origin, hazards)
+    if job.board is not None:
+        reading.attempt(shop.grade, job.board)
+    box, price = reading.chosen(job.chosen)
+    value = reading.value(job)
     load: Load | None = None
     arranged: State = "open"
     whole = bool(filled) and all(parts[n].units for n in filled) and bool(job.liner) == bool(liner)
@@ -75,16 +84,8 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
             packed = read_arrangement(job.arrangement, load)
             load = load if packed is None else with_packed(load, packed)
             arranged = "loose" if load.packed is None else "tied"
-    asked = tuple(job.questions)
-    hazards = reading.attempt(weigh_answers, asked, job.answers) or replace(
-        NO_HAZARDS, asked=tuple(code for code in asked if code in QUESTIONS)
-    )
-    journey = reading.journey(job, origin, hazards)
-    if job.board is not None:
-        reading.attempt(shop.grade, job.board)
-    box, price = reading.chosen(job.chosen)
     return Job(
-        parts, load, journey, ways, job.board, job.school, box, price, hazards, reading.value(job),
+        parts, load, journey, ways, job.board, job.school, box, price, hazards, value,
         job.liner is not None, job.parcels_at_most, arranged, tuple(reading.missing), tuple(reading.problems),
         unfinished, tuple(reading.read),
     )  # fmt: skip

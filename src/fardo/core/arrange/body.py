@@ -12,7 +12,7 @@ from typing import Literal
 
 import numpy as np
 
-from fardo.core.arrange.turn import LEVEL, STANDING, TURNS, Matrix, Turn, is_square
+from fardo.core.arrange.turn import LEVEL, STANDING, TURNS, Matrix, Turn, as_rotation, is_square
 from fardo.core.goods.shape import Shape, Sizes
 from fardo.core.goods.shape.cover import Convex, block
 from fardo.core.goods.shape.shape import outward
@@ -122,6 +122,15 @@ class Laid:
     turn: Matrix
     at: Sizes
     locked: bool = False
+
+
+def lay(body: Body, turn: Matrix, origin: Sizes, locked: bool = False) -> Laid | None:
+    """A body so turned, a bare point p of it at turn x p + origin; None where the matrix is no rotation."""
+    rotation = as_rotation(turn)
+    if rotation is None:
+        return None
+    x, y, z = (at - inset for at, inset in zip(origin, stance(body, rotation).inset, strict=True))
+    return Laid(rotation, (x, y, z), locked)
 
 
 def more_than_it_bears(lower: Body, upper: Body) -> bool:

@@ -13,6 +13,7 @@ Matrix = tuple[tuple[float, float, float], tuple[float, float, float], tuple[flo
 Row = tuple[int, int, int]
 Turn = tuple[Row, Row, Row]
 Side = TypeVar("Side")
+_CLOSE = 1e-9
 UNTURNED: Turn = ((1, 0, 0), (0, 1, 0), (0, 0, 1))
 QUARTER: Turn = ((0, 1, 0), (-1, 0, 0), (0, 0, 1))
 # A quarter against the clock about each axis.
@@ -68,6 +69,20 @@ def after(second: Matrix | Turn, first: Matrix | Turn) -> Matrix:
     rows = [[sum(second[r][k] * first[k][c] for k in range(3)) for c in range(3)] for r in range(3)]
     a, b, c = ((row[0], row[1], row[2]) for row in rows)
     return a, b, c
+
+
+def as_rotation(matrix: Matrix) -> Matrix | None:
+    """The rotation a matrix says; what is one of the 24 but for the noise of decimals is that one. None for what is
+    none."""
+    for square in TURNS:
+        off = max(abs(matrix[r][c] - square[r][c]) for r in range(3) for c in range(3))
+        if off < _CLOSE:
+            return square
+    for i in range(3):
+        for j in range(3):
+            if abs(sum(a * b for a, b in zip(matrix[i], matrix[j], strict=True)) - (i == j)) > _CLOSE:
+                return None
+    return matrix if determinant(matrix) > 0 else None
 
 
 def is_square(turn: Matrix | Turn) -> bool:

@@ -17,7 +17,7 @@ from fardo.core.plan.cut_by import CutBy, cut_by
 from fardo.core.plan.job import Job
 from fardo.core.plan.journey import Journey, parcel_of
 from fardo.core.plan.load import with_packed
-from fardo.core.plan.parts import CheckedPart, check_parts
+from fardo.core.plan.parts import CheckedPart, WrapUsed, check_parts, wrap_used
 from fardo.core.plan.price import Plan, price, price_other_ways
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
 from fardo.core.plan.shop import Shop
@@ -119,7 +119,7 @@ class Picture:
         current: the way that was chosen, or the one looked at, or the cheapest in all, or any.
         plan: what the chosen service asks for the current box; where none is chosen, the cheapest.
         trim: what to take off a side or the weight for the most that the plan's service would ask less.
-        parts: each with its cushion checked for the whole parcel's weight.
+        parts: each with its cushion checked for the whole parcel's weight. wrap: what is cut and used for all of it.
         cautions: what to say before it is packed and lifted, beside what must not ship at all.
         knots: how far it is. next_move: in words.
     """
@@ -137,6 +137,7 @@ class Picture:
     plan: Plan | None
     trim: Cheaper | None
     parts: tuple[CheckedPart, ...]
+    wrap: WrapUsed
     cautions: tuple[str, ...]
     knots: tuple[Knot, ...]
     next_move: str
@@ -194,7 +195,8 @@ def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: str | None = No
     return Picture(
         job, shop, carriers, found.earlier, inside_needed(job.load) if job.load is not None else None,
         ways, found.cannot, found.problems, looked_at, current, plan,
-        _trim(job, plan, found.services, shop), parts, _cautions(job, current, parts), knots, next_move,
+        _trim(job, plan, found.services, shop), parts, wrap_used(job, shop), _cautions(job, current, parts), knots,
+        next_move,
     )  # fmt: skip
 
 

@@ -163,7 +163,7 @@
     color: var(--soft);
   }
   .asked input {
-    width: 92px;
+    width: 78px;
     height: 34px;
   }
   .asked select {
