@@ -9,7 +9,7 @@ PORT ?= 8740
 API_TYPES := web/src/lib/api/schema.d.ts
 WEB_SOURCES := $(filter-out $(API_TYPES), $(shell find web/src web/public -type f)) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
 
-.PHONY: demo setup test others lint types unit browser chromium pictures bench attack schemas clean
+.PHONY: demo setup test lint types unit browser chromium pictures bench attack schemas clean
 
 demo: setup
 	$(BIN)/fardo demo --port $(PORT)
@@ -46,13 +46,11 @@ $(STAMPS)/web: $(STAMPS)/node $(API_TYPES) $(WEB_SOURCES)
 
 # --- Checks ---------------------------------------------------------------------------------------------------------
 
-# The browser waits more than it works, so the other checks run beside it.
+# Three at a time on two processors, as a browser's test and one of processes wait more than they work.
 test: setup $(STAMPS)/python-dev chromium
-	@$(MAKE) --no-print-directory -j2 --output-sync=target browser others
+	@$(MAKE) --no-print-directory lint types
+	$(BIN)/pytest -n 3 --dist worksteal --doctest-modules src/fardo/core tests
 	@echo "All checks passed."
-
-others:
-	@$(MAKE) --no-print-directory lint types unit
 
 lint: $(STAMPS)/python-dev $(STAMPS)/node $(API_TYPES)
 	$(BIN)/ruff check src tests benchmarks
@@ -66,7 +64,7 @@ types: $(STAMPS)/python-dev $(STAMPS)/node $(API_TYPES)
 	cd web && npm run --silent check
 
 unit: setup $(STAMPS)/python-dev
-	$(BIN)/pytest --doctest-modules src/fardo/core tests/core tests/outside tests/api
+	$(BIN)/pytest -n 3 --dist worksteal --doctest-modules src/fardo/core tests/core tests/outside tests/api
 
 browser: setup $(STAMPS)/python-dev chromium
 	$(BIN)/pytest tests/browser

@@ -46,21 +46,47 @@ one(0);
 """
 
 
+_MANY = 60
+
+
 def run(strokes: int = 80) -> None:
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "demo.db"
         open_demo(path, date(2026, 3, 2))
         with Served(path) as server:
-            rows = [times_row("server: figure to answer", _server(server.url, strokes), "95 % within 30 ms")]
+            _at_rest(server.url)
+            rows = [times_row("server: figure to answer", _server(server.url, strokes), "95 % within 20 ms")]
             rows += [
-                times_row(f"server: a part changed, {name}", _parts(server.url, strokes, content), "95 % within 50 ms")
+                times_row(f"server: a part changed, {name}", _parts(server.url, strokes, content), "95 % within 40 ms")
                 for name, content in _kits(server.url).items()
             ]
             rows += [
-                times_row(f"screen: figure to new docket ({name})", seconds, "95 % within 150 ms")
+                times_row(f"screen: figure to new docket ({name})", seconds, "95 % within 60 ms")
                 for name, seconds in _screen(server.url, strokes).items()
             ]
+            count = _many_services(server.url)
+            name = f"server: figure to answer, {count} services"
+            rows.append(times_row(name, _server(server.url, strokes), "95 % within 60 ms"))
     show("Typing, in ms", ("what", "strokes", "median", "95 %", "worst", "aim"), rows)
+
+
+def _at_rest(url: str) -> None:
+    """Until what the bench shows is worked out: that is done beside when a shop is opened, and takes the processor."""
+    while httpx.get(f"{url}/api/jobs").json()["renewing"]:
+        time.sleep(0.05)
+
+
+def _many_services(url: str) -> int:
+    """Copies the shop's tariffs under other names until some sixty services are asked; how many that are."""
+    carriers = [row["carrier"] for row in httpx.get(f"{url}/api/tariffs").json()]
+    tariffs = [httpx.get(f"{url}/api/tariffs/{carrier}").json()["tariff"] for carrier in carriers]
+    count, n = sum(len(tariff["services"]) for tariff in tariffs), 0
+    while count < _MANY:
+        tariff = tariffs[n % len(tariffs)]
+        copied = {**tariff, "carrier": f"{tariff['carrier']} {n // len(tariffs) + 2}"}
+        httpx.post(f"{url}/api/tariffs/file", json=copied).raise_for_status()
+        count, n = count + len(tariff["services"]), n + 1
+    return count
 
 
 def _server(url: str, strokes: int) -> list[float]:

@@ -65,7 +65,7 @@ def add_one_of_each(patch: pytest.MonkeyPatch) -> None:
     """Into every register, until the test is over."""
     way = SimpleNamespace(NAME="hooped", TITLE="Hooped case", NEEDS="sheet", SCHOOLS=("exact",),
                           MINUTES=Fraction(7), make=hooped)  # fmt: skip
-    form = SimpleNamespace(FORM="felt", TITLE="felt wound around", ORDER=3, ASKS=("layers",), put_on=wrap.put_on)
+    form = SimpleNamespace(FORM="felt", TITLE="felt wound around", ASKS=("layers",), put_on=wrap.put_on)
     insert = SimpleNamespace(KIND="wedge", TITLE="Wedge", ASKS=(Asks("count", "how many"), Asks("length", "long")),
                              COUNT=3, cut=wedge)  # fmt: skip
     scent = Question("scent", "Does it smell?", (

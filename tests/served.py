@@ -14,7 +14,7 @@ from typing import Self
 import uvicorn
 from fastapi import FastAPI
 
-from fardo.api.app import create_app
+from fardo.api.app import build_app, open_shop
 from fardo.api.desk import Crews
 
 
@@ -103,6 +103,20 @@ class AppHere:
         self._thread.join()
 
 
+_BUILT: list[FastAPI] = []  # applications that are on no shop now: what their routes need is worked out but once
+
+
+def open_app(database: Path) -> FastAPI:
+    """An application on that shop, which `close_app` must have back."""
+    return open_shop(_BUILT.pop() if _BUILT else build_app(), database, CREWS)
+
+
+def close_app(app: FastAPI) -> None:
+    app.state.desk.database.close()
+    app.openapi_schema = None  # it tells what is in the registers, which a test may add to
+    _BUILT.append(app)
+
+
 CREWS = Crews()  # begun when first asked for, and shared by all shops that tests serve in this process
 
 
@@ -110,11 +124,11 @@ class ServedHere(AppHere):
     """A shop, quicker to start than in a process of its own, for tests that never end it by force."""
 
     def __init__(self, database: Path) -> None:
-        super().__init__(create_app(database, CREWS))
+        super().__init__(open_app(database))
 
     def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, at: TracebackType | None) -> None:
         super().__exit__(kind, error, at)
-        self.app.state.desk.database.close()
+        close_app(self.app)
 
 
 def free_port() -> int:

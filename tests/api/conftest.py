@@ -12,9 +12,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from fardo.api.app import create_app
 from fardo.store.database import Database
-from tests.served import CREWS
+from tests.served import close_app, open_app
 from tests.simulated_carrier import BRIEF, fault, served_carrier, wired
 
 
@@ -49,10 +48,10 @@ def shop_file(demo_file: Path, tmp_path: Path) -> Path:
 
 @pytest.fixture
 def client(shop_file: Path) -> Iterator[TestClient]:
-    app = create_app(shop_file, CREWS)
+    app = open_app(shop_file)
     with TestClient(app, base_url="http://127.0.0.1:8740", raise_server_exceptions=False) as client:
         yield client
-    app.state.desk.database.close()
+    close_app(app)
 
 
 @pytest.fixture(scope="module")

@@ -204,7 +204,7 @@ def unprivileged(work: Callable[[], object], most_bytes: int | None = None) -> s
 def anyones(two: tuple[Path, Path]) -> tuple[Path, Path]:
     """The same in folders that anybody may enter."""
     for path in (*two, *two[0].parents, *two[1].parents):
-        if path.is_relative_to(two[1].parent.parent.parent):
+        if any(part.startswith("pytest-of-") for part in path.parts):
             path.chmod(0o777 if path.is_dir() else 0o666)
     return two
 

@@ -11,7 +11,6 @@ import jsonschema
 import pytest
 from fastapi.testclient import TestClient
 
-from fardo.api.app import create_app
 from fardo.files.job import JobFile
 from fardo.files.kind import KindFile
 from fardo.files.tariff import EXAMPLE, TariffFile
@@ -19,7 +18,7 @@ from tests.added import add_one_of_each
 from tests.api.test_command import answer, fardo
 from tests.api.test_working_out import work
 from tests.made_up import job, part
-from tests.served import CREWS
+from tests.served import close_app, open_app
 
 JOB = job(
     parts=[part(gap="1 in", protect=[{"material": "felt", "layers": 2}])],
@@ -35,7 +34,7 @@ SCENTLESS = {**TARIFF, "carrier": "Plumwick", "services": [{**TARIFF["services"]
 def opened(shop_file: Path, monkeypatch: pytest.MonkeyPatch):
     """The made-up shop with one more of each family, a material of the new form and the new allowance measured."""
     add_one_of_each(monkeypatch)
-    app = create_app(shop_file, CREWS)
+    app = open_app(shop_file)
     with TestClient(app, base_url="http://127.0.0.1:8740", raise_server_exceptions=False) as client:
         view = client.get("/api/shop").json()
         felt = {**view["shop"]["materials"][0], "code": "felt", "name": "felt", "form": "felt"}
@@ -47,7 +46,7 @@ def opened(shop_file: Path, monkeypatch: pytest.MonkeyPatch):
         for tariff in (TARIFF, SCENTLESS):
             client.post("/api/tariffs/file", json=tariff).raise_for_status()
         yield client
-    app.state.desk.database.close()
+    close_app(app)
 
 
 def accepts(schema: dict[str, Any], content: dict[str, Any]) -> bool:

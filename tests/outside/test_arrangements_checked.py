@@ -78,7 +78,7 @@ bodies = st.builds(
 
 
 @given(st.lists(bodies, min_size=2, max_size=6), st.integers(0, 3))
-@settings(max_examples=14, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=10, suppress_health_check=list(HealthCheck))
 def test_a_random_kit_too(kit: list[Body], seed: int) -> None:
     ask = Ask(tuple(kit), seed=seed)
     for one in improve(ask, State(), 3).found:

@@ -22,6 +22,8 @@ from tests.arrangement_checked import faults
 
 Sides = tuple[int, int, int]
 
+SETS = 20
+
 
 def ask_for(boxes: list[Sides]) -> Ask:
     return Ask(tuple(Body(f"box {n}", Box(*(INCH * side for side in box))) for n, box in enumerate(boxes)))
@@ -103,10 +105,10 @@ def test_the_published_smallest_boxes_are_found(boxes: list[Sides], sides: list[
     assert fits(boxes, (sides[0], sides[1], sides[2]))
 
 
-def test_of_fifty_random_sets_of_up_to_seven_boxes_at_least_forty_five_are_packed_in_the_smallest_there_is() -> None:
+def test_nine_of_ten_random_sets_of_up_to_seven_boxes_are_packed_in_the_smallest_there_is() -> None:
     random = np.random.default_rng(2026)
     met = 0
-    for _ in range(50):
+    for _ in range(SETS):
         count = int(random.integers(3, 8))
         boxes = [tuple(int(side) for side in random.integers(2, 11, 3)) for _ in range(count)]
         a, b, c = smallest_found(boxes)
@@ -114,4 +116,4 @@ def test_of_fifty_random_sets_of_up_to_seven_boxes_at_least_forty_five_are_packe
             met += 1
             continue
         assert not any(fits(boxes, smaller) for smaller in smaller_boxes(boxes, int(a * b * c / 1.03)))
-    assert met >= 45
+    assert met >= SETS * 9 // 10

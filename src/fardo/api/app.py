@@ -64,18 +64,28 @@ def create_app(database: Path, crews: Crews | None = None) -> FastAPI:
     Args:
         crews: processes beside that it shares with others; its own unless given.
     """
-    app = FastAPI(
-        title="Fardo", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
-        lifespan=_while_open,
-        separate_input_output_schemas=False,  # a job is one thing, whichever way it goes
-    )  # fmt: skip
-    app.router.redirect_slashes = False  # an address is one thing; a slash more is another
+    return open_shop(build_app(), database, crews)
+
+
+def open_shop(app: FastAPI, database: Path, crews: Crews | None = None) -> FastAPI:
+    """The application on that shop's database, whatever it was on before."""
     app.state.owns_crews = crews is None
     app.state.desk = desk = Desk(database, crews or Crews(_RECKONED))
     app.state.bench = Bench(desk)
     app.state.purchases = Purchases(desk.labels, lambda: desk.today.file.wires)
     app.state.readings = devices.Readings()
     app.state.runs = Runs()
+    return app
+
+
+def build_app() -> FastAPI:
+    """The application before it is on any shop."""
+    app = FastAPI(
+        title="Fardo", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
+        lifespan=_while_open,
+        separate_input_output_schemas=False,  # a job is one thing, whichever way it goes
+    )  # fmt: skip
+    app.router.redirect_slashes = False  # an address is one thing; a slash more is another
     answer_with_problems(app)
     # Kinds go before jobs: /api/jobs/begin is no job's key.
     for router in (

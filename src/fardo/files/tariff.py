@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from datetime import date
+from functools import lru_cache
 from pathlib import Path
 from typing import Annotated, Final, Literal
 
@@ -203,6 +204,15 @@ def read_tariffs(folder: Path) -> list[TariffFile]:
         except BadInput as problem:
             raise problem.under(path.name) from problem
     return found
+
+
+@lru_cache(maxsize=64)
+def services_in(text: str) -> tuple[Service, ...]:
+    """The services of a kept tariff, worked out once for as long as it stays the same.
+
+    Raises: ValidationError or BadInput where it cannot be read.
+    """
+    return TariffFile.model_validate_json(text).to_core()
 
 
 def services_of(tariffs: Iterable[TariffFile]) -> list[Service]:

@@ -11,7 +11,7 @@ from functools import lru_cache
 from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.service import Service
 from fardo.files.shop import ShopFile, starting_shop
-from fardo.files.tariff import TariffFile, services_of
+from fardo.files.tariff import TariffFile, services_in
 from fardo.files.typed import must_read_back
 from fardo.store.database import Conflict, Database, Gone
 
@@ -26,10 +26,12 @@ class Settings:
 
     def carriers(self) -> Carriers:
         """Those that are asked for prices."""
-        asked = [stored for stored in self.stored_tariffs() if stored.put_away_at is None]
+        asked = self._database.read(
+            "SELECT carrier, revision, content FROM tariff WHERE put_away_at IS NULL ORDER BY carrier"
+        )
         return Carriers(
-            tuple(services_of(stored.tariff for stored in asked)),
-            {stored.tariff.carrier: stored.revision for stored in asked},
+            tuple(service for row in asked for service in services_in(row["content"])),
+            {row["carrier"]: row["revision"] for row in asked},
         )
 
     def carriers_with(self, carriers: Carriers, kept: tuple[str, int | None] | None) -> Carriers:

@@ -20,7 +20,7 @@ from fardo.core.refusal import BadInput
 from fardo.files.job import JobFile
 from fardo.files.kind import KindFile, shipped_kinds
 from fardo.files.shop import ShopFile
-from fardo.files.tariff import TariffFile, services_of
+from fardo.files.tariff import TariffFile, services_in
 from fardo.files.typed import complaints
 from fardo.store.faults import StoreError
 from fardo.store.migrating import newest_version
@@ -113,13 +113,13 @@ def check_shop(path: Path) -> Soundness:
     with looked_at(path) as connection:
         version = _check(connection, path)
         tables = _tables(connection)
-        tariffs = [TariffFile.model_validate_json(text) for (text,) in connection.execute("SELECT content FROM tariff")]
+        services = sum(len(services_in(text)) for (text,) in connection.execute("SELECT content FROM tariff"))
         kinds = {kind.code for kind in shipped_kinds()}
         if "kind" in tables:
             kinds |= {row["code"] for row in connection.execute("SELECT code FROM kind WHERE put_away_at IS NULL")}
         (jobs,) = connection.execute("SELECT count(*) FROM job").fetchone()
         flaws = [*_flaws_of_jobs(connection), *_flaws_of_revisions(connection, tables), *_flaws_of_search(connection)]
-        return Soundness(version, jobs, len(services_of(tariffs)), len(kinds), tuple(flaws))
+        return Soundness(version, jobs, services, len(kinds), tuple(flaws))
 
 
 def _check(connection: sqlite3.Connection, path: Path) -> int:
@@ -149,7 +149,7 @@ def _check(connection: sqlite3.Connection, path: Path) -> int:
 
 _SETTINGS: tuple[tuple[str, str, Callable[[str], object]], ...] = (
     ("shop", "SELECT '', content FROM shop", lambda text: ShopFile.model_validate_json(text).to_core()),
-    ("tariff", "SELECT carrier, content FROM tariff", lambda text: TariffFile.model_validate_json(text).to_core()),
+    ("tariff", "SELECT carrier, content FROM tariff", services_in),
 )
 
 

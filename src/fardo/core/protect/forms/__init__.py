@@ -1,9 +1,8 @@
 """How materials are put on, one module a form. A new form is a new module here and a line in the register.
 
-Each has `FORM`, `TITLE`, `ORDER` (surface first, then shape, then wrap, common practice), `ASKS` (what it asks of a
-layer) and `put_on(wearer, layer) -> Coat`, unless what wears it is a box. `HELD` says how it lies beside other things
-where that is not in its own shape, `LAPS` that a length of it meets itself and laps, `ON_WALLS` that it goes on the
-walls of the box.
+Each has `FORM`, `TITLE`, `ASKS` (what it asks of a layer) and `put_on(wearer, layer) -> Coat`, unless what wears it is
+a box. `HELD` says how it lies beside other things where that is not in its own shape, `LAPS` that a length of it meets
+itself and laps, `ON_WALLS` that it goes on the walls of the box. Layers go on in the order in which a job has them.
 """
 
 from __future__ import annotations

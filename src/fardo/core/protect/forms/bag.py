@@ -10,7 +10,6 @@ from fardo.core.quantity import Length
 
 FORM = "bag"
 TITLE = "bag or sleeve drawn over"
-ORDER = 1
 ASKS: tuple[Ask, ...] = ("layers",)
 
 

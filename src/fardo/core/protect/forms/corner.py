@@ -14,7 +14,6 @@ from fardo.core.quantity import Length
 
 FORM = "corner"
 TITLE = "corner guards"
-ORDER = 2
 ASKS: tuple[Ask, ...] = ()
 HELD: Held = "block"
 CORNERS = 4

@@ -7,7 +7,6 @@ from fardo.core.protect.forms.asks import Ask, Held
 
 FORM = "edge"
 TITLE = "caps along the edges"
-ORDER = 2
 ASKS: tuple[Ask, ...] = ()
 HELD: Held = "block"
 

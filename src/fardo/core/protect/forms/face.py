@@ -7,7 +7,6 @@ from fardo.core.protect.forms.asks import Ask, Held
 
 FORM = "face"
 TITLE = "stiff faces, front and back"
-ORDER = 2
 ASKS: tuple[Ask, ...] = ("layers",)
 HELD: Held = "block"
 

@@ -6,6 +6,5 @@ from fardo.core.protect.forms.asks import Ask, Held
 
 FORM = "box"
 TITLE = "a box of its own"
-ORDER = 5
 ASKS: tuple[Ask, ...] = ("room",)
 HELD: Held = "block"

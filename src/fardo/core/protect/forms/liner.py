@@ -6,6 +6,5 @@ from fardo.core.protect.forms.asks import Ask
 
 FORM = "liner"
 TITLE = "on the walls of the box"
-ORDER = 6
 ASKS: tuple[Ask, ...] = ("layers",)
 ON_WALLS = True

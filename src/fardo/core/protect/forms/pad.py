@@ -7,7 +7,6 @@ from fardo.core.protect.forms.asks import Ask
 
 FORM = "pad"
 TITLE = "pads under and over"
-ORDER = 4
 ASKS: tuple[Ask, ...] = ("layers",)
 
 

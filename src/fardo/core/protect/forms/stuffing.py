@@ -12,7 +12,6 @@ from fardo.core.refusal import BadInput
 
 FORM = "stuffing"
 TITLE = "stuffed into the hollow"
-ORDER = 1
 ASKS: tuple[Ask, ...] = ("hollow",)
 HELD: Held = "hull"
 

@@ -8,7 +8,6 @@ from fardo.core.protect.forms.wrap import strips, winding
 
 FORM = "surface"
 TITLE = "next to the goods"
-ORDER = 0
 ASKS: tuple[Ask, ...] = ("layers",)
 LAPS = True
 

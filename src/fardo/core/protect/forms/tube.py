@@ -12,7 +12,6 @@ from fardo.core.refusal import BadInput
 
 FORM = "tube"
 TITLE = "insulation on each tube"
-ORDER = 2
 ASKS: tuple[Ask, ...] = ("layers", "lengths")
 
 

@@ -17,7 +17,6 @@ from fardo.core.why import Why
 
 FORM = "wrap"
 TITLE = "wound around"
-ORDER = 3
 ASKS: tuple[Ask, ...] = ("layers", "crossed", "bubbles")
 LAPS = True
 
