@@ -46,10 +46,10 @@ $(STAMPS)/web: $(STAMPS)/node $(API_TYPES) $(WEB_SOURCES)
 
 # --- Checks ---------------------------------------------------------------------------------------------------------
 
-# Three at a time on two processors, as a browser's test and one of processes wait more than they work.
+# Two at a time, as most machines have two processors.
 test: setup $(STAMPS)/python-dev chromium
 	@$(MAKE) --no-print-directory lint types
-	$(BIN)/pytest -n 3 --dist worksteal --doctest-modules src/fardo/core tests
+	$(BIN)/pytest -n 2 --dist worksteal --doctest-modules src/fardo/core tests
 	@echo "All checks passed."
 
 lint: $(STAMPS)/python-dev $(STAMPS)/node $(API_TYPES)
@@ -64,7 +64,7 @@ types: $(STAMPS)/python-dev $(STAMPS)/node $(API_TYPES)
 	cd web && npm run --silent check
 
 unit: setup $(STAMPS)/python-dev
-	$(BIN)/pytest -n 3 --dist worksteal --doctest-modules src/fardo/core tests/core tests/outside tests/api
+	$(BIN)/pytest -n 2 --dist worksteal --doctest-modules src/fardo/core tests/core tests/outside tests/api
 
 browser: setup $(STAMPS)/python-dev chromium
 	$(BIN)/pytest tests/browser

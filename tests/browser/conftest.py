@@ -9,11 +9,12 @@ from pathlib import Path
 import pytest
 from selenium import webdriver
 
+from fardo.api.app import build_app, open_shop
 from fardo.files.shop import starting_shop
 from fardo.store.database import Database
 from fardo.store.settings import Settings
 from tests.browser.driver import Page, resize, start_browser
-from tests.served import Served, ServedHere
+from tests.served import CREWS, AppHere, Served
 
 
 @pytest.fixture(scope="session")
@@ -23,17 +24,28 @@ def browser() -> Iterator[webdriver.Chrome]:
     driver.quit()
 
 
-@pytest.fixture
-def server(demo_file: Path, tmp_path: Path) -> Iterator[ServedHere]:
-    """The made-up shop."""
-    path = tmp_path / "shop.db"
-    shutil.copy(demo_file, path)
-    with ServedHere(path) as served:
+@pytest.fixture(scope="session")
+def standing() -> Iterator[AppHere]:
+    """A server that stands while all tests run, so that the browser knows its scripts already; each opens its own shop
+    on it."""
+    with AppHere(build_app()) as served:
         yield served
 
 
 @pytest.fixture
-def page(browser: webdriver.Chrome, server: ServedHere) -> Iterator[Page]:
+def server(standing: AppHere, browser: webdriver.Chrome, demo_file: Path, tmp_path: Path) -> Iterator[AppHere]:
+    """The made-up shop."""
+    path = tmp_path / "shop.db"
+    shutil.copy(demo_file, path)
+    open_shop(standing.app, path, CREWS)
+    yield standing
+    standing.app.state.runs.stop_all()
+    standing.app.state.desk.database.close()
+    browser.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": standing.url, "storageTypes": "local_storage"})
+
+
+@pytest.fixture
+def page(browser: webdriver.Chrome, server: AppHere) -> Iterator[Page]:
     yield from _page(browser, server)
 
 
@@ -56,7 +68,7 @@ def empty_page(browser: webdriver.Chrome, empty_server: Served) -> Iterator[Page
     yield from _page(browser, empty_server)
 
 
-def _page(browser: webdriver.Chrome, served: Served | ServedHere) -> Iterator[Page]:
+def _page(browser: webdriver.Chrome, served: Served | AppHere) -> Iterator[Page]:
     browser.get_log("browser")
     yield Page(browser, served.url)
     # No script may have failed and no policy been broken; a refused save (422, 409) is an answer, not a fault.

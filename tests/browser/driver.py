@@ -16,7 +16,7 @@ from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
 AXE = Path(__file__).resolve().parents[2] / "web/node_modules/axe-core/axe.min.js"
-PATIENCE = 20  # seconds before a wait is given up as failed; nothing waits longer than it must
+PATIENCE = 60  # seconds before a wait is given up as failed; nothing waits longer than it must
 
 T = TypeVar("T")
 

@@ -11,12 +11,12 @@ import pytest
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.driver import Page
-from tests.served import ServedHere
+from tests.served import AppHere
 from tests.simulated_carrier import BRIEF, fault, served_carrier, wired
 
 
 @pytest.fixture
-def carrier(server: ServedHere) -> Iterator[str]:
+def carrier(server: AppHere) -> Iterator[str]:
     """The simulated carrier, wired to the shop: its address."""
     with served_carrier() as served, httpx.Client(base_url=server.url) as client:
         wired(client, served.url).raise_for_status()
@@ -24,12 +24,12 @@ def carrier(server: ServedHere) -> Iterator[str]:
         yield served.url
 
 
-def job_called(server: ServedHere, title: str) -> Any:
+def job_called(server: AppHere, title: str) -> Any:
     return next(row for row in httpx.get(f"{server.url}/api/jobs").json()["jobs"] if row["title"] == title)
 
 
 def test_a_label_that_is_not_known_blocks_another_until_the_carrier_says(
-    page: Page, server: ServedHere, carrier: str
+    page: Page, server: AppHere, carrier: str
 ) -> None:
     loom = job_called(server, "Table loom, folded")["id"]
     page.open(f"/jobs/{loom}/price", "section[aria-label='What carriers say themselves']")
@@ -52,7 +52,7 @@ def test_a_label_that_is_not_known_blocks_another_until_the_carrier_says(
     page.until(lambda: page.all(".label") == [])
 
 
-def test_a_job_that_cannot_be_read_is_shown_and_its_text_can_be_saved(page: Page, server: ServedHere) -> None:
+def test_a_job_that_cannot_be_read_is_shown_and_its_text_can_be_saved(page: Page, server: AppHere) -> None:
     row = job_called(server, "Drive wheel for a treadle")
     connection = sqlite3.connect(server.app.state.desk.path)
     connection.execute("UPDATE job SET content = '{\"parts\": 5}' WHERE id = ?", (row["id"],))
