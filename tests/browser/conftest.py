@@ -38,10 +38,12 @@ def server(standing: AppHere, browser: webdriver.Chrome, demo_file: Path, tmp_pa
     path = tmp_path / "shop.db"
     shutil.copy(demo_file, path)
     open_shop(standing.app, path, CREWS)
+    # What a page before noted of a job is of that shop; the demo's jobs are called the same in each.
+    browser.get(f"{standing.url}/api/alive")
+    browser.execute_script("localStorage.clear()")
     yield standing
     standing.app.state.runs.stop_all()
     standing.app.state.desk.database.close()
-    browser.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": standing.url, "storageTypes": "local_storage"})
 
 
 @pytest.fixture
