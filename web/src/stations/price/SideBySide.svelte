@@ -93,7 +93,8 @@
             {#each quotes as quote, n (n)}
               {@const over = compared.total?.over[n]}
               <td class="figure" class:least={compared.total?.least[n]}
-                >{quote.total}<small>{over ? `${over} more` : 'the least'}</small></td
+                >{quote.total}<small>{over ? `${over} more` : compared.total ? 'the least' : '\u00a0'}</small
+                ></td
               >
             {/each}
           </tr>
