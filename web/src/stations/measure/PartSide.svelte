@@ -30,6 +30,7 @@
   );
 
   $effect(() => {
+    void desk.work; // the docket first: what it looks like is asked once the figures are here
     const key = `${part.key} ${asks}`;
     if (key === shownKey) return;
     if (!shownKey.startsWith(`${part.key} `)) shape = null; // another part's shape is none of this one's
