@@ -9,7 +9,7 @@ PORT ?= 8740
 API_TYPES := web/src/lib/api/schema.d.ts
 WEB_SOURCES := $(filter-out $(API_TYPES), $(shell find web/src web/public -type f)) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
 
-.PHONY: demo setup test every read lint types unit browser chromium pictures bench attack schemas clean
+.PHONY: demo setup test all-tests checks lint types unit browser chromium pictures bench attack schemas clean
 
 demo: setup
 	$(BIN)/fardo demo --port $(PORT)
@@ -48,13 +48,13 @@ $(STAMPS)/web: $(STAMPS)/node $(API_TYPES) $(WEB_SOURCES)
 
 # Two at a time, as most machines have two processors.
 test: setup $(STAMPS)/python-dev chromium
-	@$(MAKE) --no-print-directory -j2 --output-sync=target every read
+	@$(MAKE) --no-print-directory -j2 --output-sync=target all-tests checks
 	@echo "All checks passed."
 
-every: setup $(STAMPS)/python-dev chromium
+all-tests: setup $(STAMPS)/python-dev chromium
 	$(BIN)/pytest -n 2 --dist worksteal --doctest-modules src/fardo/core tests
 
-read:
+checks:
 	@$(MAKE) --no-print-directory lint types
 
 lint: $(STAMPS)/python-dev $(STAMPS)/node $(API_TYPES)

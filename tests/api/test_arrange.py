@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import io
 import json
+from collections.abc import Iterable
 from typing import Any
 
+import pytest
 from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
@@ -78,29 +80,49 @@ def test_a_part_that_changed_loosens_the_knot_and_nothing_false_is_promised(clie
 def test_a_hand_is_told_what_it_breaks_and_what_it_makes(client: TestClient) -> None:
     content = wheel()
     entry = as_entry(work(client, content)["layout"])
-    hub = entry["placements"][1]
-    held = {**entry, "placements": [entry["placements"][0], {**hub, "at_mm": [150, 150, 300]}, entry["placements"][2]]}
-    told = client.post("/api/arrange/hand", json={"job": content, "arrangement": held, "thing": 1}).json()
+    rim, hub, _ = (one["at_mm"] for one in entry["placements"])
+    kept = {**content, "arrangement": entry}
+
+    def by_hand(**change: Any) -> dict[str, Any]:
+        answer = client.post("/api/arrange/hand", json={"job": kept, "thing": 1, **change})
+        answer.raise_for_status()
+        return answer.json()
+
+    def way_to(place: Iterable[float]) -> list[float]:
+        return [there - here for there, here in zip(place, hub, strict=True)]
+
+    told = by_hand(move_mm=way_to((150, 150, 300)))
     assert told["faults"] == []
     assert told["fill"], "a hub in the air has fill named under it"
-    dropped = client.post(
-        "/api/arrange/hand", json={"job": content, "arrangement": held, "thing": 1, "drop": True}
-    ).json()
+    assert any("comes too near" in fault["says"] for fault in by_hand(move_mm=way_to(rim))["faults"])
+    kept["arrangement"] = told["entry"]
+    dropped = by_hand(drop=True)
     was, now = (view["layout"]["parts"][1]["at_mm"][2] for view in (told, dropped))
     assert now < was
     assert dropped["faults"] == []
-    onto = {**held, "placements": [*held["placements"][:1], {**hub, "at_mm": entry["placements"][0]["at_mm"]},
-                                   held["placements"][2]]}  # fmt: skip
-    broken = client.post("/api/arrange/hand", json={"job": content, "arrangement": onto, "thing": 1}).json()
-    assert any("comes too near" in fault["says"] for fault in broken["faults"])
 
 
-def test_a_hand_with_other_things_is_refused(client: TestClient) -> None:
-    entry = as_entry(work(client, wheel())["layout"])
-    entry["placements"].pop()
-    answer = client.post("/api/arrange/hand", json={"job": wheel(), "arrangement": entry, "thing": 0})
-    assert answer.status_code == 422
-    assert answer.json()["field"] == "arrangement"
+def test_a_hand_turns_a_thing_about_its_own_middle_and_locks_it(client: TestClient) -> None:
+    content = wheel()
+    content["arrangement"] = as_entry(work(client, content)["layout"])
+
+    def hub(**change: Any) -> dict[str, Any]:
+        answer = client.post("/api/arrange/hand", json={"job": content, "thing": 1, **change})
+        return answer.json()["layout"]["parts"][1]
+
+    before = hub()
+    tipped = hub(turn=0)
+    assert tipped["turn"] == [[1, 0, 0], [0, 0, -1], [0, 1, 0]]
+    length, width, height = before["size_mm"]
+    assert tipped["size_mm"] == pytest.approx([length, height, width])
+    four_times = content
+    for _ in range(4):
+        answer = client.post("/api/arrange/hand", json={"job": four_times, "thing": 1, "turn": 2}).json()
+        four_times = {**content, "arrangement": answer["entry"]}
+    assert answer["layout"]["parts"][1]["turn"] == before["turn"]
+    assert hub(lock=True)["locked"]
+    assert hub(lock=True)["at_mm"] == before["at_mm"]
+    assert not hub(lock=False)["locked"]
 
 
 def test_what_cannot_be_arranged_is_told_at_once(client: TestClient) -> None:

@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.quantity import INCH, Length, Mass, Money, read_mass, read_sizes
+from fardo.core.tariff.hangs_on import hangs_on
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, quote
 from fardo.core.tariff.step_map import price_map
@@ -140,6 +141,17 @@ def test_every_step_costs_what_it_says_and_nothing_nearer_on_its_grid_costs_less
         assert isinstance(then, Quote)
         assert (then.amount, now.amount - then.amount) == (step.amount, step.saves)
         assert step.saves.minor > 0
+
+
+@given(side, side, side, st.integers(0, 40), st.integers(1, 1100), st.sampled_from(SERVICES), sent_as)
+def test_what_a_price_hangs_on_tells_alike_prices_from_unlike(a, b, c, off, ounces, asks, form) -> None:
+    """An eighth of an inch at a time off a side: as long as nothing of it changes, neither does the price."""
+    sent = Parcel((a, b, c), read_mass(f"{ounces} oz"), "10440", "73120", form=form, flat=(a, b))
+    trimmed = (Length(max(a.nm - off * INCH.nm // 8, 1)), b, c)
+    hangs = hangs_on(asks, sent)
+    one, other = (quote(asks, sent.of_sizes(sizes)) for sizes in (sent.sizes, trimmed))
+    amounts = [said.amount if isinstance(said, Quote) else None for said in (one, other)]
+    assert hangs.key(sent.sizes) != hangs.key(trimmed) or amounts[0] == amounts[1]
 
 
 @given(st.integers(8, 400), st.integers(8, 400), side, st.integers(1, 1400), st.sampled_from(SERVICES), sent_as,

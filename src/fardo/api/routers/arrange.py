@@ -17,14 +17,14 @@ from fardo.api.routers.shapes import look_at
 from fardo.api.runs import Run, Runs
 from fardo.arranging import Effort, Progress, refuse
 from fardo.core.arrange.ask import Answer, Ask
-from fardo.core.arrange.body import Held, Laid
+from fardo.core.arrange.body import Laid
 from fardo.core.arrange.hand import by_hand, let_down, locked_or_not, moved_by, turned_by_a_quarter
 from fardo.core.arrange.void import fill_points
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, side_by_side, within_liner
+from fardo.core.protect.forms.asks import Held
 from fardo.core.quantity import Length, read_sizes
-from fardo.core.refusal import BadInput
-from fardo.files.arrangement import ArrangementEntry, read_arrangement
+from fardo.files.arrangement import read_arrangement
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.processes import CrewEnded
 from fardo.store.database import Gone
@@ -62,7 +62,6 @@ class HandRequest(BaseModel):
     turn: Literal[0, 1, 2] | None = Field(None, description="the axis about which it is turned by a quarter")
     drop: bool = Field(False, description="let down until something holds it")
     lock: bool | None = Field(None, description="held where it lies by the next search, or let go")
-    arrangement: ArrangementEntry | None = Field(None, description="where things lie, where not as in the job")
 
 
 @router.post("", status_code=202)
@@ -155,7 +154,7 @@ def stop(key: Key, http: Request) -> RunView:
 def hand(request: HandRequest, desk: OpenDesk) -> ArrangedView:
     """What follows when things are moved: what comes too near what, and the box around them all."""
     load = _load(request.job, desk)
-    ask, answer = ask_of(load), _lying(request.arrangement, load)
+    ask, answer = ask_of(load), arrange(load)
     if request.lock is not None:
         answer = locked_or_not(answer, request.thing, request.lock)
     else:
@@ -167,19 +166,6 @@ def hand(request: HandRequest, desk: OpenDesk) -> ArrangedView:
         if request.drop:
             answer = let_down(ask, answer, request.thing)
     return view_arranged(request.job, load, answer, desk.today, priced=False)
-
-
-def _lying(entry: ArrangementEntry | None, load: Load) -> Answer:
-    """Where things lie before a hand moves one."""
-    if entry is None:
-        return arrange(load)
-    answer = read_arrangement(entry, load)
-    if answer is None:
-        raise BadInput(
-            "not the things of this job", read=f"{len(entry.placements)} things",
-            allowed="each thing once, turned by a rotation", field="arrangement",
-        )  # fmt: skip
-    return answer
 
 
 def _load(job: JobFile, desk: Desk) -> Load:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from fardo.core.arrange.body import Body, Laid, stance
-from fardo.core.arrange.turn import QUARTER, Turn, after
+from fardo.core.arrange.turn import QUARTER, Turn, after, axes_of, turned_sizes
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import ZERO, Length, volume_nm3
 
@@ -117,7 +117,7 @@ def quarter_turned(bodies: tuple[Body, ...], answer: Answer) -> Answer:
 
 def all_turned(bodies: tuple[Body, ...], answer: Answer, by: Turn) -> Answer:
     """All of it turned about the axes, box and all; where that tips it, things go in from the bottom up."""
-    takes = [next(k for k in range(3) if row[k]) for row in by]
+    takes = axes_of(by)
     laid: list[Laid | None] = []
     for body, one in zip(bodies, answer.laid, strict=True):
         if one is None:
@@ -133,7 +133,7 @@ def all_turned(bodies: tuple[Body, ...], answer: Answer, by: Turn) -> Answer:
     if takes[2] != 2:
         lowest = {n: one.at[2].nm for n, one in enumerate(laid) if one is not None}
         order = tuple(sorted(answer.order, key=lambda n: (lowest[n], n)))
-    return Answer(_sizes(answer.inside[k] for k in takes), tuple(laid), order)
+    return Answer(turned_sizes(answer.inside, by), tuple(laid), order)
 
 
 def roomier(answer: Answer, inside: Sizes) -> Answer:

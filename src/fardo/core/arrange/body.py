@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
 
 import numpy as np
 
@@ -16,9 +15,9 @@ from fardo.core.arrange.turn import LEVEL, STANDING, TURNS, Matrix, Turn, as_rot
 from fardo.core.goods.shape import Shape, Sizes
 from fardo.core.goods.shape.cover import Convex, block
 from fardo.core.goods.shape.shape import outward
+from fardo.core.protect.forms.asks import Held
 from fardo.core.quantity import ZERO, Length, Mass
 
-Held = Literal["own", "hull", "block"]
 NO_WEIGHT = Mass(0)
 NM = 1e6  # nanometres in a millimetre
 

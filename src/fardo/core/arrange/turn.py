@@ -50,7 +50,13 @@ LEVEL = tuple(turn for turn in TURNS if turn[2] in ((0, 0, 1), (0, 0, -1)))
 
 def turned_sizes(sizes: tuple[Side, Side, Side], by: Turn) -> tuple[Side, Side, Side]:
     """The sides of a box after one of the 24 turns."""
-    a, b, c = (sizes[next(k for k in range(3) if row[k])] for row in by)
+    a, b, c = (sizes[k] for k in axes_of(by))
+    return a, b, c
+
+
+def axes_of(turn: Turn) -> Row:
+    """For each axis which one lies along it after the turn."""
+    a, b, c = (next(k for k in range(3) if row[k]) for row in turn)
     return a, b, c
 
 
@@ -92,7 +98,7 @@ def is_square(turn: Matrix | Turn) -> bool:
 
 def carried(array: NDArray[np.bool_], turn: Turn) -> NDArray[np.bool_]:
     """A grid of cells about its middle as the turn leaves it."""
-    from_axis = [next(k for k in range(3) if row[k]) for row in turn]
+    from_axis = axes_of(turn)
     signs = [row[k] for row, k in zip(turn, from_axis, strict=True)]
     moved = array.transpose(from_axis)
     back = tuple(slice(None, None, sign) for sign in signs)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from fardo.core.arrange.ask import Answer, Ask
@@ -12,6 +12,7 @@ from fardo.core.arrange.hand import faults
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
 from fardo.core.make.inserts.wanted import Wanted
+from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.forms import held_by
 from fardo.core.protect.material import Layer
@@ -24,7 +25,7 @@ APART_BY = Length.of_mm(50.0)  # between what must not lie beside each other
 
 
 @dataclass(frozen=True, slots=True)
-class Load:
+class Load(HashedOnce):
     """What goes into one parcel: the wrapped things, the extras, what lines the walls, and how it was arranged if it
     was.
 
@@ -39,15 +40,7 @@ class Load:
     packed: Answer | None = None
     inserts: tuple[Wanted, ...] = ()
     holes: bool = False
-    _hash: int | None = field(default=None, init=False, repr=False, compare=False)
-
-    def __hash__(self) -> int:
-        """Worked out once: what follows from a load is kept by it, and asked for by every way to box it."""
-        if self._hash is None:
-            own = (self.units, self.extras, self.liner, self.packed, self.inserts, self.holes)
-            object.__setattr__(self, "_hash", hash(own))
-        assert self._hash is not None
-        return self._hash
+    __hash__ = HashedOnce.__hash__
 
     @property
     def volume_nm3(self) -> int:

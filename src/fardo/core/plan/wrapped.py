@@ -5,12 +5,13 @@ Wrapped sizes are the bare sizes plus the growth of every layer on each side, so
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from fardo.core.goods.part import Part, Sizes
 from fardo.core.goods.shape import Box, Shape
 from fardo.core.make import make_box
+from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, grown, square_metres
 from fardo.core.protect.forms import BOXED, check_crossed, put_on
@@ -24,7 +25,7 @@ FLOATS = "The inner box floats: the room around it in the outer one is filled on
 
 
 @dataclass(frozen=True, slots=True)
-class Wrapped:
+class Wrapped(HashedOnce):
     """One thing to pack, or one pile.
 
     Args:
@@ -38,15 +39,7 @@ class Wrapped:
     coats: tuple[Coat, ...]
     grown: Sizes
     guards: tuple[CornerGuard, ...] = ()
-    _hash: int | None = field(default=None, init=False, repr=False, compare=False)
-
-    def __hash__(self) -> int:
-        """Worked out once, as a load's is."""
-        if self._hash is None:
-            own = (self.part, self.pile, self.shape, self.coats, self.grown, self.guards)
-            object.__setattr__(self, "_hash", hash(own))
-        assert self._hash is not None
-        return self._hash
+    __hash__ = HashedOnce.__hash__
 
     @property
     def sizes(self) -> Sizes:

@@ -67,10 +67,10 @@ class Dimensional:
         """Whether a volume, sides as measured, does not count: it is not over the threshold."""
         return nm3 <= self.spares_nm3
 
-    def weighs(self, nm3: int) -> Mass:
-        """What a volume counts as, a begun nanogram with it."""
+    def weighs(self, nm3: int, counts: Fraction) -> Mass:
+        """What that share of a volume counts as, a begun nanogram with it."""
         ng, per = self._ng_per_nm3
-        return Mass(-(-nm3 * ng // per))
+        return Mass(-(-nm3 * ng * counts.numerator // (per * counts.denominator)))
 
     def counts(self, parcel: Parcel) -> Fraction:
         """Of the volume."""
@@ -150,11 +150,7 @@ def dimensional_weight(parcel: Parcel, rule: Dimensional) -> Mass | None:
     """Before rounding to a weight step; None where the volume is not over the threshold."""
     if rule.spares(parcel.volume_nm3):
         return None
-    volume = volume_nm3(*rule.rounded(parcel.sides))
-    if parcel.form != "not rectangular":
-        return rule.weighs(volume)
-    per_nm3 = _per_nm3(rule.unit) / rule.divisor * rule.odd
-    return Mass(-(-volume * per_nm3.numerator // per_nm3.denominator))
+    return rule.weighs(volume_nm3(*rule.rounded(parcel.sides)), rule.counts(parcel))
 
 
 def bill_weight(parcel: Parcel, rule: Dimensional | None, weights: WeightRule) -> Billing:
@@ -191,10 +187,10 @@ def _sum(parcel: Parcel, rule: Dimensional | None) -> str:
 
 
 def _ratio(of: int, to: int) -> str:
-    """As `_number` shows it, of two whole numbers: quotes are asked for by the thousand."""
+    """The same of two whole numbers: quotes are asked for by the thousand."""
     return str(of // to) if of % to == 0 else f"{of / to:.2f}"
 
 
 def _number(value: Fraction) -> str:
     """Whole, or to two decimals: for reading only."""
-    return str(value) if value.denominator == 1 else f"{float(value):.2f}"
+    return _ratio(value.numerator, value.denominator)

@@ -9,15 +9,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from math import gcd
 
 import numpy as np
 import numpy.typing as npt
 
 from fardo.core.quantity import INCH, Length, Money, Units
+from fardo.core.tariff.hangs_on import BySize, HangsOn, hangs_on, measured
 from fardo.core.tariff.limits import Limits
-from fardo.core.tariff.measure import Dimensional, SideRounding
+from fardo.core.tariff.measure import SideRounding
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Service, quote
 from fardo.core.tariff.zones import find_zone
@@ -108,9 +108,9 @@ def price_map(
     along, across = (np.array([side.nm for side in named], dtype=kind) for named in (first, second))
     a, b = np.meshgrid(along, across, indexing="ij")
     sides = np.sort(np.stack([a, b, np.full_like(a, third.nm)]), axis=0)[::-1]  # longest first, nanometres
-    hangs_on = _as_one(_marks(service, parcel, sides, unit))
-    hangs_on[_over_limits(service.limits, sides).ravel()] = REFUSED  # whatever else they are
-    _, where, back = np.unique(hangs_on, return_index=True, return_inverse=True)
+    marks = _as_one(_marks(hangs_on(service, parcel), sides, unit))
+    marks[_over_limits(service.limits, sides).ravel()] = REFUSED  # whatever else they are
+    _, where, back = np.unique(marks, return_index=True, return_inverse=True)
     zone = find_zone(service.zones, parcel.origin, parcel.destination)
     prices = []
     for at in where:
@@ -127,35 +127,25 @@ def _with(parcel: Parcel, axes: tuple[int, int], first: Length, second: Length) 
     return parcel.of_sizes((sizes[0], sizes[1], sizes[2]))
 
 
-def _marks(service: Service, parcel: Parcel, sides: Ints, unit: int) -> Iterator[Ints]:
+def _marks(hangs_on: HangsOn, sides: Ints, unit: int) -> Iterator[Ints]:
     """Everything the price hangs on, an array a mark."""
-    longest, second = sides[0], sides[1]
-    around = longest + 2 * (second + sides[2])
-    linear = longest + second + sides[2]
     volume = np.prod(sides // unit, axis=0)
-    if service.dimensional is not None:
-        steps = _steps(service.dimensional, service, parcel, sides)
+    if hangs_on.by_size is not None:
         # What is lighter by its size than as it weighs is billed as it weighs, and so is what is spared.
-        yield np.where(volume > service.dimensional.spares_nm3 // unit**3, steps, 0)
-    marks = service.marks(parcel)
-    for measure, ends in (
-        (longest, marks.longest), (second, marks.second), (around, marks.around), (linear, marks.linear),
-    ):  # fmt: skip
-        yield _passed([end.nm for end in ends], measure)
-    yield _passed([end // unit**3 for end in marks.volume], volume)
-    for step, counts in marks.tiers:
-        yield _passed(counts, np.prod(sides // step.nm, axis=0))
-    yield np.zeros(longest.shape, dtype=np.int64)
+        yield np.where(volume > hangs_on.by_size.rule.spares_nm3 // unit**3, _steps_more(hangs_on.by_size, sides), 0)
+    for measure, ends in zip(measured(*sides), hangs_on.ends, strict=True):
+        yield _passed(ends, measure)
+    yield _passed([end // unit**3 for end in hangs_on.volumes], volume)
+    for step, counts in hangs_on.tiers:
+        yield _passed(counts, np.prod(sides // step, axis=0))
+    yield np.zeros(volume.shape, dtype=np.int64)
 
 
 def _over_limits(limits: Limits, sides: Ints) -> npt.NDArray[np.bool_]:
     """Cells that are not taken for their sides."""
-    longest, second = sides[0], sides[1]
-    over = np.zeros(longest.shape, dtype=bool)
-    for measure, most in (
-        (longest, limits.longest_side), (second, limits.second_side),
-        (longest + 2 * (second + sides[2]), limits.length_and_girth), (longest + second + sides[2], limits.linear),
-    ):  # fmt: skip
+    over = np.zeros(sides.shape[1:], dtype=bool)
+    most_of = (limits.longest_side, limits.second_side, limits.length_and_girth, limits.linear)
+    for measure, most in zip(measured(*sides), most_of, strict=True):
         if most is not None:
             over |= (measure > most.nm).astype(bool)
     return over
@@ -182,20 +172,18 @@ def _as_one(marks: Iterator[Ints]) -> Ints:
     return one
 
 
-def _steps(rule: Dimensional, service: Service, parcel: Parcel, sides: Ints) -> Ints:
+def _steps_more(by_size: BySize, sides: Ints) -> Ints:
     """How many weight steps more than the parcel weighs the size comes to, begun ones with them."""
+    rule = by_size.rule
     unit = (rule.step or rule.side_unit).nm
     if rule.sides == "exact":
         unit = gcd(*(int(side) for side in np.unique(sides)))
     counts: Ints = np.prod(_rounded(sides, unit, rule.sides), axis=0)
-    one = rule.volume(unit**3) * rule.counts(parcel) / rule.divisor  # pounds or kilos of one count
-    step = service.weights.step
-    per = step.pounds if rule.unit == "in3/lb" else Fraction(step.ng, 10**12)
-    share = one / per
+    share = by_size.share * unit**3
     if sides.dtype == np.int64 and int(counts.max(initial=0)) * share.numerator >= 2**62:
         return counts
     steps: Ints = -(-counts * share.numerator // share.denominator)
-    return np.maximum(steps - -(-parcel.weight.ng // step.ng), 0)
+    return np.maximum(steps - by_size.by_weight, 0)
 
 
 def _rounded(sides: Ints, unit: int, rounding: SideRounding) -> Ints:
