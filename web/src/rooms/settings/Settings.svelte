@@ -6,6 +6,7 @@
   import Earlier from '../../lib/ui/Earlier.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import { text } from './words';
+  import Setting from './Setting.svelte';
   import Boards from './Boards.svelte';
   import Boxes from './Boxes.svelte';
   import Designs from './Designs.svelte';
@@ -122,15 +123,13 @@
             oninput={touched}
           />
           {#each Object.keys(d.rates ?? {}) as code (code)}
-            <Field
-              id="shop-rate-{code}"
-              problem={wrong(`rates.${code}`)}
-              faults="shop-faults"
+            <Setting
+              name="rate-{code}"
+              path="rates.{code}"
               label="One {code} costs, {d.currency}"
-              measure
-              note={false}
+              {wrong}
+              {touched}
               bind:value={() => d.rates?.[code] ?? '', (v) => (d.rates = { ...d.rates, [code]: v })}
-              oninput={touched}
             />
           {/each}
         </div>
@@ -139,30 +138,25 @@
         <h2>Habits</h2>
         <div class="grid">
           {#each HABITS as [name, label] (name)}
-            <Field
-              id="shop-{name}"
-              problem={wrong(name)}
-              faults="shop-faults"
+            <Setting
+              {name}
               {label}
-              measure
-              note={false}
+              {wrong}
+              {touched}
               bind:value={() => text(d[name]), (v) => (d[name] = v)}
-              oninput={touched}
             />
           {/each}
           {#each shop.view?.allowances ?? [] as one (one.name)}
-            <Field
-              id="shop-{one.name}"
-              problem={wrong(`allowances.${one.name}`)}
-              faults="shop-faults"
+            <Setting
+              name={one.name}
+              path="allowances.{one.name}"
               label={one.title}
-              measure
-              note={false}
+              {wrong}
+              {touched}
               bind:value={
                 () => text(d.allowances?.[one.name] ?? one.starts),
                 (v) => (d.allowances = { ...d.allowances, [one.name]: v })
               }
-              oninput={touched}
             />
           {/each}
           <label

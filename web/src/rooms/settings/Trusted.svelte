@@ -1,15 +1,10 @@
 <script lang="ts">
   // How far board is trusted, which goods are dear, and how long each way to get a box takes.
-  import type { ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
-  import Field from '../../lib/ui/Field.svelte';
+  import Setting from './Setting.svelte';
+  import type { ListProps } from './words';
 
-  interface Props {
-    d: ShopFile;
-    wrong: (name: string) => string;
-    touched: () => void;
-  }
-  let { d = $bindable(), wrong, touched }: Props = $props();
+  let { d = $bindable(), wrong, touched }: ListProps = $props();
 
   const SHARES = [
     ['used_percent', 'Strength left in a used box, %'],
@@ -31,41 +26,33 @@
   <h2>Board strength and time</h2>
   <div class="grid">
     {#each SHARES as [name, label] (name)}
-      <Field
-        id="shop-{name}"
-        problem={wrong(name)}
-        faults="shop-faults"
+      <Setting
+        {name}
         {label}
-        measure
-        note={false}
+        {wrong}
+        {touched}
         bind:value={() => String(d[name] ?? ''), (typed) => (d[name] = numeral(typed))}
-        oninput={touched}
       />
     {/each}
-    <Field
-      id="shop-dear_from"
-      problem={wrong('dear_from')}
-      faults="shop-faults"
+    <Setting
+      name="dear_from"
       label="High-value goods from, {d.currency}"
-      measure
-      note={false}
+      {wrong}
+      {touched}
       bind:value={() => d.dear_from ?? '', (typed) => (d.dear_from = typed)}
-      oninput={touched}
     />
   </div>
   <details>
     <summary>Minutes to make each box</summary>
     <div class="grid">
       {#each shop.view?.ways ?? [] as way (way.way)}
-        <Field
-          id="shop-minutes-{way.way}"
-          problem={wrong(`minutes.${way.way}`)}
-          faults="shop-faults"
+        <Setting
+          name="minutes-{way.way}"
+          path="minutes.{way.way}"
           label="{way.title} (starts at {way.minutes})"
-          measure
-          note={false}
+          {wrong}
+          {touched}
           bind:value={() => String(d.minutes?.[way.way] ?? ''), (typed) => setMinutes(way.way, typed)}
-          oninput={touched}
         />
       {/each}
     </div>
