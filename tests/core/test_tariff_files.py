@@ -11,10 +11,12 @@ from typing import Any
 import pytest
 from pydantic import ValidationError
 
-from fardo.core.quantity import Money, read_length, read_mass
+from fardo.core.make.allowances import TAB, Allowances
+from fardo.core.quantity import Length, Money, read_length, read_mass
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Refused, quote
+from fardo.files.cut_by import CutBy
 from fardo.files.shop import ShopFile, starting_shop
 from fardo.files.tariff import read_tariff, read_tariffs
 from fardo.files.typed import complaints
@@ -156,6 +158,8 @@ def settings(**changes: Any) -> dict[str, Any]:
         ({"gap": "-1 in"}, "gap", "below zero"),
         ({"gap": "300 mm"}, "gap", "200 mm"),
         ({"tab": "0"}, "tab", "nothing at all"),
+        ({"allowances": {"tabb": "1 in"}}, "allowances.tabb", "not an allowance"),
+        ({"tab": "2 in", "allowances": "2 in"}, "allowances", "valid dictionary"),
         ({"labour_per_hour": "much"}, "labour_per_hour", "not an amount"),
         ({"pack_minutes": -1}, "pack_minutes", "greater than or equal to 0"),
         ({"units": "cubits"}, "units", "'in' or 'cm'"),
@@ -194,3 +198,15 @@ def test_a_shop_goes_out_and_comes_in_the_same() -> None:
     shop = starting_shop()
     assert ShopFile.model_validate_json(shop.model_dump_json(by_alias=True)) == shop
     assert read_shop(settings()).to_core() == shop.to_core()
+
+
+def test_allowances_of_before_there_was_a_list_of_them_are_read() -> None:
+    """Each was a field of its own: in the shop's file by its name, with a chosen box in millimetres."""
+    without = {name: value for name, value in settings().items() if name != "allowances"}
+    shop = read_shop({**without, "tab": "2 in", "slip": "1/8 in"})
+    assert shop.to_core().allowances[TAB] == read_length("2 in")
+    assert shop == read_shop({**without, "allowances": {"tab": "2 in", "slip": "1/8 in"}})
+    kept = CutBy.model_validate({"caliper_mm": 4, "trim_mm": [0, 0, 0], "slip_mm": 3, "lid_mm": 70, "step_mm": 1.5})
+    assert kept.to_core().allowances == Allowances.of(
+        {"slip": Length.of_mm(3), "lid": Length.of_mm(70)}, Length.of_mm(1.5)
+    )

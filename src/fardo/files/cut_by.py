@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 from fardo.core.make.allowances import ALLOWANCES, Allowances
 from fardo.core.plan.cut_by import CutBy as Figures
 from fardo.core.quantity import Length
-from fardo.files.family import AllowanceName
+from fardo.files.family import AllowanceName, with_allowances
 from fardo.files.typed import Strict
 
 _MOST = 1000.0  # mm: beyond it nothing is an allowance
@@ -28,12 +28,7 @@ class CutBy(Strict):
     @model_validator(mode="before")
     @classmethod
     def _of_before(cls, content: Any) -> Any:
-        """A job of before there was a list of allowances has each as a field of its own."""
-        if not isinstance(content, dict):
-            return content
-        had = {name: content[f"{name}_mm"] for name in ALLOWANCES if f"{name}_mm" in content}
-        rest = {name: value for name, value in content.items() if name.removesuffix("_mm") not in had}
-        return {**rest, "allowances_mm": {**had, **content.get("allowances_mm", {})}} if had else content
+        return with_allowances(content, "allowances_mm", "_mm")
 
     def to_core(self) -> Figures:
         a, b, c = (Length.of_mm(max(-_MOST, min(_MOST, side))) for side in self.trim_mm)

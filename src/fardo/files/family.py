@@ -92,6 +92,19 @@ def _as_itself(value: BaseModel, info: SerializationInfo) -> Any:
     )  # fmt: skip
 
 
+def with_allowances(content: Any, into: str, unit: str = "") -> Any:
+    """What a file holds, with its allowances in one field: of before there was a list each has a field of its own.
+
+    Args:
+        into: name of the field they are in. unit: what stands behind each of their names in an older file.
+    """
+    if not isinstance(content, dict) or not isinstance(content.get(into, {}), dict):
+        return content  # whoever checks it says what is wrong
+    had = {name: content[name + unit] for name in ALLOWANCES if name + unit in content}
+    rest = {name: value for name, value in content.items() if name.removesuffix(unit) not in had}
+    return {**rest, into: {**had, **content.get(into, {})}} if had else content
+
+
 WayName = Annotated[str, OneOf(lambda: WAYS, "a way to get a box known here")]
 CutWayName = Annotated[
     str, OneOf(lambda: (name for name, way in WAYS.items() if way.NEEDS == "sheet"), "a way that is cut from sheet")

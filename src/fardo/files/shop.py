@@ -20,7 +20,7 @@ from fardo.core.refusal import BadInput
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.parcel import read_postcode
 from fardo.files.boards import BoardEntry, read_board
-from fardo.files.family import AllowanceName, WayName
+from fardo.files.family import AllowanceName, WayName, with_allowances
 from fardo.files.materials import MaterialEntry, read_materials
 from fardo.files.stock import BoxEntry, DesignEntry, PouchEntry, read_box, read_design, read_pouch
 from fardo.files.typed import ExtraEntry, Measure, Strict, Weight, to_length, to_mass, to_money, to_sizes
@@ -117,12 +117,7 @@ class ShopFile(Strict):
     @model_validator(mode="before")
     @classmethod
     def _of_before(cls, content: Any) -> Any:
-        """A file of before there was a list of allowances has each as a field of its own."""
-        if not isinstance(content, dict):
-            return content
-        had = {name: content[name] for name in ALLOWANCES if name in content}
-        rest = {name: value for name, value in content.items() if name not in had}
-        return {**rest, "allowances": {**had, **content.get("allowances", {})}} if had else content
+        return with_allowances(content, "allowances")
 
     def to_core(self) -> Shop:
         """Raises BadInput naming the first field that cannot be used."""
