@@ -8,6 +8,8 @@ from pathlib import Path
 
 import pytest
 from selenium import webdriver
+from starlette.responses import Response
+from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fardo.api.app import build_app, open_shop
 from fardo.files.shop import starting_shop
@@ -24,11 +26,28 @@ def browser() -> Iterator[webdriver.Chrome]:
     driver.quit()
 
 
+class Gate:
+    """Lets no change through between two tests: a save outlives its page, and what a page sent last is no other
+    shop's."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] == "http" and scope["method"] != "GET" and scope["app"].state.shut:
+            await Response("between two shops", 503)(scope, receive, send)
+        else:
+            await self.app(scope, receive, send)
+
+
 @pytest.fixture(scope="session")
 def standing() -> Iterator[AppHere]:
     """A server that stands while all tests run, so that the browser knows its scripts already; each opens its own shop
     on it."""
-    with AppHere(build_app()) as served:
+    app = build_app()
+    app.add_middleware(Gate)
+    app.state.shut = True
+    with AppHere(app) as served:
         yield served
 
 
@@ -41,7 +60,9 @@ def server(standing: AppHere, browser: webdriver.Chrome, demo_file: Path, tmp_pa
     # What a page before noted of a job is of that shop; the demo's jobs are called the same in each.
     browser.get(f"{standing.url}/api/alive")
     browser.execute_script("localStorage.clear()")
+    standing.app.state.shut = False
     yield standing
+    standing.app.state.shut = True
     standing.app.state.runs.stop_all()
     standing.app.state.desk.database.close()
 

@@ -10,6 +10,7 @@ from typing import Any, TypeVar
 
 import httpx
 from selenium import webdriver
+from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
@@ -89,8 +90,11 @@ class Page:
         return str(self.driver.execute_script(script, selector))
 
     def shows(self, selector: str, words: str) -> None:
-        """Waits until an element holds these words."""
-        self.until(lambda: words in self.text(selector), f"{selector} does not say {words!r}")
+        """Waits until it does; what it shows instead is told."""
+        try:
+            self.until(lambda: words in self.text(selector))
+        except TimeoutException:
+            raise AssertionError(f"{selector} does not say {words!r} but {self.text(selector)!r}") from None
 
     def button(self, words: str) -> WebElement:
         path = f"//*[self::button or self::a][normalize-space()={json.dumps(words, ensure_ascii=False)}]"
