@@ -42,10 +42,11 @@ def faults(ask: Ask, answer: Answer) -> list[str]:
     inside = [side.mm for side in answer.inside]
     for n, solid in solids.items():
         body = ask.bodies[n]
-        keep = body.gap.mm + (0 if body.held == "block" else min(by.mm for by in body.grown))
+        wrap = 0 if body.held == "block" else min(by.mm for by in body.grown)
+        before, beyond = (wrap + np.array(side) for side in kept_to_walls(body, laid[n]))
         low, high = np.array(solid.bounding_box()[:3]), np.array(solid.bounding_box()[3:])
-        if (low < keep - SIXTY_FOURTH_MM).any() or (high > np.array(inside) - keep + SIXTY_FOURTH_MM).any():
-            found.append(f"{body.name} {n} is too near a wall: {low} to {high} of {inside}, {keep} kept")
+        if (low < before - SIXTY_FOURTH_MM).any() or (high > np.array(inside) - beyond + SIXTY_FOURTH_MM).any():
+            found.append(f"{body.name} {n} is too near a wall: {low} to {high} of {inside}, {before}, {beyond} kept")
     for i, j in combinations(sorted(solids), 2):
         keep = ask.room(i, j).mm + ask.bodies[i].round + ask.bodies[j].round
         apart = solids[i].min_gap(solids[j], keep + 10)
@@ -55,6 +56,24 @@ def faults(ask: Ask, answer: Answer) -> list[str]:
                 f"{ask.bodies[i].name} {i} and {ask.bodies[j].name} {j}: {apart:.2f} mm apart, {keep:.2f} kept"
             )
     found += _locked_in(ask, answer, solids)
+    return found
+
+
+def kept_to_walls(body: Body, laid: Laid) -> tuple[list[float], list[float]]:
+    """What a thing keeps to the walls before and beyond it along each axis, mm, as its gap says by its names."""
+    gap, thin = body.gap, min((2, 1, 0), key=lambda k: body.shape.sizes[k].nm)
+    found: tuple[list[float], list[float]] = [], []
+    for axis in range(3):
+        own = [k for k in range(3) if abs(abs(laid.turn[axis][k]) - 1) < 1e-9]
+        # What lies slantwise may show an edge or a face that way.
+        by_side = [gap.faces if k == thin else gap.edges for k in (own or range(3))]
+        for side, level in zip(found, (gap.below, gap.above), strict=True):
+            over_or_under = level if axis == 2 else None
+            asked = []
+            for named in by_side:
+                names = [one for one in (named, over_or_under) if one is not None]
+                asked.append(max(names, default=gap.wall).mm)
+            side.append(max(asked))
     return found
 
 

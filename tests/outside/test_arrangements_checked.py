@@ -15,6 +15,7 @@ from fardo.core.arrange.ask import Ask
 from fardo.core.arrange.body import Body
 from fardo.core.arrange.hand import faults as own_faults
 from fardo.core.arrange.search import State, improve
+from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ellipsoid, Ring, Taper, bars
 from fardo.core.plan.load import ask_of
 from fardo.core.quantity import INCH, POUND, ZERO, Length, Mass
@@ -63,12 +64,14 @@ shapes = st.one_of(
     st.builds(lambda inner, wide, thick: Ring(inner + wide * 2, inner, thick), inches, thin, thin),
     frames(),
 )
+kept = st.sampled_from([ZERO, INCH.half(), INCH, INCH * 2])
+gaps_by_place = st.builds(Gap, kept, kept, *[st.one_of(st.none(), kept)] * 4)
 bodies = st.builds(
     lambda shape, gap, wrap, weight, up, flat, bare_top: Body(
         "thing", shape, gap, (wrap, wrap, wrap), "own", weight, up, flat, Mass(0) if bare_top else None
     ),
     shapes,
-    st.sampled_from([ZERO, INCH.half(), INCH]),
+    st.one_of(st.sampled_from([ZERO, INCH.half(), INCH]).map(Gap.even), gaps_by_place),
     st.sampled_from([ZERO, Length(INCH.nm * 3 // 16)]),
     st.integers(1, 12).map(lambda n: POUND * n),
     st.booleans(),

@@ -17,6 +17,7 @@ from fardo.core.plan.shop import Shop
 from fardo.core.protect.cushion import read_fragility
 from fardo.core.quantity import Units
 from fardo.core.refusal import BadInput
+from fardo.files.gap import GapEntry, gap_of_text, text_of_gap
 from fardo.files.job import JobFile, LayerEntry, PartEntry
 from fardo.files.shapes import MODELS, MeasuredShape
 from fardo.files.typed import BARE_MASS, Measure, to_length, to_mass
@@ -69,7 +70,7 @@ def write_parts(job: JobFile) -> str:
         wrap = " + ".join(f"{layer.material} x {layer.layers}" for layer in part.protect)
         cells: dict[str, object] = {
             "name": part.name, "count": part.count, "shape": part.shape.kind, "fragility": part.fragility, "wrap": wrap,
-            "weight": _typed(part.weight, "g"), "gap": _typed(part.gap, "mm"),
+            "weight": _typed(part.weight, "g"), "gap": _typed_gap(part.gap),
             **{name: _typed(value, "mm") for name, value in measures.items()},
         }  # fmt: skip
         table.writerow([safe_cell(cells.get(column)) for column in COLUMNS])
@@ -138,7 +139,7 @@ def _part(n: int, cells: dict[str, tuple[str, str]], shop: Shop) -> PartEntry:
         weight=_measure(cells, "weight", n, shop.units),
         fragility=cells.get("fragility", (None, ""))[0],
         shape=MODELS[kind](kind=kind, **measures),
-        gap=_measure(cells, "gap", n, shop.units),
+        gap=_gap(cells, n, shop.units),
         protect=_wraps(cells, n, shop),
     )
 
@@ -156,6 +157,17 @@ def _measure(cells: dict[str, tuple[str, str]], column: str, n: int, units: Unit
     else:
         to_length(text, units, field, zero=column == "gap")
     return text
+
+
+def _typed_gap(gap: Measure | GapEntry | None) -> str | None:
+    return text_of_gap(gap) if isinstance(gap, GapEntry) else _typed(gap, "mm")
+
+
+def _gap(cells: dict[str, tuple[str, str]], n: int, units: Units) -> str | GapEntry | None:
+    text, _ = cells.get("gap", ("", ""))
+    if text[:1].isalpha():
+        return gap_of_text(text, units, f"row {n}, gap")
+    return _measure(cells, "gap", n, units)
 
 
 def _wraps(cells: dict[str, tuple[str, str]], n: int, shop: Shop) -> list[LayerEntry]:

@@ -38,7 +38,7 @@ class Ask:
         one, other = self.bodies[a], self.bodies[b]
         if one.bundle and one.bundle == other.bundle:
             return ZERO
-        gap = max(one.gap, other.gap)
+        gap = max(one.gap.between, other.gap.between)
         return max(gap, self.apart_by) if keeps_apart(one, other) else gap
 
 
@@ -136,11 +136,13 @@ def all_turned(bodies: tuple[Body, ...], answer: Answer, by: Turn) -> Answer:
     return Answer(turned_sizes(answer.inside, by), tuple(laid), order)
 
 
-def roomier(answer: Answer, inside: Sizes) -> Answer:
-    """The same in a larger box, in the middle of its length and width."""
-    x, y = ((have - had).half() for have, had in zip(inside[:2], answer.inside[:2], strict=True))
+def roomier(answer: Answer, inside: Sizes, floats: bool = False) -> Answer:
+    """The same in a larger box, in the middle of its length and width; what floats, of its height too."""
+    x, y, z = ((have - had).half() for have, had in zip(inside, answer.inside, strict=True))
+    if not floats:
+        z = ZERO
     laid = tuple(
-        None if one is None else replace(one, at=(one.at[0] + x, one.at[1] + y, one.at[2])) for one in answer.laid
+        None if one is None else replace(one, at=(one.at[0] + x, one.at[1] + y, one.at[2] + z)) for one in answer.laid
     )
     return Answer(inside, laid, answer.order)
 

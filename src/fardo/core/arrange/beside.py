@@ -10,13 +10,13 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
 from fardo.core.arrange.turn import QUARTER, UNTURNED, Turn
 from fardo.core.goods.part import Sizes
-from fardo.core.quantity import Length
+from fardo.core.quantity import ZERO, Length
 
 _BEAM = 12
 _STEPS = 42  # arrangements followed over all steps; many things share them, so that an answer comes at once
@@ -39,12 +39,20 @@ _STANDING: tuple[_Spot, ...] = ((0, 1, 2), (1, 0, 2))
 
 @dataclass(frozen=True, slots=True)
 class Block:
-    """A thing to lay down, with its gap around it. `upright` keeps its height up; an `extra` comes after the goods."""
+    """A thing to lay down, with its gap around it.
+
+    Args:
+        upright: keeps its height up. extra: comes after the goods. bears: what may lie over it in all, ng, None for
+        anything. weight: ng. apart: of the others by their number, those it must not lie beside.
+    """
 
     name: str
     sizes: Sizes
     upright: bool = False
     extra: bool = False
+    bears: int | None = None
+    weight: int = 0
+    apart: frozenset[int] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,14 +77,6 @@ class Arrangement:
     inside: Sizes
     placed: tuple[Placed, ...]
 
-    def moved_in(self, by: Length) -> Arrangement:
-        """With so much more room on every side: the liner's."""
-        length, width, height = (side + by * 2 for side in self.inside)
-        placed = tuple(
-            Placed(p.block, p.name, (p.at[0] + by, p.at[1] + by, p.at[2] + by), p.sizes, p.turn) for p in self.placed
-        )
-        return replace(self, inside=(length, width, height), placed=placed)
-
 
 @dataclass(frozen=True, slots=True)
 class _State:
@@ -87,8 +87,11 @@ class _State:
 
 # One picture of a job asks for the same arrangement several times, for each way to box it.
 @lru_cache(maxsize=128)
-def put_beside(blocks: tuple[Block, ...]) -> Arrangement:
+def put_beside(blocks: tuple[Block, ...], apart_by: Length = ZERO) -> Arrangement:
     """The least box found for at least one block. The largest of the goods is not turned.
+
+    Args:
+        apart_by: how far apart what must not lie beside each other is kept.
 
     >>> inch = Length.of_inches
     >>> things = (Block("case", (inch(10), inch(8), inch(3))), Block("card", (inch(6), inch(4), inch(1))))
@@ -99,11 +102,12 @@ def put_beside(blocks: tuple[Block, ...]) -> Arrangement:
     order = sorted(range(len(blocks)), key=lambda n: (blocks[n].extra, -_volume(sizes[n]), blocks[n].name, n))
     first, *others = order
     turns = {n: _turns(sizes[n], blocks[n].upright) for n in others}
+    rules = _Rules(blocks, apart_by.nm) if any(one.bears is not None or one.apart for one in blocks) else None
     start = _State(sizes[first], (), ((first, (0, 0, 0), sizes[first], (0, 1, 2)),))
     # Growing by the least room makes rows; growing by the least sum of sides makes clusters. The better end is taken:
     # beside one thing the least room, among several a cluster before a row that is hardly smaller.
     several = sum(not block.extra for block in blocks) > 1
-    ends = [end for rank in (_room, _bulk) for end in _follow(start, others, turns, rank)]
+    ends = [end for rank in (_room, _bulk) for end in _follow(start, others, turns, rank, rules)]
     wanted = _cost if several else _room
     best = min(ends, key=lambda end: (wanted(end.box), -len(end.free)))
     placed = sorted(best.placed)
@@ -123,8 +127,24 @@ def _bulk(box: _Spot) -> tuple[Any, ...]:
 
 
 def _cost(box: _Spot) -> tuple[Any, ...]:
-    """Its room, and a twentieth of the cube with its sum of sides: what is long is dear to make and to send."""
-    return 540 * _volume(box) + sum(box) ** 3, box
+    """What is long is dear to make and to send."""
+    return _compactness(box), box
+
+
+def _compactness(box: _Spot) -> int:
+    """Its room, and a tenth of the cube with its sum of sides."""
+    return 270 * _volume(box) + sum(box) ** 3
+
+
+def compactness(sides: Sizes) -> int:
+    """What a size of box is compared by, the less the better: its room, and a little of the sum of its sides, as a
+    column is dear to send and a plate bends."""
+    return _compactness(_spot([side.nm for side in sides]))
+
+
+def sizes_when_turned(sizes: Sizes, upright: bool) -> list[tuple[Turn, Sizes]]:
+    """The sizes a thing can have in the box, each once, with a turn for it."""
+    return [(_TURNS[way], _lengths(turned)) for turned, way in _turns(_spot([side.nm for side in sizes]), upright)]
 
 
 def _follow(
@@ -132,13 +152,14 @@ def _follow(
     others: list[int],
     turns: dict[int, list[tuple[_Spot, _Spot]]],
     rank: Callable[[_Spot], tuple[Any, ...]],
+    rules: _Rules | None,
 ) -> list[_State]:
     """The ends found when the first few by `rank` are followed at each step."""
     width = max(1, min(_BEAM, _STEPS // max(1, len(others))))
     beam = [start]
     for n in others:
         # What the box becomes is known before the rest of a step is worked out; most steps need no more than that.
-        moves = [move for state in beam for move in _moves(state, turns[n])]
+        moves = [move for state in beam for move in _moves(state, n, turns[n], rules)]
         moves.sort(key=lambda move: rank(move.box))
         options: dict[Any, _State] = {}
         alike: Counter[_Spot] = Counter()
@@ -165,35 +186,101 @@ class _Move:
     box: _Spot
     spot: tuple[_Spot, _Spot] | None
     axis: int = 0
+    away: int = 0
 
     def made(self, n: int) -> _State:
         state = self.state
         if self.spot is None:
-            return _grown(state, n, self.turn, self.way, self.axis)
+            return _grown(state, n, self.turn, self.way, self.axis, self.away)
         laid = (n, self.spot[0], self.turn, self.way)
         return _State(state.box, _without(state.free, self.spot, self.turn), (*state.placed, laid))
 
 
-def _moves(state: _State, turns: list[tuple[_Spot, _Spot]]) -> list[_Move]:
+@dataclass(frozen=True, slots=True)
+class _Rules:
+    """What keeps a block from where it would fit: what others bear, what must not lie beside it. Args: apart_by: nm."""
+
+    blocks: tuple[Block, ...]
+    apart_by: int
+
+    def away(self, state: _State, n: int) -> int:
+        """How far from all that is there already a block stands where it must."""
+        return self.apart_by if any(other in self.blocks[n].apart for other, *_ in state.placed) else 0
+
+    def allow(self, state: _State, n: int, at: _Spot, turn: _Spot) -> bool:
+        """Whether a block may lie there beside what is there already."""
+        above = {n: 0}  # what lies over each thing in question
+        for other, corner, size, _ in state.placed:
+            apart = [max(at[k] - corner[k] - size[k], corner[k] - at[k] - turn[k]) for k in range(3)]
+            if other in self.blocks[n].apart and max(apart) < self.apart_by:
+                return False
+            if max(apart[:2]) < 0:
+                if at[2] > corner[2]:
+                    above[other] = self.blocks[n].weight
+                else:
+                    above[n] += self.blocks[other].weight
+        for lower, weight in above.items():
+            bears = self.blocks[lower].bears
+            if bears is None or (not weight and lower == n):
+                continue
+            if lower != n:
+                _, corner, size, _ = next(one for one in state.placed if one[0] == lower)
+                weight += sum(
+                    self.blocks[k].weight
+                    for k, low, reach, _ in state.placed
+                    if k != lower and low[2] > corner[2]
+                    and all(low[axis] < corner[axis] + size[axis] and corner[axis] < low[axis] + reach[axis]
+                            for axis in range(2))
+                )  # fmt: skip
+            if max(weight, 1) > bears:
+                return False
+        return True
+
+
+def _moves(state: _State, n: int, turns: list[tuple[_Spot, _Spot]], rules: _Rules | None) -> list[_Move]:
+    if rules is None:
+        return _free_moves(state, turns)
     filled = [
+        move
+        for move in _into_corners(state, turns)
+        if move.spot is not None and rules.allow(state, n, move.spot[0], move.turn)
+    ]
+    if filled:
+        return filled
+    away = rules.away(state, n)
+    grown = []
+    for turn, way in turns:
+        for axis in (2, 1, 0):
+            at = [0, 0, 0]
+            at[axis] = state.box[axis] + away
+            if rules.allow(state, n, _spot(at), turn):
+                grown.append(_Move(state, turn, way, _box_with(state.box, turn, axis, away), None, axis, away))
+    return grown
+
+
+def _into_corners(state: _State, turns: list[tuple[_Spot, _Spot]]) -> list[_Move]:
+    return [
         _Move(state, turn, way, state.box, spot)
         for spot in state.free
         for turn, way in turns
         if turn[0] <= spot[1][0] and turn[1] <= spot[1][1] and turn[2] <= spot[1][2]
     ]
-    return filled or [
+
+
+def _free_moves(state: _State, turns: list[tuple[_Spot, _Spot]]) -> list[_Move]:
+    return _into_corners(state, turns) or [
         _Move(state, turn, way, _box_with(state.box, turn, axis), None, axis)
         for turn, way in turns
         for axis in (2, 1, 0)
     ]
 
 
-def _box_with(old: _Spot, turn: _Spot, axis: int) -> _Spot:
-    """The box once the block lies against its side along `axis`."""
+def _box_with(old: _Spot, turn: _Spot, axis: int, away: int = 0) -> _Spot:
+    """The box once the block lies against its side along `axis`, or so far away from it."""
     return (
-        old[0] + turn[0] if axis == 0 else max(old[0], turn[0]),
-        old[1] + turn[1] if axis == 1 else max(old[1], turn[1]),
-        old[2] + turn[2] if axis == 2 else max(old[2], turn[2]),
+        old[0] + away + turn[0] if axis == 0 else max(old[0], turn[0]),
+        old[1] + away + turn[1] if axis == 1 else max(old[1], turn[1]),
+        old[2] + away + turn[2] if axis == 2 else max(old[2], turn[2]),
     )
 
 
@@ -205,11 +292,11 @@ def _turns(size: _Spot, upright: bool) -> list[tuple[_Spot, _Spot]]:
     return sorted(found.items())
 
 
-def _grown(state: _State, n: int, turn: _Spot, way: _Spot, axis: int) -> _State:
+def _grown(state: _State, n: int, turn: _Spot, way: _Spot, axis: int, away: int) -> _State:
     """The box made longer along `axis` by the block, and wider where the block sticks out."""
-    old, box = state.box, list(_box_with(state.box, turn, axis))
+    old, box = state.box, list(_box_with(state.box, turn, axis, away))
     at = [0, 0, 0]
-    at[axis] = old[axis]
+    at[axis] = old[axis] + away
     free = list(state.free)
     reach = list(old)
     for other in range(3):  # what the growth sideways left beside the old box

@@ -12,6 +12,7 @@ from functools import lru_cache
 import numpy as np
 
 from fardo.core.arrange.turn import LEVEL, STANDING, TURNS, Matrix, Turn, as_rotation, is_square
+from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.shape import Shape, Sizes
 from fardo.core.goods.shape.cover import Convex, block
 from fardo.core.goods.shape.shape import outward
@@ -27,14 +28,14 @@ class Body:
     """
     Args:
         shape: bare. grown: by its wrap, on each side, along its own axes. held: as its own shape, or filled to its
-        hull, or to its bounding box. gap: kept to the walls and to everything else. bears: what may lie over it, None
+        hull, or to its bounding box. gap: kept to the walls and between things. bears: what may lie over it, None
         for anything. bundle: those of one name are held together; of none where empty. apart: names of bundles or
         bodies it must not lie beside, `apart_by` away. extra: goes in after the goods.
     """
 
     name: str
     shape: Shape
-    gap: Length = ZERO
+    gap: Gap = NO_GAP
     grown: Sizes = (ZERO, ZERO, ZERO)
     held: Held = "own"
     weight: Mass = NO_WEIGHT
@@ -87,11 +88,14 @@ class Stance:
 
     Args:
         sizes: of its bounding box, wrapped. inset: where a bare point p lies from its lowest corner: turn x p + inset.
+        before, beyond: the gap it keeps to the walls it lies after, and to those it lies before.
     """
 
     turn: Matrix
     sizes: Sizes
     inset: Sizes
+    before: Sizes
+    beyond: Sizes
 
 
 @lru_cache(maxsize=2048)
@@ -99,11 +103,13 @@ def stance(body: Body, turn: Matrix) -> Stance:
     """Exact for a turn about the axes; else never too small."""
     if is_square(turn):
         own, bare = body.sizes, body.shape.sizes
-        sizes, inset = [], []
+        sizes, inset, along = [], [], []
         for row in turn:
             k = next(k for k in range(3) if row[k])
+            along.append(k)
             sizes.append(own[k])
             inset.append(body.grown[k] + (bare[k] if row[k] < 0 else ZERO))
+        before, beyond = body.gap.at_walls((along[0], along[1], along[2]), body.shape.thin)
     else:
         pieces = pieces_of(body.shape, body.grown, body.held)
         rows = np.array(turn)
@@ -111,7 +117,16 @@ def stance(body: Body, turn: Matrix) -> Stance:
         low = np.max([piece.reach(-rows) for piece in pieces], axis=0) + body.round
         inset = [Length(outward(v * NM)) for v in low]
         sizes = [Length(outward(v * NM)) + below for v, below in zip(high, inset, strict=True)]
-    return Stance(turn, (sizes[0], sizes[1], sizes[2]), (inset[0], inset[1], inset[2]))
+        before, beyond = body.gap.at_walls_slantwise()
+    return Stance(turn, (sizes[0], sizes[1], sizes[2]), (inset[0], inset[1], inset[2]), before, beyond)
+
+
+def with_gap(stood: Stance) -> Sizes:
+    """The inside of the smallest box for that alone, so turned."""
+    a, b, c = (
+        side + before + beyond for side, before, beyond in zip(stood.sizes, stood.before, stood.beyond, strict=True)
+    )
+    return a, b, c
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,6 +17,7 @@ from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Body, Laid, more_than_it_bears, stance
 from fardo.core.arrange.build import Aim
 from fardo.core.arrange.turn import Turn
+from fardo.core.goods.part import Sizes
 from fardo.core.quantity import Length
 
 Ints = NDArray[np.int64]
@@ -30,19 +31,31 @@ def boxes_only(bodies: Sequence[Body]) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Side:
-    """A box as it may stand. Args: turn: the first of those that leave it so large. sizes: nm."""
+    """A box as it may stand.
+
+    Args:
+        turn: the first of those that leave it so. sizes, nm. before, beyond: its gap to the lower and upper walls, nm.
+    """
 
     turn: Turn
     sizes: tuple[int, int, int]
+    before: tuple[int, int, int]
+    beyond: tuple[int, int, int]
 
 
 def sides_of(body: Body) -> tuple[Side, ...]:
     """Its different ways to stand."""
-    found: dict[tuple[int, int, int], Side] = {}
+    found: dict[object, Side] = {}
     for turn in body.turns:
-        a, b, c = (side.nm for side in stance(body, turn).sizes)
-        found.setdefault((a, b, c), Side(turn, (a, b, c)))
+        stood = stance(body, turn)
+        sizes, before, beyond = (_whole(three) for three in (stood.sizes, stood.before, stood.beyond))
+        found.setdefault((sizes, before, beyond), Side(turn, sizes, before, beyond))
     return tuple(found.values())
+
+
+def _whole(three: Sizes) -> tuple[int, int, int]:
+    a, b, c = (side.nm for side in three)
+    return a, b, c
 
 
 class BoxGround:
@@ -54,12 +67,13 @@ class BoxGround:
         self.sizes = [np.array([side.sizes for side in of_one], dtype=np.int64) for of_one in self.sides]
         count = range(len(ask.bodies))
         self.room = np.array([[ask.room(i, j).nm for j in count] for i in count], dtype=np.int64)
-        self.gaps = [body.gap.nm for body in ask.bodies]
+        self.before = [np.array([side.before for side in of_one], dtype=np.int64) for of_one in self.sides]
+        self.beyond = [np.array([side.beyond for side in of_one], dtype=np.int64) for of_one in self.sides]
         self.limit = None if ask.inside is None else np.array([side.nm for side in ask.inside], dtype=np.int64)
 
     def build(self, order: Sequence[int], aim: Aim, random: np.random.Generator) -> Answer:
         """Each in that order where the box grows least; where there is no place in a given box it is left out."""
-        laid: list[Laid | None] = [None] * len(self.gaps)
+        laid: list[Laid | None] = [None] * len(self.sides)
         which: list[int] = []
         low, high = np.zeros((0, 3), dtype=np.int64), np.zeros((0, 3), dtype=np.int64)
         held = dict(self.ask.locked)
@@ -67,19 +81,20 @@ class BoxGround:
         for n in [*held, *(n for n in order if n not in held)]:
             if n in held:
                 corner = np.array([c.nm for c in held[n].at], dtype=np.int64)
-                sizes = np.array([side.nm for side in stance(self.ask.bodies[n], held[n].turn).sizes], dtype=np.int64)
+                stood = stance(self.ask.bodies[n], held[n].turn)
+                sizes, beyond = (np.array(_whole(three), dtype=np.int64) for three in (stood.sizes, stood.beyond))
                 laid[n] = held[n]
             else:
                 best = self._best_place(n, which, low, high, grown, aim, random)
                 if best is None:
                     continue
                 s, corner = best
-                sizes = self.sizes[n][s]
+                sizes, beyond = self.sizes[n][s], self.beyond[n][s]
                 a, b, c = (Length(int(value)) for value in corner)
                 laid[n] = Laid(self.sides[n][s].turn, (a, b, c))
             which.append(n)
             low, high = np.concatenate([low, corner[None]]), np.concatenate([high, (corner + sizes)[None]])
-            grown = np.maximum(grown, corner + sizes + self.gaps[n])
+            grown = np.maximum(grown, corner + sizes + beyond)
         inside = grown if self.limit is None or (grown > self.limit).any() else self.limit
         a, b, c = (Length(int(side)) for side in inside)
         # A box that lies over another begins where that one ends, so the lowest go in first.
@@ -89,14 +104,15 @@ class BoxGround:
     def _best_place(
         self, n: int, which: list[int], low: Ints, high: Ints, grown: Ints, aim: Aim, random: np.random.Generator
     ) -> tuple[int, Ints] | None:
-        spots = self._spots(n, which, low, high)
-        sizes, gap = self.sizes[n], self.gaps[n]
+        before, sizes, beyond = self.before[n], self.sizes[n], self.beyond[n][:, None, :]
+        spots = np.unique(np.concatenate([self._spots(n, which, low, high, one) for one in np.unique(before, axis=0)]),
+                          axis=0)  # fmt: skip
         corner = spots[None, :, :]
         end = corner + sizes[:, None, :]
-        reach = np.maximum(end + gap, grown)
-        closed = np.zeros(reach.shape[:2], dtype=bool)
+        reach = np.maximum(end + beyond, grown)
+        closed: NDArray[np.bool_] = np.any(corner < before[:, None, :], axis=2)
         if self.limit is not None:
-            closed |= (end + gap > self.limit).any(axis=2)
+            closed |= (end + beyond > self.limit).any(axis=2)
         for k, m in enumerate(which):
             room = self.room[n, m]
             apart = (corner >= high[k] + room) | (end + room <= low[k])
@@ -119,17 +135,16 @@ class BoxGround:
         s, spot = np.unravel_index(at, score.shape)
         return int(s), spots[spot]
 
-    def _spots(self, n: int, which: list[int], low: Ints, high: Ints) -> Ints:
-        """Lowest corners worth looking at."""
-        gap = self.gaps[n]
+    def _spots(self, n: int, which: list[int], low: Ints, high: Ints, gap: Ints) -> Ints:
+        """Lowest corners worth looking at. Args: gap: to the lower walls, (3,)."""
         if not which:
-            return np.full((1, 3), gap, dtype=np.int64)
+            return gap[None]
         ends = np.maximum(high + self.room[n, which][:, None], gap)
         if len(which) <= _FEW:
-            x, y, z = (np.unique(np.append(ends[:, axis], gap)) for axis in range(3))
+            x, y, z = (np.unique(np.append(ends[:, axis], gap[axis])) for axis in range(3))
             return np.stack(np.meshgrid(x, y, z, indexing="ij"), axis=-1).reshape(-1, 3)
         starts = np.maximum(low, gap)
-        found = [np.full((1, 3), gap, dtype=np.int64)]
+        found = [gap[None]]
         for axis in range(3):
             corner = starts.copy()
             corner[:, axis] = ends[:, axis]
@@ -137,6 +152,6 @@ class BoxGround:
             for other in range(3):  # and let back as far as the wall, where nothing is in the way
                 if other != axis:
                     back = corner.copy()
-                    back[:, other] = gap
+                    back[:, other] = gap[other]
                     found.append(back)
         return np.unique(np.concatenate(found), axis=0)

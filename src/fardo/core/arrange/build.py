@@ -137,10 +137,10 @@ class _Work:
     def add(self, stood: Standing, left: Sequence[int]) -> None:
         """Puts it there, and marks for all that is left where it cannot stand any more."""
         self.standing.append(stood)
-        body, posed = stood.posed.body, stood.posed
+        posed = stood.posed
         far = [
-            place * self.step + (cells * self.step + side) / 2 + body.gap.mm
-            for place, cells, side in zip(stood.place, posed.cells, posed.sizes, strict=True)
+            place * self.step + (cells * self.step + side) / 2 + gap.mm
+            for place, cells, side, gap in zip(stood.place, posed.cells, posed.sizes, posed.stance.beyond, strict=True)
         ]
         self.sides = tuple(max(old, new) for old, new in zip(self.sides, far, strict=True))  # type: ignore[assignment]
         kinds = self.ground.kinds
@@ -185,7 +185,7 @@ class _Work:
 
     def _first(self, posed: Posed, axis: int) -> int:
         """The first place that keeps its gap to the wall."""
-        return int(np.ceil((posed.body.gap.mm - self._spare(posed, axis)) / self.step - 1e-6))
+        return int(np.ceil((posed.stance.before[axis].mm - self._spare(posed, axis)) / self.step - 1e-6))
 
     def _taken_of(self, kind: int, s: int) -> Cells:
         """What is taken for a stance of a kind; empty where it cannot stand in the box at all."""
@@ -194,7 +194,7 @@ class _Work:
             posed = self.ground.stances[kind][s]
             counts = []
             for axis in range(3):
-                most = self.limit[axis] - posed.body.gap.mm - posed.sizes[axis] - self._spare(posed, axis)
+                most = self.limit[axis] - posed.stance.beyond[axis].mm - posed.sizes[axis] - self._spare(posed, axis)
                 counts.append(max(0, int(np.floor(most / self.step + 1e-6)) - self._first(posed, axis) + 1))
             found = np.zeros(counts, dtype=bool)
             self._taken[kind, s] = found
@@ -215,7 +215,7 @@ class _Work:
                 beyond = int(np.ceil((self.sides[axis] + self._most_room) / self.step)) + 1 - first
                 low = (np.arange(min(taken.shape[axis], max(1, beyond))) + first) * self.step + spare
                 side = posed.sizes[axis]
-                reach = np.maximum(low + side + posed.body.gap.mm, self.sides[axis])
+                reach = np.maximum(low + side + posed.stance.beyond[axis].mm, self.sides[axis])
                 cost = self.aim.cost(axis, reach) + (low + side / 2) * (self.aim.pull / self.aim.size)
                 along.append(cost.astype(np.float32))
             x, y, z = along

@@ -5,15 +5,16 @@ It stays upright as it was tied, so that what lies in it keeps its own rules and
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.turn import after
+from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape import Box, Piece, Shape, compound
-from fardo.core.quantity import ZERO, Length, Mass
+from fardo.core.quantity import Length, Mass
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +62,7 @@ def bundle_up(ask: Ask, pack: Callable[[Ask], Answer | None]) -> Bundled | None:
     tied: list[Tied] = []
     for numbers in members.values():
         if len(numbers) > 1 and not held & set(numbers):
-            inner = Ask(tuple(replace(ask.bodies[n], gap=ZERO, bundle="") for n in numbers), apart_by=ask.apart_by)
+            inner = Ask(tuple(replace(ask.bodies[n], gap=NO_GAP, bundle="") for n in numbers), apart_by=ask.apart_by)
             answer = pack(inner)
             if answer is not None:
                 tied.append(_tie(ask, tuple(numbers), answer))
@@ -94,11 +95,20 @@ def _tie(ask: Ask, members: tuple[int, ...], answer: Answer) -> Tied:
     thick = max(by for body in bodies for by in body.grown)
     bears = [body.bears for body in bodies if body.bears is not None]
     body = Body(
-        bodies[0].bundle, whole, max(body.gap for body in bodies), (thick, thick, thick), "own",
+        bodies[0].bundle, whole, _widest(body.gap for body in bodies), (thick, thick, thick), "own",
         Mass(sum(body.weight.ng for body in bodies)), this_side_up=True, bears=min(bears, default=None),
         apart=frozenset[str]().union(*(body.apart for body in bodies)),
     )  # fmt: skip
     return Tied(members, answer, body, shift)
+
+
+def _widest(gaps: Iterable[Gap]) -> Gap:
+    """What is enough for each of them, however it lies in the bundle: at the walls the most that any asks there."""
+    each = list(gaps)
+    sides = [side for gap in each for side in gap.at_walls_slantwise()]
+    level = max(side for one in sides for side in one[:2])
+    below, above = (max(one[2] for one in sides[n::2]) for n in range(2))
+    return Gap(level, max(gap.between for gap in each), below, above)
 
 
 def _members(whole: Ask, tied: Tied, laid: Laid) -> dict[int, Laid]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from fardo.core.arrange.ask import Answer, Ask, keeps_apart
-from fardo.core.arrange.body import Body, stance
+from fardo.core.arrange.body import Body, stance, with_gap
 from fardo.core.arrange.hand import faults
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import Length, volume_nm3
@@ -72,13 +72,13 @@ def too_large(body: Body, inside: Sizes) -> Length | None:
     """By how much a thing alone is too large for a box; None where it goes in. What is slender may lie slantwise."""
     shorts = []
     for turn in body.turns:
-        needed = [side.nm + 2 * body.gap.nm for side in stance(body, turn).sizes]
-        shorts.append(max(need - side.nm for need, side in zip(needed, inside, strict=True)))
+        needed = with_gap(stance(body, turn))
+        shorts.append(max(need.nm - side.nm for need, side in zip(needed, inside, strict=True)))
     short = min(shorts)
     sides = sorted((side.nm for side in body.sizes), reverse=True)
     if short > 0 and sides[0] >= _SLENDER * sides[1]:
         across = math.sqrt(sum(side.nm**2 for side in inside))
-        short = min(short, math.ceil(sides[0] + 2 * body.gap.nm - across))
+        short = min(short, math.ceil(sides[0] + 2 * body.gap.least.nm - across))
     return Length(short) if short > 0 else None
 
 

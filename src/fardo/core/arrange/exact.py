@@ -27,7 +27,7 @@ def snapped(settler: Settler, at: Floats) -> list[Sizes]:
                 touching[later].append((int(earlier), outward(float(least) * NM)))
         for n in np.argsort(at[:, axis], kind="stable"):
             here = round(float(at[n, axis]) * NM)
-            places = [settler.bodies[n].gap.nm, *(int(exact[m, axis]) + least for m, least in touching[n])]
+            places = [settler.stances[n].before[axis].nm, *(int(exact[m, axis]) + least for m, least in touching[n])]
             close = [place for place in places if abs(place - here) <= SNAP * NM]
             exact[n, axis] = max(close, default=here)
     return [_sizes(row) for row in exact]

@@ -28,28 +28,32 @@ def smallest(ask: Ask, most_nm3: int) -> Answer | None:
 
     numbers = range(len(ask.bodies))
     sides = [sides_of(body) for body in ask.bodies]
-    gaps = [body.gap.nm for body in ask.bodies]
     room = [[ask.room(i, j).nm for j in numbers] for i in numbers]
-    lengths = [nm for ways in sides for side in ways for nm in side.sizes] + gaps + [nm for row in room for nm in row]
+    lengths = [nm for ways in sides for side in ways for nm in (*side.sizes, *side.before, *side.beyond)]
+    lengths += [nm for row in room for nm in row]
     unit = reduce(gcd, lengths)
-    longest = sum(max(ways[0].sizes) + 2 * gap for ways, gap in zip(sides, gaps, strict=True)) // unit
+    longest = sum(max(max(side.sizes) + max(side.before) + max(side.beyond) for side in ways) for ways in sides) // unit
     if 4 * longest**4 > _MOST:
         return None
     model = cp_model.CpModel()
     most = [longest] * 3 if ask.inside is None else [side.nm // unit for side in ask.inside]
     box = [model.new_int_var(0, side, "") for side in most]
-    low = [[model.new_int_var(gaps[n] // unit, max(most), "") for _ in range(3)] for n in numbers]
+    low = [[model.new_int_var(0, max(most), "") for _ in range(3)] for _ in numbers]
     size = []
     way = []
     for n in numbers:
         chosen = model.new_int_var(0, len(sides[n]) - 1, "")
         own = [model.new_int_var(0, longest, "") for _ in range(3)]
-        rows = [[k, *(nm // unit for nm in side.sizes)] for k, side in enumerate(sides[n])]
-        model.add_allowed_assignments([chosen, *own], rows)
+        gaps = [model.new_int_var(0, longest, "") for _ in range(6)]
+        rows = [
+            [k, *(nm // unit for nm in (*side.sizes, *side.before, *side.beyond))] for k, side in enumerate(sides[n])
+        ]
+        model.add_allowed_assignments([chosen, *own, *gaps], rows)
         way.append(chosen)
         size.append(own)
         for axis in range(3):
-            model.add(low[n][axis] + own[axis] + gaps[n] // unit <= box[axis])
+            model.add(low[n][axis] >= gaps[axis])
+            model.add(low[n][axis] + own[axis] + gaps[3 + axis] <= box[axis])
     for i in numbers:
         for j in numbers[:i]:
             apart = []
@@ -69,7 +73,8 @@ def smallest(ask: Ask, most_nm3: int) -> Answer | None:
         model.add_multiplication_equality(flat, [box[0], box[1]])
         model.add_multiplication_equality(volume, [flat, box[2]])
         model.add(box[0] >= box[1])
-        if all(len(body.turns) == 24 and body.bears is None for body in ask.bodies):
+        up_and_down = all(body.gap.below is None and body.gap.above is None for body in ask.bodies)
+        if up_and_down and all(len(body.turns) == 24 and body.bears is None for body in ask.bodies):
             model.add(box[1] >= box[2])
         # Of boxes of equal room the one with the least sum of sides.
         model.minimize(volume * (3 * longest + 1) + sum(box))

@@ -68,10 +68,12 @@ def _too_near_walls(ask: Ask, answer: Answer, numbers: Sequence[int]) -> list[Fa
     found = []
     for n in numbers:
         body, laid = ask.bodies[n], _laid(answer, n)
-        sizes = stance(body, laid.turn).sizes
+        stood = stance(body, laid.turn)
         short = max(
-            max(body.gap.nm - at.nm, at.nm + size.nm + body.gap.nm - side.nm)
-            for at, size, side in zip(laid.at, sizes, answer.inside, strict=True)
+            max(before.nm - at.nm, at.nm + size.nm + beyond.nm - side.nm)
+            for at, size, side, before, beyond in zip(
+                laid.at, stood.sizes, answer.inside, stood.before, stood.beyond, strict=True
+            )
         )
         if short > 1000:  # a micrometre
             found.append(Fault(n, None, Length(short), f"{body.name} comes too near a wall"))
@@ -97,7 +99,8 @@ def settler_of(ask: Ask, answer: Answer, numbers: Sequence[int]) -> tuple[Settle
 def drop(ask: Ask, answer: Answer, which: int) -> Length:
     """How far a thing can go straight down before its gap to the floor or to what lies below it is used up."""
     others = [n for n in answer.order if n != which and answer.laid[n] is not None]
-    floor = _laid(answer, which).at[2].mm - ask.bodies[which].gap.mm
+    one = _laid(answer, which)
+    floor = one.at[2].mm - stance(ask.bodies[which], one.turn).before[2].mm
     if not others:
         return Length.of_mm(round(max(floor, 0.0), 6))
     settler, at = settler_of(ask, answer, [*others, which])
@@ -138,7 +141,7 @@ def falls(ask: Ask, answer: Answer) -> list[Length]:
     upward = rows.directions[:, 2] > _UPWARD
     for k, n in enumerate(numbers):
         own = upward & (rows.a == k)
-        floor = at[k, 2] - settler.gaps[k]
+        floor = at[k, 2] - settler.before[k, 2]
         how_far = float((spare[own] / rows.directions[own, 2]).min(initial=floor))
         found[n] = Length.of_mm(round(max(how_far, 0.0), 6))
     return found
@@ -192,7 +195,8 @@ def by_hand(ask: Ask, laid: Sequence[Laid | None], order: Sequence[int]) -> Answ
     push = [0, 0, 0]
     for body, one in zip(ask.bodies, laid, strict=True):
         if one is not None:
-            push = [max(p, body.gap.nm - at.nm) for p, at in zip(push, one.at, strict=True)]
+            before = stance(body, one.turn).before
+            push = [max(p, gap.nm - at.nm) for p, gap, at in zip(push, before, one.at, strict=True)]
     pushed: list[Laid | None] = []
     for one in laid:
         if one is None:
@@ -211,8 +215,9 @@ def smallest_around(ask: Ask, laid: Sequence[Laid | None]) -> Sizes:
     found = [0, 0, 0]
     for body, one in zip(ask.bodies, laid, strict=True):
         if one is not None:
-            for axis, (at, side) in enumerate(zip(one.at, stance(body, one.turn).sizes, strict=True)):
-                found[axis] = max(found[axis], at.nm + side.nm + body.gap.nm)
+            stood = stance(body, one.turn)
+            for axis, (at, side, beyond) in enumerate(zip(one.at, stood.sizes, stood.beyond, strict=True)):
+                found[axis] = max(found[axis], at.nm + side.nm + beyond.nm)
     return Length(found[0]), Length(found[1]), Length(found[2])
 
 

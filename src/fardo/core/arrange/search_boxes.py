@@ -34,8 +34,8 @@ def box_start(ask: Ask) -> BoxStart:
 
 
 def room_of(ask: Ask) -> float:
-    """What all things take with their gaps, mm3."""
-    return sum(math.prod(side.mm + body.gap.mm for side in body.sizes) for body in ask.bodies)
+    """What all things take with the gaps between them, mm3."""
+    return sum(math.prod(side.mm + body.gap.between.mm for side in body.sizes) for body in ask.bodies)
 
 
 def box_round(ask: Ask, start: BoxStart, state: State) -> State:

@@ -9,7 +9,7 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from fardo.core.arrange.ask import Answer, Ask, proportion_of
-from fardo.core.arrange.body import Body, Laid, Stance, stance
+from fardo.core.arrange.body import Body, Laid, Stance, stance, with_gap
 from fardo.core.arrange.boxes import BoxGround
 from fardo.core.arrange.build import Ground, Standing, order_in
 from fardo.core.arrange.exact import snapped
@@ -50,7 +50,9 @@ class Grid:
 
     @cached_property
     def longest(self) -> float:
-        return max(max(side.mm for side in body.sizes) + 2 * body.gap.mm for body in self.ask.bodies)
+        return max(
+            max(side.mm for side in with_gap(stance(body, turn))) for body in self.ask.bodies for turn in body.turns
+        )
 
     @cached_property
     def room(self) -> list[list[float]]:
@@ -92,7 +94,7 @@ def ways_to_stand(body: Body, number: int, step: float) -> list[Posed]:
         for turn in body.turns:
             stood = posed(body, of, pose, turn, step)
             turned = carried(cells, turn)
-            key = (tuple(side.nm for side in stood.stance.sizes), turned.tobytes())
+            key = (stood.stance.sizes, stood.stance.before, stood.stance.beyond, turned.tobytes())
             if key not in seen:
                 seen.add(key)
                 found.append(stood)

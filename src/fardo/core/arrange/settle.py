@@ -52,7 +52,9 @@ class Settler:
         self.bodies, self.room = bodies, room
         self.count = len(bodies)
         self.sizes = np.array([[side.mm for side in stood.sizes] for stood in stances])
-        self.gaps = np.array([body.gap.mm for body in bodies])
+        self.stances = stances
+        self.before = np.array([[gap.mm for gap in stood.before] for stood in stances])
+        self.beyond = np.array([[gap.mm for gap in stood.beyond] for stood in stances])
         self.round = np.array([body.round for body in bodies])
         covers = [pieces_of(body.shape, body.grown, body.held) for body in bodies]
         self.pieces: Pieces = side_by_side(
@@ -134,7 +136,7 @@ class Settler:
             within: those drawn to the middle of length and width, where that costs nothing. least: sides no box is
             smaller than, mm. hopeless: of sides, whether to press on from there is not worth it; None then too.
         """
-        sides = (at + self.sizes + self.gaps[:, None]).max(axis=0)
+        sides = (at + self.sizes + self.beyond).max(axis=0)
         weight = np.array([body.weight.grams for body in self.bodies])
         heavy = weight / weight.sum() if weight.sum() else np.full(self.count, 1 / self.count)
         for _ in range(_ROUNDS):
@@ -184,12 +186,12 @@ class Settler:
             value = np.concatenate(
                 [value, np.full(len(inner), sign), np.full(len(inner), -sign / 2), -np.ones(len(inner))]
             )
-        most = np.concatenate([-rows.least, -(self.sizes + self.gaps[:, None]).ravel(), -half, half])
+        most = np.concatenate([-rows.least, -(self.sizes + self.beyond).ravel(), -half, half])
         pull = np.tile([_PULL, _PULL, _PULL], (n, 1)) / n
         pull[:, 2] += _PULL * heavy
         pull.ravel()[inner] = 0.0
         aim = np.concatenate([(pull * cost.max()).ravel(), cost, np.full(len(inner), _PULL / n * cost.max())])
-        bounds: list[tuple[float, float | None]] = [(float(self.gaps[m]), None) for m in range(n) for _ in range(3)]
+        bounds: list[tuple[float, float | None]] = [(float(gap), None) for gap in self.before.ravel()]
         for m in locked:
             bounds[3 * m : 3 * m + 3] = [(float(c), float(c)) for c in at[m]]
         bounds += [*((float(side), None) for side in least), *[(0.0, None)] * len(inner)]

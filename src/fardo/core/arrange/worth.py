@@ -74,9 +74,9 @@ def ill(bodies: tuple[Body, ...], answer: Answer) -> float:
 
 
 def _walls(answer: Answer, body: Body, laid: Laid) -> int:
-    near = body.gap.mm + _AGAINST
+    stood = stance(body, laid.turn)
     found = 0
-    for axis, (at, size, side) in enumerate(zip(laid.at, stance(body, laid.turn).sizes, answer.inside, strict=True)):
-        found += at.mm <= near
-        found += axis < 2 and (side - at - size).mm <= near
+    for axis, (at, size, side) in enumerate(zip(laid.at, stood.sizes, answer.inside, strict=True)):
+        found += at.mm <= stood.before[axis].mm + _AGAINST
+        found += axis < 2 and (side - at - size).mm <= stood.beyond[axis].mm + _AGAINST
     return found

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Shape, Sizes
-from fardo.core.quantity import Length, Mass
+from fardo.core.quantity import INCH, Mass
 
 __all__ = ["Extra", "Part", "Rules", "Sizes"]
 
+_AS_PAPER = INCH.half().half().half()  # 1/8 in: starting value
 MOST_OF_ONE = 999  # of one thing in a job
 
 
@@ -18,7 +20,7 @@ class Rules:
 
     Args:
         bears: the most that may lie over it, None where nobody said. bundle: parts of one name are held together.
-        apart: names of parts that it must not lie beside.
+        apart: names of parts that it must not lie beside. hard_edges: they punch through a bag or a mailer.
     """
 
     this_side_up: bool = False
@@ -27,6 +29,7 @@ class Rules:
     bears: Mass | None = None
     bundle: str = ""
     apart: frozenset[str] = frozenset()
+    hard_edges: bool = False
 
     @property
     def upright(self) -> bool:
@@ -39,16 +42,18 @@ class Part:
 
     Args:
         name: for lists and labels. count: how many alike. weight: of one. fragility: in g, what it bears; None where
-        nobody said. gap: free on each of the six sides once wrapped, filled when packed.
+        nobody said. gap: free around it once wrapped, filled when packed. proven: how it
+        is packed in practice, where that stands over the cushion check.
     """
 
     name: str
     shape: Shape
     weight: Mass
-    gap: Length
+    gap: Gap
     count: int = 1
     fragility: int | None = None
     rules: Rules = Rules()
+    proven: str = ""
 
     @property
     def sizes(self) -> Sizes:
@@ -57,8 +62,18 @@ class Part:
 
 @dataclass(frozen=True, slots=True)
 class Extra:
-    """What must go in besides the goods: a bottle, a booklet, the card. It may lie on any side of its own."""
+    """What must go in besides the goods: a bottle, a booklet, the card. It may lie on any side of its own.
+
+    Args:
+        lies_flat: it is folded or lies on top, goes in last, and never decides the size of a parcel.
+    """
 
     name: str
     sizes: Sizes
     weight: Mass
+    lies_flat: bool = False
+
+    @staticmethod
+    def as_paper(sizes: Sizes) -> bool:
+        """Whether a thing so thin is taken for a slip or a card, where nobody said."""
+        return min(sizes) <= _AS_PAPER

@@ -67,6 +67,11 @@ class Shape(ABC):
         """Length, width and height of the bounding box."""
 
     @property
+    def thin(self) -> int:
+        """Its shortest way, 0 to 2; of equal ones the last, as a flat thing is measured lying."""
+        return min((2, 1, 0), key=lambda axis: self.sizes[axis].nm)
+
+    @property
     @abstractmethod
     def volume_nm3(self) -> int:
         """Cubic nanometres, to the nearest."""
