@@ -8,6 +8,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from fardo.core.goods.gap import Gap
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
 from fardo.core.make.allowances import Allowances
@@ -48,7 +49,7 @@ def allowances(step: str | None = None) -> Allowances:
 
 
 def load(size: str = "25 x 18 1/2 x 9 3/4", weight: str = "17 lb", gap: str = "2", *extras: tuple[str, str]) -> Load:
-    part = Part("table loom, folded", Box(*sizes(size)), read_mass(weight), inches(gap))
+    part = Part("table loom, folded", Box(*sizes(size)), read_mass(weight), Gap.even(inches(gap)))
     return Load(
         (wrap_up(part, (), shop()),), tuple(Extra(name, sizes(size), read_mass("4 oz")) for name, size in extras)
     )

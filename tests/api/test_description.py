@@ -64,5 +64,5 @@ def test_every_example_is_answered(client: TestClient) -> None:
 
 def test_lengths_and_weights_on_the_wire_carry_their_unit(client: TestClient) -> None:
     schemas = client.get("/api/openapi.json").json()["components"]["schemas"]
-    assert {"at_mm", "size_mm", "gap_mm"} <= set(schemas["Placement"]["properties"])
+    assert {"at_mm", "size_mm", "gap_before_mm"} <= set(schemas["Placement"]["properties"])
     assert "billed_weight_g" in schemas["QuoteView"]["properties"]

@@ -213,13 +213,13 @@ def test_layers_grow_a_part_and_say_what_is_cut(page: Page) -> None:
     page.button("Add a layer").click()
     page.one("#layer-0").send_keys("large bubble")
     page.fill("layer-0-layers", "2")
-    # By hand: 28 + 2 and 28 + 6, with 10 % overlap 70.4, shown up to a sixteenth.
-    page.shows(".layer .comes", "70 7/16 x 16 in")
+    # By hand: 28 + 2 and 28 + 6, with 10 % overlap 33 and 37.4 in, torn at whole feet.
+    page.shows(".layer .comes", "3 ft of the 24 in roll, 4 ft of the 24 in roll")
     page.shows(".grown b", "12 x 10 x 8 in")
     page.shows(".layer .comes", "adds 1 in on every side")
     page.shows(".wrap table", "large bubble, 1/2 in")
     page.one("#fragility").send_keys("very")
-    page.shows(".checked", "The check asks for")
+    page.shows(".checked", "Very delicate goods in a parcel of this weight want")
     page.until(lambda: page.one("#gap").get_attribute("placeholder") == "3")
     page.fill("gap", "1/2")
     page.shows(".checked.short", "More gap, another layer, or a softer fill")

@@ -14,6 +14,7 @@ from fardo.core.arrange.hand import by_hand, drop, falls, faults, may_stand
 from fardo.core.arrange.load import over, overloaded
 from fardo.core.arrange.search import State, improve, merge
 from fardo.core.arrange.turn import STANDING, TURNS, UNTURNED, about, after, determinant, is_square
+from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ring, Taper, bars
 from fardo.core.plan.boxed import inside_needed
 from fardo.core.plan.load import arrange, ask_of, holds, with_packed
@@ -22,7 +23,7 @@ from fardo.files.arrangement import read_arrangement, write_arrangement
 from tests.arrangement_checked import faults as seen_faults
 from tests.made_up import inches, load
 
-GAP = INCH.half()
+GAP = Gap.even(INCH.half())
 
 
 def block(name: str, length: int, width: int, height: int, **more) -> Body:
@@ -79,7 +80,7 @@ def test_a_hub_lies_in_the_hollow_of_its_rim_and_costs_no_room() -> None:
 
 
 def test_sizes_come_out_to_the_nanometre() -> None:
-    answer = best(Ask((RIM, HUB, block("case", 21, 21, 5, gap=ZERO))))
+    answer = best(Ask((RIM, HUB, block("case", 21, 21, 5, gap=NO_GAP))))
     assert all(side.nm % (INCH.nm // 2) == 0 for side in answer.inside)
 
 

@@ -10,6 +10,7 @@ from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.search import State, improve
 from fardo.core.arrange.turn import UNTURNED
 from fardo.core.arrange.worth import bulk, ill, is_fragile, worth
+from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Box, Cylinder
 from fardo.core.quantity import INCH, POUND, ZERO
 from tests.arrangement_checked import faults as seen_faults
@@ -60,7 +61,7 @@ def test_fragile_is_what_is_delicate_or_more(fragility: int | None, is_so: bool)
 
 
 def test_walls_count_that_a_fragile_thing_lies_against() -> None:
-    glass = cube("glass", 4, fragility=30, gap=INCH)
+    glass = cube("glass", 4, fragility=30, gap=Gap.even(INCH))
     box = (inches("12"), inches("12"), inches("12"))
     # Of four sides and the floor: two sides and the floor; nothing but the floor; nothing.
     for place, walls in ((at("1", "1", "1"), 3), (at("4", "4", "1"), 1), (at("4", "4", "7"), 0)):
@@ -68,8 +69,8 @@ def test_walls_count_that_a_fragile_thing_lies_against() -> None:
 
 
 def test_pressing_leaves_a_fragile_thing_in_the_middle_where_that_costs_nothing() -> None:
-    vase = Body("vase", Cylinder(INCH * 4, INCH * 5), INCH.half(), weight=POUND, fragility=30)
-    tray = Body("tray", Box(INCH * 16, INCH * 12, INCH * 2), INCH.half(), weight=POUND * 4)
+    vase = Body("vase", Cylinder(INCH * 4, INCH * 5), Gap.even(INCH.half()), weight=POUND, fragility=30)
+    tray = Body("tray", Box(INCH * 16, INCH * 12, INCH * 2), Gap.even(INCH.half()), weight=POUND * 4)
     ask = Ask((tray, vase), inside=(inches("17"), inches("13"), inches("9")))
     found = improve(ask, State(), 8).best
     assert found is not None

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fardo.core.goods.gap import Gap
 from fardo.core.goods.part import Extra, Part
 from fardo.core.goods.shape import Box
 from fardo.core.make.inserts.wanted import Wanted
@@ -76,7 +77,7 @@ things = st.lists(st.tuples(side, side, side), max_size=3)
 def test_every_thing_lies_in_the_box_with_the_gap_kept(part_sizes, gap, extras, way) -> None:
     """Also where the box is longer the other way and everything in it is turned."""
     packed = Load(
-        (wrap_up(Part("thing", Box(*part_sizes), POUND, gap), (), shop()),),
+        (wrap_up(Part("thing", Box(*part_sizes), POUND, Gap.even(gap)), (), shop()),),
         tuple(Extra(str(n), size, POUND) for n, size in enumerate(extras)),
     )
     boxed = box_up(packed, way, shop().grade("C"), shop())
@@ -113,7 +114,7 @@ def test_wrap_and_inserts_are_no_air() -> None:
     """A 10 in cube with two layers of 5/16 in of bubble in a box of 20 in, a pad of board under it."""
     exact = replace(shop(), allowances=replace(shop().allowances, step=None))
     bubble = Layer(exact.materials["bubble-large"], 2)
-    unit = wrap_up(Part("cube", Box(*sizes("10 x 10 x 10")), read_mass("6 lb"), INCH * 5), (bubble,), exact)
+    unit = wrap_up(Part("cube", Box(*sizes("10 x 10 x 10")), read_mass("6 lb"), Gap.even(INCH * 5)), (bubble,), exact)
     bare = box_up(Load((unit,), ()), "slotted", exact.grade("C"), exact)
     (wound,) = bare.coats
     room = volume_nm3(*bare.made.inside)

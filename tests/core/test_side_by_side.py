@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.arrange.beside import Block, put_beside
+from fardo.core.goods.gap import Gap
 from fardo.core.goods.part import Extra, Part, Rules
 from fardo.core.goods.shape import Box, Disc
 from fardo.core.plan.boxed import box_up, inside_needed
@@ -26,7 +27,9 @@ bubble = Layer(SHOP.material("bubble-small"), 2)
 
 @st.composite
 def units(draw: st.DrawFn):
-    part = Part("thing", Box(draw(side), draw(side), draw(side)), POUND, draw(gap), rules=Rules(draw(st.booleans())))
+    part = Part(
+        "thing", Box(draw(side), draw(side), draw(side)), POUND, Gap.even(draw(gap)), rules=Rules(draw(st.booleans()))
+    )
     return wrap_up(part, (bubble,) if draw(st.booleans()) else (), SHOP)
 
 
@@ -49,7 +52,7 @@ def test_every_part_keeps_its_gap_from_the_walls_and_from_the_others(parts, card
     bare = [spans(lies.at, lies.turn, unit.shape.sizes) for lies, unit in zip(boxed.placements, parts, strict=True)]
     for n, (span, unit) in enumerate(zip(bare, parts, strict=True)):
         for axis in range(3):
-            keep = _grown(boxed, parts, n, axis) + unit.part.gap.nm
+            keep = _grown(boxed, parts, n, axis) + unit.part.gap.wall.nm
             assert span[axis][0] >= keep
             assert span[axis][1] + keep <= inside[axis]
     for (n, one), (m, other) in combinations(enumerate(bare), 2):
@@ -58,7 +61,7 @@ def test_every_part_keeps_its_gap_from_the_walls_and_from_the_others(parts, card
             - _grown(boxed, parts, n, axis) - _grown(boxed, parts, m, axis)
             for axis, (a, b) in enumerate(zip(one, other, strict=True))
         )  # fmt: skip
-        assert apart >= max(parts[n].part.gap.nm, parts[m].part.gap.nm)
+        assert apart >= max(parts[n].part.gap.wall.nm, parts[m].part.gap.wall.nm)
     for _, at, size in boxed.extras_placed:
         spot = [(a.nm, a.nm + s.nm) for a, s in zip(at, size, strict=True)]
         for n, span in enumerate(bare):
@@ -66,7 +69,7 @@ def test_every_part_keeps_its_gap_from_the_walls_and_from_the_others(parts, card
                 max(a[0] - b[1], b[0] - a[1]) - _grown(boxed, parts, n, axis)
                 for axis, (a, b) in enumerate(zip(spot, span, strict=True))
             )
-            assert apart >= parts[n].part.gap.nm
+            assert apart >= parts[n].part.gap.wall.nm
 
 
 def _grown(boxed, parts, n: int, axis: int) -> int:
@@ -99,14 +102,14 @@ def test_blocks_never_overlap_and_those_that_stay_upright_do(things) -> None:
 
 def test_two_gaps_next_to_each_other_are_kept_once() -> None:
     """Two things of 10 x 10 x 4, 2 in round each: 2 in between them and at the walls, not 4 between."""
-    part = Part("thing", Box(*sizes("10 x 10 x 4")), POUND, inches("2"), 2)
+    part = Part("thing", Box(*sizes("10 x 10 x 4")), POUND, Gap.even(inches("2")), 2)
     arrangement, why = inside_needed(Load(units_of(part, (), SHOP), ()))
     assert arrangement.inside == sizes("14 x 14 x 14")
     assert why.formula == "parts side by side, gaps between kept"
 
 
 def test_a_liner_makes_the_inside_larger_on_every_side_and_moves_everything_in() -> None:
-    part = Part("thing", Box(*sizes("10 x 10 x 4")), POUND, inches("1"))
+    part = Part("thing", Box(*sizes("10 x 10 x 4")), POUND, Gap.even(inches("1")))
     unit = wrap_up(part, (), SHOP)
     plain, lined = (Load((unit,), (), liner) for liner in (None, Layer(SHOP.material("liner-foam"))))
     assert inside_needed(lined)[0].inside == tuple(s + inches("1") for s in inside_needed(plain)[0].inside)
@@ -116,7 +119,7 @@ def test_a_liner_makes_the_inside_larger_on_every_side_and_moves_everything_in()
 
 
 def test_those_of_a_pile_lie_one_on_the_other() -> None:
-    part = Part("disc", Disc(inches("8"), inches("1/4")), POUND, inches("1"), 5)
+    part = Part("disc", Disc(inches("8"), inches("1/4")), POUND, Gap.even(inches("1")), 5)
     boxed = box_up(Load(units_of(part, (), SHOP, 1), ()), "slotted", SHOP.grade("C"), SHOP)
     heights = [lies.at[2] for lies in boxed.placements]
     assert [lies.number for lies in boxed.placements] == [1, 2, 3, 4, 5]
@@ -124,7 +127,7 @@ def test_those_of_a_pile_lie_one_on_the_other() -> None:
 
 
 def test_a_hole_is_not_goods_and_wrap_is_not_air_to_be_filled() -> None:
-    unit = wrap_up(Part("thing", Box(*sizes("10 x 10 x 10")), POUND, inches("1")), (bubble,), SHOP)
+    unit = wrap_up(Part("thing", Box(*sizes("10 x 10 x 10")), POUND, Gap.even(inches("1"))), (bubble,), SHOP)
     boxed = box_up(Load((unit,), ()), "slotted", SHOP.grade("C"), SHOP)
     inside = volume_nm3(*boxed.made.inside)
     wrap = sum(coat.room_nm3 for coat in boxed.coats)

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import MEASURED, Bars, Box, Compound, Cylinder, Outline, Shape
 from fardo.core.plan.job import Job
 from fardo.files.job import JobFile, plain, read_job, write_job
@@ -128,15 +129,18 @@ def test_what_is_wrong_in_a_shape_is_named_by_its_field(shape: dict[str, Any], s
 
 
 def test_how_fragile_a_thing_is_gives_the_gap_that_was_not_said() -> None:
-    """Ordinary goods 2 in, fragile ones 3 to 4 (common practice; the figures are the shop's)."""
+    """A boxed article, and what does not break, 1/2 in; ordinary goods 2, fragile ones 3 to 4 (common practice; the
+    figures are the shop's)."""
     gaps = {
-        None: "2", "rugged": "1", "moderately-rugged": "2", "moderately-delicate": "2", "delicate": "3",
-        "very-delicate": "3", "extremely-fragile": "4", "20 G": "4", "300 G": "1",
+        None: "1/2", "does-not-break": "1/2", "rugged": "1", "moderately-rugged": "2", "moderately-delicate": "2",
+        "delicate": "3", "very-delicate": "3", "extremely-fragile": "4", "20 G": "4", "300 G": "1",
     }  # fmt: skip
     for fragility, gap in gaps.items():
         unit = said(parts=[part(fragility=fragility, gap=None)]).parts[0].units[0]
-        assert unit.part.gap == inches(gap), fragility
-    assert said(parts=[part(fragility="extremely-fragile", gap="1/2")]).parts[0].units[0].part.gap == inches("1/2")
+        assert unit.part.gap == Gap.even(inches(gap)), fragility
+    assert said(parts=[part(fragility="extremely-fragile", gap="1/2")]).parts[0].units[0].part.gap == Gap.even(
+        inches("1/2")
+    )
 
 
 def test_a_row_begun_and_left_empty_is_none_wherever_it_stands() -> None:

@@ -22,12 +22,13 @@ from fardo.core.arrange.nofit import NoFits, correlate, posed, solid_cells
 from fardo.core.arrange.search_shapes import ways_to_stand
 from fardo.core.arrange.settle import Settler
 from fardo.core.arrange.turn import TURNS, UNTURNED, about, after, carried, determinant
+from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ellipsoid, Piece, Ring, Shape, Taper, bars, compound, outline
 from fardo.core.goods.shape.cover import block, corners, egg, rod, upright
 from fardo.core.quantity import INCH, MM, POUND, ZERO, Length, Mass
 
 STEP = 12.0
-GAP = INCH.half()
+GAP = Gap.even(INCH.half())
 
 RIM = Ring(INCH * 12, INCH * 9, INCH * 2)
 ELL = outline(
@@ -204,7 +205,7 @@ def test_a_place_that_is_left_keeps_the_gap(one: Shape, other: Shape) -> None:
 def test_what_is_built_on_the_grid_is_pressed_together_and_never_grows() -> None:
     bodies = [Body("rim", RIM, GAP), Body("seat", SEAT, GAP), Body("post", SHAPES["cylinder"], GAP)]
     stances = [ways_to_stand(body, n * 10, STEP) for n, body in enumerate(bodies)]
-    room = [[GAP.mm] * 3 for _ in bodies]
+    room = [[GAP.wall.mm] * 3 for _ in bodies]
     ground = Ground(bodies, stances, room, NoFits(STEP))
     random = np.random.default_rng(1)
     built = ground.build([0, 1, 2], Aim(300.0), (900.0,) * 3, random)
@@ -225,7 +226,7 @@ def test_what_is_built_on_the_grid_is_pressed_together_and_never_grows() -> None
     assert settler.slack(new).min() >= -0.05
     exact = snapped(settler, new)
     assert np.abs(np.array([[c.mm for c in corner] for corner in exact]) - new).max() < 1e-3
-    assert any(c.nm == GAP.nm for corner in exact for c in corner), "something stands at a wall, to the nanometre"
+    assert any(c.nm == GAP.wall.nm for corner in exact for c in corner), "something stands at a wall, to the nanometre"
 
 
 @pytest.mark.parametrize(("rule", "count"), [({}, 6), ({"this_side_up": True}, 2), ({"keep_flat": True}, 2)])
@@ -251,10 +252,11 @@ def test_boxes_are_laid_apart_by_their_gaps_to_the_nanometre(sides, seed: int, g
     assert given_box or len(spans) == len(bodies)
     for n, span in enumerate(spans):
         assert all(
-            low >= GAP.nm and high + GAP.nm <= side.nm for (low, high), side in zip(span, answer.inside, strict=True)
+            low >= GAP.wall.nm and high + GAP.wall.nm <= side.nm
+            for (low, high), side in zip(span, answer.inside, strict=True)
         )
         for other in spans[:n]:
-            assert max(max(a[0] - b[1], b[0] - a[1]) for a, b in zip(span, other, strict=True)) >= GAP.nm
+            assert max(max(a[0] - b[1], b[0] - a[1]) for a, b in zip(span, other, strict=True)) >= GAP.wall.nm
 
 
 def test_the_exact_solver_keeps_gaps_and_lays_nothing_on_what_bears_nothing() -> None:

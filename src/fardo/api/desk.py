@@ -17,6 +17,7 @@ from fardo import __version__
 from fardo.api.reading import FileReader, Reads, ReadsHere
 from fardo.arranging import Workers
 from fardo.core.goods.shape import Scanned, scanned
+from fardo.core.plan.box import LookedAt
 from fardo.core.plan.job import Job
 from fardo.core.plan.picture import Picture, draw_up, price_ways
 from fardo.core.plan.price import Plan
@@ -74,7 +75,8 @@ class Today:
     def draw_up(self, job: JobFile, looked_at: str | None = None) -> Picture:
         """All that follows from the job here, as far as it can be read."""
         read = self.understand(job)
-        return draw_up(read, self.shop, self.carriers_for(read), looked_at)
+        seen = None if looked_at is None else LookedAt.read(looked_at)
+        return draw_up(read, self.shop, self.carriers_for(read), seen)
 
     def drew(self, picture: Picture) -> bool:
         """Whether it is of the shop and carriers as they stand."""

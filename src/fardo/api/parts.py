@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 
 from fardo.api import figures, goods
+from fardo.core.goods.gap import BETWEEN, Gap
 from fardo.core.plan.parts import CheckedPart, Used, WrapUsed
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import Coat, Cut
 from fardo.core.protect.cushion import CushionCheck
-from fardo.core.protect.material import Sold
-from fardo.core.quantity import Units, show_length, show_mass, show_sizes, show_volume
+from fardo.core.protect.forms import FORMS
+from fardo.core.protect.material import Material, Sold
+from fardo.core.quantity import INCH, Length, Units, show_length, show_mass, show_sizes, show_volume
 from fardo.core.quantity.show import show_area, show_litres, show_run
 
 
@@ -26,7 +29,7 @@ def view_part(checked: CheckedPart, units: Units) -> goods.PartView:
         wrapped=_wrapped(unit, units),
         weight=show_mass(unit.weight, units, "up").text,
         piles=list(checked.piles),
-        gap=show_length(unit.part.gap, units, "up").text,
+        gap=_gap(unit.part.gap, units),
         coats=[view_coat(coat, units) for coat in unit.coats],
         says=list(unit.says),
         cushion=_cushion(checked.check, units) if checked.check else None,
@@ -39,7 +42,8 @@ def view_wrap(used: WrapUsed, units: Units) -> goods.WrapList:
     return goods.WrapList(
         cuts=[
             goods.CutView(
-                material=one.material.name, pieces=f"{one.count} x", size=_size(one.cut, units), what=one.what
+                material=one.material.name, pieces=f"{one.count} x", what=one.what,
+                size=_size(one.cut, one.material, units),
             )
             for one in used.cuts
         ],
@@ -60,6 +64,14 @@ def _cushion(check: CushionCheck, units: Units) -> goods.CushionView:
     )
 
 
+def _gap(gap: Gap, units: Units) -> str:
+    """As a length where it is the same to every wall, else by place."""
+    said = gap.said
+    if all(length == gap.wall for place, length in said if place != BETWEEN):
+        return show_length(gap.wall, units, "up").text
+    return ", ".join(f"{place.removeprefix('gap ')} {show_length(length, units, 'up').text}" for place, length in said)
+
+
 def _wrapped(unit: Wrapped, units: Units) -> figures.Figure:
     shown = show_sizes(unit.sizes, units, "up")
     return figures.Figure(text=shown.text, exact=shown.exact, why=figures.view_why(unit.why(units), units))
@@ -71,7 +83,7 @@ def view_coat(coat: Coat, units: Units) -> goods.CoatView:
         material=coat.material.code,
         name=coat.material.name,
         grows=coat.grows(units),
-        cuts=[_cut(cut, units) for cut in coat.cuts],
+        cuts=[_cut(cut, coat.material, units) for cut in coat.cuts],
         amount=_amount(coat.amount, coat.material.sold, units),
         weight=show_mass(coat.weight, units, "up").text,
         price=str(coat.price),
@@ -87,15 +99,22 @@ def _total(used: Used, units: Units) -> goods.MaterialTotal:
     )  # fmt: skip
 
 
-def _size(cut: Cut, units: Units) -> str:
+def _size(cut: Cut, material: Material, units: Units) -> str:
+    """As it is cut at the bench: soft wrap to the next inch or centimetre, what tears at perforations by the foot."""
+    if getattr(FORMS[material.form], "LAPS", False) and cut.width is not None:
+        whole = INCH if units == "in" else Length.of_mm(10)
+        if units == "in" and material.tears_every and (feet := cut.length.whole_feet) is not None:
+            return f"{feet} ft of the {show_length(cut.width, units, 'up').text} roll"
+        cut = replace(cut, length=cut.length.to_step(whole, "up"), width=cut.width.to_step(whole, "up"))
     length = show_length(cut.length, units, "up").text
     if cut.width is None:
         return f"{length} long"
     return f"{length.removesuffix(f' {units}')} x {show_length(cut.width, units, 'up').text}"
 
 
-def _cut(cut: Cut, units: Units) -> str:
-    return f"{cut.count} of {_size(cut, units)}" if cut.count > 1 else _size(cut, units)
+def _cut(cut: Cut, material: Material, units: Units) -> str:
+    size = _size(cut, material, units)
+    return f"{cut.count} of {size}" if cut.count > 1 else size
 
 
 def _amount(amount: Fraction, sold: Sold, units: Units) -> str:

@@ -48,6 +48,7 @@ def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
         next_move=picture.next_move,
         cutting_cautions=list(CUTTING),
         hazards=_view_hazards(job.hazards, answers),
+        last_in=[extra.name for extra in job.load.last_in] if job.load is not None else [],
         measured={path: _measure(value, units) for path, value in job.read},
     )
 
@@ -129,7 +130,8 @@ def view_layout(load: Load, answer: Answer) -> views.Layout:
         (extras if one.body.extra else parts).append(
             views.Placement(
                 thing=one.number, name=one.body.name, at_mm=_mm(one.at), size_mm=_mm(one.sizes),
-                gap_mm=one.body.gap.mm, origin_mm=_mm(one.origin), turn=one.laid.turn, goes_in=one.goes_in,
+                gap_before_mm=_mm(one.before),
+                gap_beyond_mm=_mm(one.beyond), origin_mm=_mm(one.origin), turn=one.laid.turn, goes_in=one.goes_in,
                 locked=one.laid.locked,
             )
         )  # fmt: skip

@@ -71,8 +71,11 @@ def view_steps(
 
 
 def _container(other: CheaperContainer) -> str:
-    names = " and ".join(sorted({one.item.name for one in other.taken}))
-    return f"{other.saves} less in all in its own {names}, by {other.plan.quote.service}: {other.plan.costs.total}"
+    # One's own boxes are named first, then the container they are in.
+    *within, own = sorted({one.item for one in other.taken}, key=lambda item: bool(item.carrier))
+    closed = "".join(f"closed in {item.name}, " for item in within)
+    by = f"by {other.plan.quote.service}: {other.plan.costs.total}"
+    return f"{other.saves} less in all {closed}in its own {own.name}, {by}"
 
 
 def _view(one: Cheaper, units: Units) -> CheaperView:

@@ -21,14 +21,15 @@ MOST = 10**9  # of what is counted up by one
 
 
 class Placement(BaseModel):
-    """A thing in the box: the box around it as it is wrapped and turned, with `gap_mm` kept free around it; and where
+    """A thing in the box: the box around it as it is wrapped and turned, with what is kept free to the walls; and where
     it lies itself, a bare point p of it at turn x p + origin."""
 
     thing: int = Field(description="its number among all there are, extras after parts")
     name: str
     at_mm: tuple[float, float, float]
     size_mm: tuple[float, float, float]
-    gap_mm: float = 0
+    gap_before_mm: tuple[float, float, float]
+    gap_beyond_mm: tuple[float, float, float]
     origin_mm: tuple[float, float, float]
     turn: Matrix
     goes_in: int = Field(description="when it goes in, from above")
@@ -140,6 +141,24 @@ class NoWayView(BaseModel):
     why: str
 
 
+class AtHand(BaseModel):
+    """One of several boxes that are there and take the goods."""
+
+    item: str
+    inside: str
+    total: str | None = Field(description="all in by the cheapest service, None where none takes it")
+    own: str = Field(description="what the box itself costs")
+    left: int = Field(description="how many are left once it is taken")
+    room: list[SideRoom] = Field(description="from the wrapped goods to each side of the box")
+    picked: bool
+    chosen: bool
+
+
+class SideRoom(BaseModel):
+    side: str
+    free: str
+
+
 class WayView(BaseModel):
     """One way to get the box, worked out to its prices."""
 
@@ -160,6 +179,8 @@ class WayView(BaseModel):
     sheets: list[str]
     inserts: list[str] = Field(description="what there is to say of the inserts")
     notes: list[str]
+    item: str = Field(description="which of several boxes there, empty where it is cut from sheet")
+    at_hand: list[AtHand] = Field(description="of the way in hand: each box there for the goods, cheapest first")
     from_stock: str = Field(description="which box that is there it is made from, empty where it is cut from sheet")
     steps: list[StepView]
     warnings: list[str] = Field(description="what speaks against its strength")
@@ -230,13 +251,18 @@ class WorkOut(BaseModel):
     next_move: str
     cutting_cautions: list[str]
     hazards: list[HazardView]
+    last_in: list[str] = Field(description="extras that are folded or lie on top, and size no box")
     measured: dict[str, str] = Field(description="what each typed measure was read as, by field")
 
 
 class WorkOutRequest(BaseModel):
     model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "in_hand": "tray"}]})
     job: JobFile
-    in_hand: str | None = Field(None, description="the way looked at: its blanks are drawn, the docket shows it")
+    in_hand: str | None = Field(
+        None, max_length=240,
+        description="the way looked at, 'shelf/18 x 14 x 12' for one of several boxes there, nothing for the cheapest; "
+        "its blanks are drawn, the docket shows it",
+    )  # fmt: skip
 
 
 class LabelView(BaseModel):

@@ -20,11 +20,12 @@ from fardo.files.svg import svg
 def view_way(way: WayPriced, picture: Picture) -> views.WayView:
     """The way in words; all of its quotes and its blanks drawn where it is looked at."""
     boxed, made, units = way.boxed, way.boxed.made, picture.shop.units
-    drawn = made.way == picture.looked_at
-    whole = drawn or way is picture.current
+    looked, box = picture.looked_at, picture.job.box
+    whole = way is picture.current or (looked is not None and made.way == looked.way)
+    drawn = looked is not None and (made.way == looked.way or (not looked.way and whole))
     return views.WayView(
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
-        board=made.grade.code, chosen=picture.job.box == choice_of_box(made), too_large=boxed.too_large,
+        board=made.grade.code, chosen=box is not None and box.is_met_by(choice_of_box(made)), too_large=boxed.too_large,
         needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
         inside=figures.view_sizes(made.inside, units, made.whys["inside"], "down"),
         outside=figures.view_sizes(made.outside, units, made.whys["outside"]),
@@ -35,6 +36,8 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         sheets=[_sheet(on, units) for on in boxed.sheets],
         inserts=[_insert_says(one, units) for one in boxed.inserts if one.says],
         notes=list(made.notes),
+        item=made.item,
+        at_hand=[_at_hand(one, way, picture) for one in picture.at_hand] if way is picture.current else [],
         from_stock=" and ".join(_item(one, units) for one in made.taken),
         steps=[views.StepView(do=step.told(in_words(units)), knife=step.knife) for step in made.steps],
         warnings=list(boxed.strength.warnings),
@@ -56,6 +59,19 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         cut_by=write_cut_by(way.cut_by) if way.cut_by else None,
         cut_by_others=way.cut_by_others,
         other_school=_other_school(way.other_school, units) if way.other_school else None,
+    )  # fmt: skip
+
+
+def _at_hand(one: WayPriced, way: WayPriced, picture: Picture) -> views.AtHand:
+    made, units, chosen = one.boxed.made, picture.shop.units, picture.job.box
+    return views.AtHand(
+        item=one.item, inside=show_sizes(made.inside, units, "down").text,
+        total=str(one.cheapest) if one.cheapest else None, own=str(one.boxed.own),
+        left=min(taken.item.count - taken.count for taken in made.taken),
+        room=[views.SideRoom(side=side, free=show_length(free, units, "down").text)
+              for side, free in one.boxed.room_left],
+        picked=one.item == way.item,
+        chosen=chosen is not None and (chosen.way, chosen.item) == (one.way, one.item),
     )  # fmt: skip
 
 

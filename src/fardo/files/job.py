@@ -17,6 +17,7 @@ from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry
 from fardo.files.cut_by import CutBy
 from fardo.files.family import InsertName, WayName
+from fardo.files.gap import GapEntry
 from fardo.files.shapes import ShapeEntry, box_shape
 from fardo.files.typed import Count, ExtraEntry, Measure, Strict, TypedDistance, TypedSizes, Weight, complaints
 
@@ -29,7 +30,9 @@ class LayerEntry(Strict):
 
     material: str = Field(max_length=40)
     layers: Count = 1
-    crossed: bool = Field(False, description="wound both ways, as many layers each way")
+    crossed: bool = Field(False, description="wound both ways")
+    across: Count | None = Field(None, description="layers the second way; nothing said: as many as the first")
+    reused: bool = Field(False, description="it was used before and costs nothing")
     room: Measure | None = Field(None, description="free on each side inside an inner box")
     hollow: TypedSizes | None = Field(None, description="size of the hollow that is stuffed")
     lengths: list[Measure] | None = Field(None, max_length=60, description="of the tubes to cover")
@@ -40,6 +43,7 @@ class RulesEntry(Strict):
     this_side_up: bool = False
     keep_flat: bool = False
     no_load_on_top: bool = False
+    hard_edges: bool = Field(False, description="they punch through a bag or a mailer")
     bears: Weight | None = Field(None, description="the most that may lie over it; nothing said: by how fragile it is")
     bundle: str = Field("", max_length=60, description="parts of one name are held together")
     apart_from: list[str] = Field(default_factory=list, max_length=40, description="parts it must not lie beside")
@@ -52,8 +56,15 @@ class PartEntry(Strict):
     fragility: str | None = Field(None, max_length=40, description="a class, or what it bears: '60 G'")
     shape: ShapeEntry = Field(default_factory=box_shape, validate_default=True)
     protect: list[LayerEntry] = Field(default_factory=list, max_length=20)
-    gap: Measure | None = None
+    gap: Measure | GapEntry | None = Field(
+        None, description="what is kept free around it: one length, or lengths by place"
+    )
     rules: RulesEntry = Field(default_factory=RulesEntry)
+    proven: str = Field(
+        "",
+        max_length=200,
+        description="how such goods are packed in practice, where that stands over the cushion check",
+    )
     piles: Count | None = Field(None, description="flat things of a count, in so many piles")
     sleeve_holds: Count | None = Field(None, description="at most so many in a pile")
     photos: list[str] = Field(default_factory=list, max_length=12, description="files kept with the shop")
@@ -117,6 +128,7 @@ class ChosenBox(Strict):
     school: Literal["exact", "thumb"] = "exact"
     board: str
     inside_mm: tuple[float, float, float]
+    item: str | None = Field(None, max_length=200, description="which of several boxes that are there")
     cut_by: CutBy | None = Field(None, description="the allowances it was worked out by; it keeps them")
 
 

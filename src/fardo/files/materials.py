@@ -34,6 +34,8 @@ class MaterialEntry(Strict):
     cushions: bool = Field(False, description="its thickness counts against a blow")
     inner: Measure | None = Field(None, description="the widest tube it goes over")
     reach: Measure | None = Field(None, description="how far a corner guard goes along the face")
+    gives: Measure | None = Field(None, description="by how much one layer of it is pressed in on a side")
+    tears_every: Measure | None = Field(None, description="between its perforations; nothing where it is cut anywhere")
     board: str | None = Field(None, max_length=20, description="what an inner box is made of")
 
 
@@ -54,7 +56,7 @@ def read_materials(
 
 
 def _material(entry: MaterialEntry, units: Units, currency: str, path: str) -> Material:
-    def optional(name: Literal["width", "inner", "reach"]) -> Length | None:
+    def optional(name: Literal["width", "inner", "reach", "gives", "tears_every"]) -> Length | None:
         value = getattr(entry, name)
         return None if value is None else to_length(value, units, f"{path}.{name}")
 
@@ -73,4 +75,6 @@ def _material(entry: MaterialEntry, units: Units, currency: str, path: str) -> M
         reach=optional("reach") or ZERO,
         board=entry.board,
         cushions=entry.cushions,
+        gives=optional("gives") or ZERO,
+        tears_every=optional("tears_every"),
     )

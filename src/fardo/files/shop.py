@@ -12,8 +12,10 @@ from pydantic import Field, model_validator
 
 from fardo.core.board.strength import Trust
 from fardo.core.make.allowances import ALLOWANCES, Allowances
+from fardo.core.make.soft import SoftGates
 from fardo.core.make.stock import Stock
 from fardo.core.plan.shop import Shop, Tape
+from fardo.core.protect.cushion import read_fragility
 from fardo.core.protect.fill import Fill
 from fardo.core.quantity import Length, Units
 from fardo.core.refusal import BadInput
@@ -38,6 +40,13 @@ class FillEntry(Strict):
 class TapeEntry(Strict):
     weight_per_m: Weight
     price_per_100_m: str
+
+
+class SoftEntry(Strict):
+    """The gates before a bag or a mailer."""
+
+    heaviest: Weight = Field(description="all that goes in bare")
+    fragility: str = Field(max_length=40, description="the least sturdy class that goes in a mailer bare")
 
 
 class WireEntry(Strict):
@@ -90,6 +99,10 @@ class ShopFile(Strict):
     )
     fence_step: Literal["1/16 in", "1/32 in", "1 mm"]
     fill: FillEntry
+    soft: SoftEntry = Field(
+        default_factory=_from_start("soft"), validate_default=True,
+        description="what may travel in a bag or mailer as it is",
+    )  # fmt: skip
     tape: TapeEntry
     boards: list[BoardEntry] = Field(min_length=1, max_length=40)
     default_board: str
@@ -162,6 +175,10 @@ class ShopFile(Strict):
                 Fraction(self.stack_safety),
             ),
             dear_from=to_money(self.dear_from, self.currency, "dear_from"),
+            soft=SoftGates(
+                to_mass(self.soft.heaviest, units, "soft.heaviest"),
+                read_fragility(self.soft.fragility, "soft.fragility"),
+            ),
             making=tuple((way, Fraction(said)) for way, said in self.minutes.items()),
             kerf=to_length(self.kerf, units, "kerf", zero=True, most=_ALLOWANCE_MOST),
             offcut_least=to_length(self.offcut_least, units, "offcut_least", most=_DEEPEST),

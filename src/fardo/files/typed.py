@@ -94,6 +94,9 @@ class ExtraEntry(Strict):
     name: str = Field("", max_length=120)
     size: TypedSizes | None = None
     weight: Weight | None = None
+    lies_flat: bool | None = Field(
+        None, description="it is folded or lies on top and sizes no box; nothing said: where it is 1/8 in thin or less"
+    )
 
 
 def to_length(value: str | float, units: Units, field: str, *, zero: bool = False, most: Length = LONGEST) -> Length:
@@ -298,7 +301,7 @@ def _allowed(kind: str, context: Mapping[str, object]) -> str:
 
 
 # The checker's own names for the branches of a choice; no field of a file is called so.
-_BRANCHES = {"str", "float", "list[union[str,float]]", "body", "[key]", *SHAPES}
+_BRANCHES = {"str", "float", "GapEntry", "list[union[str,float]]", "body", "[key]", *SHAPES}
 
 
 def _path(loc: tuple[int | str, ...]) -> str:

@@ -29,6 +29,7 @@ from fardo.core.quantity import ZERO, Length, Mass, Money, read_distance, volume
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.files.arrangement import read_arrangement
+from fardo.files.gap import GapEntry, to_gap
 from fardo.files.job import BesideEntry, Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
 from fardo.files.shapes import MeshFinder, ShapeReader
 from fardo.files.typed import ExtraEntry, to_count, to_length, to_mass, to_sizes
@@ -146,20 +147,22 @@ class _Reading:
         shape = ShapeReader(units, measure, self.attempt, self.find_mesh).read(entry.shape, f"{path}.shape")
         weight = self.needed(f"weight{of}", entry.weight, to_mass, units, f"{path}.weight")
         fragility = self.optional(entry.fragility, None, read_fragility, f"{path}.fragility")
-        gap = self.optional(entry.gap, self.shop.gap(fragility), to_length, units, f"{path}.gap", zero=True)
         count = self.attempt(to_count, entry.count, f"{path}.count", MOST_OF_ONE)
         piles = self.optional(entry.piles, None, to_count, f"{path}.piles", MOST_OF_ONE)
         holds = self.optional(entry.sleeve_holds, None, to_count, f"{path}.sleeve_holds", MOST_OF_ONE)
         if weight is not None:
             self.read.append((f"{path}.weight", weight))
-        if gap is not None and not _empty(entry.gap):
-            self.read.append((f"{path}.gap", gap))
+        touches = piles is not None or holds is not None
+        said = None if _empty(entry.gap) else entry.gap
+        gap = self.attempt(to_gap, said, self.shop.gap(fragility), touches, units, f"{path}.gap")
+        if gap is not None and said is not None and not isinstance(said, GapEntry):
+            self.read.append((f"{path}.gap", gap.wall))
         layers = [self.layer(layer, f"{path}.protect[{k}]") for k, layer in enumerate(entry.protect)]
         if None in (shape, weight, gap, count, *layers) or len(self.problems) > faults:
             return ()
         assert shape is not None and weight is not None and gap is not None and count is not None  # noqa: PT018
         rules = self.rules(entry, f"{path}.rules")
-        part = Part(entry.name or "the goods", shape, weight, gap, count, fragility, rules)
+        part = Part(entry.name or "the goods", shape, weight, gap, count, fragility, rules, entry.proven.strip())
         whole = tuple(layer for layer in layers if layer is not None)
         return self.attempt(units_of, part, whole, self.shop, piles, holds, under=path) or ()
 
@@ -167,7 +170,9 @@ class _Reading:
         said = entry.rules
         bears = self.optional(said.bears, None, to_mass, self.shop.units, f"{path}.bears", zero=True)
         apart = frozenset(said.apart_from) - {""}
-        return Rules(said.this_side_up, said.keep_flat, said.no_load_on_top, bears, said.bundle.strip(), apart)
+        return Rules(
+            said.this_side_up, said.keep_flat, said.no_load_on_top, bears, said.bundle.strip(), apart, said.hard_edges
+        )
 
     def layer(self, entry: LayerEntry, path: str) -> Layer | None:
         units = self.shop.units
@@ -179,10 +184,11 @@ class _Reading:
             for k, length in enumerate(entry.lengths or ())
         ]
         layers = self.attempt(to_count, entry.layers, f"{path}.layers", MOST_LAYERS)
+        across = self.optional(entry.across, None, to_count, f"{path}.across", MOST_LAYERS)
         if material is None or room is None or layers is None or None in lengths:
             return None
         return Layer(
-            material, layers, entry.crossed, room, volume_nm3(*hollow) if hollow else 0,
+            material, layers, entry.crossed, across, entry.reused, room, volume_nm3(*hollow) if hollow else 0,
             tuple(length for length in lengths if length is not None), entry.bubbles,
         )  # fmt: skip
 
@@ -225,7 +231,10 @@ class _Reading:
         name = entry.name or f"extra {n + 1}"
         sizes = self.needed(f"size of {name}", entry.size, to_sizes, self.shop.units, f"extras[{n}].size")
         weight = self.optional(entry.weight, Mass(0), to_mass, self.shop.units, f"extras[{n}].weight", zero=True)
-        return None if sizes is None or weight is None else Extra(name, sizes, weight)
+        if sizes is None or weight is None:
+            return None
+        lies_flat = Extra.as_paper(sizes) if entry.lies_flat is None else entry.lies_flat
+        return Extra(name, sizes, weight, lies_flat)
 
     def value(self, job: JobFile) -> Money | None:
         """Declared of all of it; what is wrong with it is told where it goes."""
@@ -275,7 +284,7 @@ class _Reading:
             inside = self.attempt(to_sizes, list(had.inside_mm), "in", "chosen.box.inside_mm")
             if inside:
                 kept = had.cut_by.to_core() if had.cut_by else None
-                box = BoxChoice(had.way, had.school, had.board, inside, kept)
+                box = BoxChoice(had.way, had.school, had.board, inside, had.item, kept)
         price: PriceChoice | None = None
         if (was := chosen.price) is not None:
             amount = self.attempt(Money.read, was.amount, was.currency, under="chosen.price.amount")

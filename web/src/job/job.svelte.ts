@@ -42,8 +42,10 @@ export class JobDesk {
   trouble = $state('');
   restored = $state(false);
   newestRevision = $state<number | null>(null);
-  /** The way looked at. */
+  /** What is looked at: a way, or of several boxes there which one; nothing while nobody picked any. */
   inHand = $state('');
+  /** Whether a box is looked at at all, so that its blanks are drawn. */
+  #drawn = false;
   /** The number of the part whose row was entered last. */
   chosen = $state(0);
   /** The label of this job: bought, or still asked about. */
@@ -190,7 +192,7 @@ export class JobDesk {
     const asked = new AbortController();
     this.#asked = asked;
     try {
-      const body = { job: this.job, in_hand: this.inHand || null };
+      const body = { job: this.job, in_hand: this.#drawn || this.inHand ? this.inHand : null };
       const work = await calls.workOut(body, asked.signal);
       this.work = work;
       if (work.docket.outside || this.figures === null) this.figures = work;
@@ -200,10 +202,18 @@ export class JobDesk {
     }
   }
 
+  /** Has the blanks of the current box drawn. */
+  draw(): void {
+    if (this.#drawn) return;
+    this.#drawn = true;
+    void this.workOut();
+  }
+
   /** Looks at a way: its blanks are drawn, and the docket shows it where no box is chosen yet. */
-  take(way: string): void {
-    if (this.inHand === way) return;
-    this.inHand = way;
+  take(way: string, item = ''): void {
+    const wanted = item ? `${way}/${item}` : way;
+    if (this.inHand === wanted) return;
+    this.inHand = wanted;
     void this.workOut();
   }
 
@@ -223,7 +233,9 @@ export class JobDesk {
   /** The way in hand: what is looked at, or was chosen, or costs least. */
   get way(): WayView | undefined {
     return (
-      this.ways.find((one) => one.way === this.inHand) ?? this.ways.find((one) => one.chosen) ?? this.ways[0]
+      this.ways.find((one) => one.way === this.inHand.split('/', 1)[0]) ??
+      this.ways.find((one) => one.chosen) ??
+      this.ways[0]
     );
   }
 
@@ -281,7 +293,7 @@ export class JobDesk {
   /** A box as it is chosen, with the allowances it keeps: today's. */
   #boxOf(way: WayView): NonNullable<NonNullable<JobFile['chosen']>['box']> {
     const box = { way: way.way, school: way.school, board: way.board, inside_mm: way.needed_mm };
-    return { ...box, cut_by: way.cut_by };
+    return { ...box, item: way.item, cut_by: way.cut_by };
   }
 
   choosePrice(way: WayView, quote: QuoteView): void {

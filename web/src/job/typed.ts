@@ -8,7 +8,13 @@ export interface TypedExtra {
   name: string;
   size: string;
   weight: string;
+  /** Folded or on top, so that it sizes no box; null while nobody said. */
+  liesFlat?: boolean | null;
 }
+
+/** Where a gap can be said by itself, beside the walls. */
+export const PLACES = ['between', 'below', 'above', 'edges', 'faces'] as const;
+export type Place = (typeof PLACES)[number];
 
 /** A parcel of the job that is closed already and goes with it. */
 export interface TypedBeside extends TypedExtra {
@@ -19,6 +25,8 @@ export interface TypedLayer {
   material: string;
   layers: string;
   crossed: boolean;
+  across: string;
+  reused: boolean;
   room: string;
   hollow: string;
   lengths: string;
@@ -45,12 +53,16 @@ export interface TypedPart {
   /** By the name of the measure; those of other shapes stay, for when the shape is changed back. */
   measures: Record<string, string>;
   weight: string;
+  /** Everywhere, or to the walls where it is said by place. */
   gap: string;
+  gapBy: Record<Place, string>;
   fragility: string;
+  proven: string;
   protect: TypedLayer[];
   thisSideUp: boolean;
   keepFlat: boolean;
   noLoadOnTop: boolean;
+  hardEdges: boolean;
   bears: string;
   bundle: string;
   /** Names, with commas between. */
@@ -111,11 +123,14 @@ export function blankPart(): TypedPart {
     measures: {},
     weight: '',
     gap: '',
+    gapBy: { between: '', below: '', above: '', edges: '', faces: '' },
     fragility: '',
+    proven: '',
     protect: [],
     thisSideUp: false,
     keepFlat: false,
     noLoadOnTop: false,
+    hardEdges: false,
     bears: '',
     bundle: '',
     apartFrom: '',
@@ -129,7 +144,17 @@ export function blankPart(): TypedPart {
 }
 
 export function blankLayer(material: string): TypedLayer {
-  return { material, layers: '1', crossed: false, room: '', hollow: '', lengths: '', bubbles: '' };
+  return {
+    material,
+    layers: '1',
+    crossed: false,
+    across: '',
+    reused: false,
+    room: '',
+    hollow: '',
+    lengths: '',
+    bubbles: '',
+  };
 }
 
 /** Whether nothing was typed in it. */
@@ -150,6 +175,8 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     material: entry.material,
     layers: String(entry.layers ?? 1),
     crossed: entry.crossed ?? false,
+    across: entry.across ? String(entry.across) : '',
+    reused: entry.reused ?? false,
     room: length(entry.room),
     hollow: sizes(entry.hollow as string | Said[] | null | undefined),
     lengths: (entry.lengths ?? []).map((one) => length(one)).join(', '),
@@ -172,12 +199,14 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
         ]),
       ),
       weight: mass(entry.weight),
-      gap: length(entry.gap),
+      ...gapOf(entry.gap, length),
       fragility: entry.fragility ?? '',
+      proven: entry.proven ?? '',
       protect: (entry.protect ?? []).map(layer),
       thisSideUp: entry.rules?.this_side_up ?? false,
       keepFlat: entry.rules?.keep_flat ?? false,
       noLoadOnTop: entry.rules?.no_load_on_top ?? false,
+      hardEdges: entry.rules?.hard_edges ?? false,
       bears: mass(entry.rules?.bears),
       bundle: entry.rules?.bundle ?? '',
       apartFrom: (entry.rules?.apart_from ?? []).join(', '),
@@ -198,6 +227,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       name: extra.name ?? '',
       size: sizes(extra.size as string | Said[] | null | undefined),
       weight: mass(extra.weight),
+      liesFlat: extra.lies_flat ?? null,
     })),
     beside: (job.beside ?? []).map((parcel) => ({
       name: parcel.name ?? '',
@@ -239,10 +269,31 @@ function toLayer(layer: TypedLayer): LayerEntry {
     material: layer.material,
     layers: layer.layers.trim() || 1,
     crossed: layer.crossed,
+    across: layer.crossed ? orNothing(layer.across) : null,
+    reused: layer.reused,
     room: orNothing(layer.room),
     hollow: orNothing(layer.hollow),
     lengths: lengths.length ? lengths.map((one) => one.trim()) : null,
     bubbles: layer.bubbles || null,
+  };
+}
+
+/** A gap as the job has it: one length, or lengths by place. */
+function gapOf(gap: PartEntry['gap'], length: (value: Said) => string): Pick<TypedPart, 'gap' | 'gapBy'> {
+  const by = typeof gap === 'object' && gap !== null ? gap : { wall: gap };
+  const places = by as Partial<Record<Place | 'wall', Said>>;
+  return {
+    gap: length(places.wall),
+    gapBy: Object.fromEntries(PLACES.map((place) => [place, length(places[place])])) as Record<Place, string>,
+  };
+}
+
+function toGap(part: TypedPart): PartEntry['gap'] {
+  const said = PLACES.filter((place) => part.gapBy[place].trim());
+  if (!said.length) return orNothing(part.gap);
+  return {
+    wall: orNothing(part.gap),
+    ...Object.fromEntries(said.map((place) => [place, part.gapBy[place]])),
   };
 }
 
@@ -254,8 +305,9 @@ export function toPart(part: TypedPart): PartEntry {
     name: part.name,
     count: part.count.trim() || 1,
     weight: orNothing(part.weight),
-    gap: orNothing(part.gap),
+    gap: toGap(part),
     fragility: orNothing(part.fragility),
+    proven: part.proven,
     shape: {
       ...EMPTY[part.kind],
       ...shapePoints(part),
@@ -267,6 +319,7 @@ export function toPart(part: TypedPart): PartEntry {
       this_side_up: part.thisSideUp,
       keep_flat: part.keepFlat,
       no_load_on_top: part.noLoadOnTop,
+      hard_edges: part.hardEdges,
       bears: orNothing(part.bears),
       bundle: part.bundle ?? '',
       apart_from: (part.apartFrom ?? '')
@@ -340,7 +393,12 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     parts: typed.parts.map(toPart),
     extras: typed.extras
       .filter((extra) => extra.name || extra.size || extra.weight)
-      .map((extra) => ({ name: extra.name, size: orNothing(extra.size), weight: orNothing(extra.weight) })),
+      .map((extra) => ({
+        name: extra.name,
+        size: orNothing(extra.size),
+        weight: orNothing(extra.weight),
+        lies_flat: extra.liesFlat ?? null,
+      })),
     beside: (typed.beside ?? []).map((parcel) => ({
       name: parcel.name,
       size: orNothing(parcel.size),

@@ -24,7 +24,7 @@ from fardo.files.svg import svg
 router = resource("/api/jobs/{key}/cut-sheet", "cut sheet")
 prices = resource("/api/jobs/{key}/prices", "work")
 
-Way = Annotated[str, Query(max_length=20)]
+Way = Annotated[str, Query(max_length=240)]
 
 
 @router.get(".pdf", response_class=Response)

@@ -13,7 +13,7 @@ from fardo.core.goods.shape import SHAPES
 from fardo.core.make import WAYS
 from fardo.core.make.allowances import ALLOWANCES
 from fardo.core.make.inserts import INSERTS
-from fardo.core.protect.cushion import CLASSES, say_class
+from fardo.core.protect.cushion import CLASS_NAMES, DOES_NOT_BREAK, say_class
 from fardo.core.protect.forms import FORMS, goes_on_walls
 from fardo.core.quantity import Units, show_length, show_sizes
 from fardo.files.blank_in import LARGEST, read_blank
@@ -138,6 +138,6 @@ def view_shop(desk: Desk) -> views.ShopView:
             for name, one in ALLOWANCES.items()
         ],
         tags=[goods.Choice(value=code, says=tag.says) for code, tag in tags().items()],
-        fragilities=[goods.Choice(value=name, says=say_class(name)) for name, _, _ in CLASSES],
+        fragilities=[goods.Choice(value=name, says=say_class(name)) for name in (*CLASS_NAMES, DOES_NOT_BREAK)],
         questions=[views.QuestionChoice(value=question.code, says=question.asks) for question in QUESTIONS.values()],
     )

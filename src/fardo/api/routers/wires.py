@@ -41,7 +41,7 @@ class AskRequest(BaseModel):
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "way": "tray"}]})
     job: JobFile
-    way: str = Field(max_length=20)
+    way: str = Field(max_length=240)
     id: str | None = Field(None, max_length=40, description="of the saved job, where a label may be bought for it")
 
 

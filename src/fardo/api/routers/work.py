@@ -44,7 +44,7 @@ class FoldRequest(BaseModel):
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "way": "tray"}]})
     job: JobFile
-    way: str = Field(max_length=20)
+    way: str = Field(max_length=240, description="or which of several boxes there: 'shelf/18 x 14 x 12'")
 
 
 @router.post("/fold")
@@ -64,7 +64,7 @@ class StepsRequest(BaseModel):
         }
     )  # fmt: skip
     job: JobFile
-    way: str = Field(max_length=20)
+    way: str = Field(max_length=240, description="or which of several boxes there: 'shelf/18 x 14 x 12'")
     carrier: str = Field(max_length=80)
     service: str = Field(max_length=80)
     programme: str = Field(max_length=40)

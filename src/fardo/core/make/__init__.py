@@ -30,11 +30,12 @@ from fardo.core.make import (
     tube,
 )
 from fardo.core.make.allowances import Allowances
+from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School
 from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.refusal import BadInput
 
-__all__ = ["WAYS", "Allowances", "Made", "School", "Stock", "make_box"]
+__all__ = ["WAYS", "Allowances", "Contents", "Made", "School", "Stock", "boxes_for", "make_box", "opens_at_its_end"]
 
 WAYS: dict[str, ModuleType] = {
     module.NAME: module
@@ -54,24 +55,39 @@ def make_box(
     stock: Stock = NOTHING_THERE,
     upright: bool = True,
 ) -> Made:
-    """The box that `way` makes for an inside size.
+    """The box that `way` makes for an inside size, the best where several are there.
 
     Args:
         stock: what is there, for the ways that need it. upright: whether the height must stay the height.
 
     Raises: BadInput for a way or school there is not; NoAnswer where no box in stock will do.
     """
+    return boxes_for(way, Contents(inside, upright), grade, allowances, school, stock)[0]
+
+
+def boxes_for(
+    way: str,
+    contents: Contents,
+    grade: Grade,
+    allowances: Allowances,
+    school: School = "exact",
+    stock: Stock = NOTHING_THERE,
+) -> tuple[Made, ...]:
+    """Every box of a way that the contents go into, the best first; one where it is cut. Raises as `make_box` does."""
     if way not in WAYS:
         raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field="way")
     schools = WAYS[way].SCHOOLS
     if school not in schools:
         raise BadInput("not a school of this way", read=school, allowed=", ".join(schools), field="school")
-    made: Made
     if WAYS[way].NEEDS == "stock":
-        made = WAYS[way].take(inside, stock, allowances, upright)
-    else:
-        made = _corrected(way, inside, grade, allowances, school)
-    return made
+        taken: tuple[Made, ...] = WAYS[way].take(contents, stock, allowances)
+        return taken
+    return (_corrected(way, contents.inside, grade, allowances, school),)
+
+
+def opens_at_its_end(way: str) -> bool:
+    """Whether goods are slid into it, and not let down from above."""
+    return getattr(WAYS[way], "OPENS", "top") == "end"
 
 
 def _corrected(way: str, inside: Sizes, grade: Grade, allowances: Allowances, school: School) -> Made:

@@ -1,21 +1,24 @@
-"""A box that is there, in a bag trimmed to size: against wet, scuffs and a box that tells what is in it.
+"""A box that is there, closed, in a bag or an envelope: against wet and scuffs, and because a carrier counts it as a
+soft pack, by the flat size of the bag as it is trimmed.
 
-The bag is cut to l + h and the seams of the closed box, and is wide enough for w + h and the seams (common practice).
+The bag is cut on both sides to l + h and w + h of the closed box, by its outside, and taped like wrapping, which needs
+no seam (common practice).
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction
 
-from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import SEAMS, Allowances
-from fardo.core.make.made import Made, School, check_inside
-from fardo.core.make.mailer import RULE, must_close
+from fardo.core.make.contents import Contents
+from fardo.core.make.made import Made, School
+from fardo.core.make.mailer import RULE, must_close, trim_steps, trimmed_flat
 from fardo.core.make.shelf import from_stock
 from fardo.core.make.step import Step
-from fardo.core.make.stock import Pouch, Stock, Taken, nearest_of
-from fardo.core.quantity import Length
+from fardo.core.make.stock import POUCHES, Pouch, Stock, StockBox, Taken, nearest_of
+from fardo.core.quantity import ZERO, Length
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 
@@ -25,35 +28,71 @@ SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(5)  # as a box from the shelf, and to trim and tape the bag: starting value
 
 
-def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
-    """The smallest own box that holds it, in the cheapest bag that closes on it. Raises NoAnswer where none."""
-    check_inside(inside)
-    boxed = from_stock(NAME, inside, stock.own_boxes, upright, MINUTES)
-    bags = [pouch for pouch in stock.own_pouches if pouch.kind == "bag" and pouch.count]
-    found: list[Pouch] = []
+def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
+    """Every own box that holds it, in the cheapest bag that closes on it, the smallest box first.
+
+    Raises: NoAnswer where no box holds it or no bag closes on one.
+    """
+    bags = tuple(pouch for pouch in stock.own_pouches if pouch.kind == "bag")
+    return closed_in(NAME, contents, stock.own_boxes, bags, allowances)
+
+
+def closed_in(
+    way: str, contents: Contents, boxes: tuple[StockBox, ...], pouches: tuple[Pouch, ...], allowances: Allowances
+) -> tuple[Made, ...]:  # fmt: skip
+    """Boxes that are there, each closed in the cheapest of some mailers that closes on it. Raises as `take` does."""
+    closed = from_stock(way, contents, boxes, MINUTES)
+    found = tuple(_all_closed_in(closed, pouches, allowances))
+    if found:
+        return found
     whys: list[tuple[str, NoAnswer]] = []
-    for bag in bags:
+    for pouch in pouches:
         try:
-            must_close(bag, boxed.outside, allowances[SEAMS])
+            _must_take(pouch, closed[0], allowances)
         except NoAnswer as none:
-            whys.append((bag.name, none))
-        else:
-            found.append(bag)
-    if not found:
-        why = nearest_of(whys, "there is no bag")
-        raise NoAnswer(f"{boxed.taken[0].item.name} would hold it, but of the bags {why}" if whys else str(why))
-    bag = min(found, key=lambda one: (one.price.minor, one.width.nm * one.length.nm, one.name))
-    length, _, height = sorted(boxed.outside, reverse=True)
-    trimmed = length + height + allowances[SEAMS]
-    a, b, c = (side + bag.wall * 2 for side in boxed.outside)
-    why_bag = Why("box outside + 2 walls", (("box outside", boxed.outside), ("wall", bag.wall)), RULE)
+            whys.append((pouch.name, none))
+    why = nearest_of(whys, "there is none")
+    raise NoAnswer(f"{closed[0].taken[0].item.name} would hold it, but of what goes around a box {why}")
+
+
+def _all_closed_in(closed: tuple[Made, ...], pouches: tuple[Pouch, ...], allowances: Allowances) -> Iterator[Made]:
+    for boxed in closed:
+        fitting = []
+        for pouch in pouches:
+            try:
+                _must_take(pouch, boxed, allowances)
+            except NoAnswer:
+                continue
+            fitting.append(pouch)
+        if fitting:
+            yield _closed(
+                boxed, min(fitting, key=lambda p: (p.price.minor, p.width.nm * p.length.nm, p.name)), allowances
+            )
+
+
+def _must_take(pouch: Pouch, boxed: Made, allowances: Allowances) -> None:
+    if not pouch.count:
+        raise NoAnswer("there is none left")
+    must_close(pouch, boxed.outside, ZERO if pouch.kind == "bag" else allowances[SEAMS])
+
+
+def _closed(boxed: Made, pouch: Pouch, allowances: Allowances) -> Made:
+    a, b, c = (side + pouch.wall * 2 for side in boxed.outside)
+    why = Why("box outside + 2 walls", (("box outside", boxed.outside), ("wall", pouch.wall)), RULE)
+    if pouch.kind == "bag":
+        flat = trimmed_flat(pouch, boxed.outside, allowances)
+        steps = (*trim_steps(pouch, flat, "closed box"), Step(
+            "Fold the cut sides flat over the box like wrapping and tape them all along; the label goes on a flat face."
+        ))  # fmt: skip
+        tape = flat[1] + flat[0]
+    else:
+        flat, tape = (pouch.length, pouch.width), Length(0)
+        steps = (
+            Step("Roll the closed box in wrap where there is room, and fold the wrap in at the ends."),
+            Step(f"Slip it into the {POUCHES[pouch.kind]} and close that within its own seams."),
+        )
+    told = (*why.values, ("flat length", flat[0]), ("flat width", flat[1]))
     return replace(
-        boxed, outside=(a, b, c), taken=(*boxed.taken, Taken(bag)),
-        tape=boxed.tape + (bag.width + Length(bag.width.nm // 2)), whys={**boxed.whys, "outside": why_bag},
-        steps=(
-            *boxed.steps,
-            Step(f"Trim the {bag.name} to {{}} and slip the closed box in, its end against the bag's seam.", (trimmed,),
-                 knife=True),
-            Step("Fold the ends flat over the box like a parcel, tape them all along; the label goes on a flat face."),
-        ),
+        boxed, outside=(a, b, c), taken=(*boxed.taken, Taken(pouch)), tape=boxed.tape + tape, flat=flat,
+        carrier=pouch.carrier, steps=(*boxed.steps, *steps), whys={**boxed.whys, "outside": replace(why, values=told)},
     )  # fmt: skip

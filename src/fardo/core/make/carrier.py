@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 
-from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import Allowances
+from fardo.core.make.bagged import closed_in
+from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School
-from fardo.core.make.mailer import in_pouch
+from fardo.core.make.mailer import in_pouches
 from fardo.core.make.shelf import from_stock
 from fardo.core.make.step import Step
-from fardo.core.make.stock import Stock, carton_of
+from fardo.core.make.stock import Stock, Taken
 from fardo.core.quantity import volume_nm3
 from fardo.core.refusal import NoAnswer
 
@@ -23,26 +25,34 @@ MINUTES = Fraction(2)  # to fold and close: starting value
 _CLOSED = (Step("Close it within its own seams: a bulging one is charged as a parcel of your own."),)
 
 
-def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
-    """The carrier's box or envelope that takes least room. Raises NoAnswer, with the nearest, where none holds it."""
+def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
+    """Every carrier's box or envelope that holds it, what takes least room closed first: the goods themselves, or a
+    closed box of one's own in an envelope.
+
+    Raises: NoAnswer, with the nearest, where none does.
+    """
     boxes = tuple(box for box in stock.boxes if box.carrier)
     pouches = tuple(pouch for pouch in stock.pouches if pouch.carrier)
     if not boxes and not pouches:
         raise NoAnswer("there is none")
     found: list[Made] = []
     reasons: list[str] = []
+    ways: list[Callable[[], tuple[Made, ...]]] = []
     if boxes:
-        try:
-            found.append(from_stock(NAME, inside, boxes, upright, MINUTES, _CLOSED))
-        except NoAnswer as none:
-            reasons.append(str(none))
+        ways.append(lambda: from_stock(NAME, contents, boxes, MINUTES, _CLOSED))
     if pouches:
+        ways.append(lambda: in_pouches(NAME, contents, pouches, allowances))
+        ways.append(lambda: closed_in(NAME, contents, stock.own_boxes, pouches, allowances))
+    for way in ways:
         try:
-            found.append(in_pouch(NAME, inside, pouches, allowances))
+            found += way()
         except NoAnswer as none:
             reasons.append(str(none))
     if not found:
-        raise NoAnswer("; ".join(reasons))
-    made = min(found, key=lambda one: volume_nm3(*one.outside))
-    box = carton_of(made.taken)
-    return made if box is None else replace(made, carrier=box.carrier)
+        raise NoAnswer("; ".join(dict.fromkeys(reasons)))
+    found.sort(key=lambda one: volume_nm3(*one.outside))
+    return tuple(replace(one, carrier=_whose(one.taken)) for one in found)
+
+
+def _whose(taken: Sequence[Taken]) -> str:
+    return next(one.item.carrier for one in taken if one.item.carrier)

@@ -7,8 +7,9 @@ from fractions import Fraction
 from fardo.core.cut.fence import fence_of
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import Allowances
+from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside, sides_told
-from fardo.core.make.stock import OwnBlank, Stock, TooSmall, both_units, closing_tape, nearest_of, turned
+from fardo.core.make.stock import OwnBlank, Stock, TooSmall, both_units, closing_tape, nearest_of
 from fardo.core.quantity import Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
@@ -21,14 +22,14 @@ MINUTES = Fraction(12)  # starting value
 _RULE = "as the shop says that its design folds"
 
 
-def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
-    """The design that takes least room closed. Raises NoAnswer, with the nearest, where none holds it."""
-    check_inside(inside)
+def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
+    """Every design that holds it, the smallest closed first. Raises NoAnswer, with the nearest, where none does."""
+    check_inside(contents.inside)
     found: list[tuple[int, str, OwnBlank, Sizes]] = []
     whys: list[tuple[str, NoAnswer]] = []
     for design in stock.designs:
         shorts = []
-        for stood in turned(inside, upright):
+        for stood in contents.ways_to_stand:
             short = max(want.nm - have.nm for want, have in zip(stood, design.inside, strict=True))
             shorts.append(short)
             if short <= 0:
@@ -39,7 +40,10 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
             whys.append((design.name, TooSmall(f"{both_units(lacks)} too small", lacks)))
     if not found:
         raise nearest_of(whys, "no drawing of one's own has been read in")
-    _, _, design, stood = min(found, key=lambda one: one[:2])
+    return tuple(_folded(design, stood) for _, _, design, stood in sorted(found, key=lambda one: one[:2]))
+
+
+def _folded(design: OwnBlank, stood: Sizes) -> Made:
     why = Why(f"{design.name}, as it was read in", sides_told("inside", design.inside), _RULE)
     return Made(
         way=NAME, school="exact", grade=design.grade, needed=stood, inside=design.inside, outside=design.outside,

@@ -12,15 +12,17 @@ from fractions import Fraction
 
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import OVERLAP, Allowances
+from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape
-from fardo.core.quantity import ZERO, Length, volume_nm3
+from fardo.core.quantity import Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 
 NAME, TITLE = "end-to-end", "Two boxes end to end"
 NEEDS = "stock"
+OPENS = "end"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(12)  # starting value
 
@@ -28,8 +30,12 @@ _PRACTICE = "pressed home the heights add up; pulled, up to a flap less the over
 _BOARDS_AT_THE_JOINT = 2
 
 
-def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
-    """Of all pairs of boxes there are, the one that takes least room closed. Raises NoAnswer where none does."""
+def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
+    """For each box there is the one that goes into it best, the pair that takes least room closed first.
+
+    Raises: NoAnswer where no two do.
+    """
+    inside = contents.inside
     check_inside(inside)
     axis = max(range(3), key=lambda n: inside[n])
     rest = [n for n in range(3) if n != axis]
@@ -52,13 +58,15 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
             raise NoAnswer("no two boxes there are go into each other")
         nm, names = min(short)
         raise TooSmall(f"{names} are together {both_units(Length(nm))} too short", Length(nm))
-    outer, inner = min(found, key=lambda one: one[:3])[3:]
-    return _made(inside, axis, outer, inner, _pull(outer, inner, inside[axis]))
+    return tuple(
+        _made(inside, axis, outer, inner, _pull(outer, inner, inside[axis]))
+        for *_, outer, inner in sorted(found, key=lambda one: one[:3])
+    )
 
 
 def _pull(outer: StockBox, inner: StockBox, need: Length) -> Length:
     """How far they are pulled out of each other so that what is so long goes in."""
-    return max(need - inner.inside[2] - outer.inside[2], ZERO)
+    return Length(max(need.nm - inner.inside[2].nm - outer.inside[2].nm, 0))
 
 
 def _best_inner(

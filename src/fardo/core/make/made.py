@@ -36,7 +36,8 @@ class Made:
         minutes: to cut, fold and tape it by hand. whys: by the name of the figure. notes: what a packer should know.
         taken: the boxes and mailers that are there which it is made from. condition: of its board. steps: in words,
         beside what the fence says. standing: it from the side, where that says more than its blanks. soft: whether it
-        closes on the goods, and nothing may stand on it. carrier: whose services alone take it, nothing for any.
+        closes on the goods, and nothing may stand on it. flat: length and width of a bag or mailer as it lies empty and
+        trimmed, where a carrier counts it as a soft pack. carrier: whose services alone take it, nothing for any.
     """
 
     way: str
@@ -57,6 +58,12 @@ class Made:
     standing: Blank | None = None
     soft: bool = False
     carrier: str = ""
+    flat: tuple[Length, Length] | None = None
+
+    @property
+    def item(self) -> str:
+        """By which one says which of several boxes there it is; nothing where it is cut."""
+        return " in ".join(f"{one.item.name} x {one.count}" if one.count > 1 else one.item.name for one in self.taken)
 
     @property
     def wall(self) -> Length:

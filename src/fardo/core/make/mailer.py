@@ -2,8 +2,8 @@
 
 What is l x w x h, its two smaller sides w and h, needs a flat width of w + h and a flat length of l + h, and what the
 seams and the closing take (common practice). A flat or rigid one takes what is no thicker than it says. Filled, it is
-as long and as wide as it lies flat, less the height, and two walls higher than the goods; a bag is folded flat over
-them.
+as long and as wide as it lies flat, less the height, and two walls higher than the goods. A bag is trimmed on both
+sides to what the goods need and folded flat over them: a carrier counts its flat size as trimmed.
 """
 
 from __future__ import annotations
@@ -13,6 +13,7 @@ from fractions import Fraction
 from fardo.core.board.grade import NO_BOARD
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import SEAMS, Allowances
+from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.make.step import Step
 from fardo.core.make.stock import POUCHES, Pouch, Stock, Taken, TooSmall, both_units, nearest_of
@@ -28,55 +29,94 @@ MINUTES = Fraction(1)  # to slip in and close: starting value
 RULE = "flat width w + h, flat length l + h, and the seams (common practice)"
 
 
-def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
-    """Of the mailers there are, the cheapest that closes, of equal ones the smaller. Raises NoAnswer where none."""
-    return in_pouch(NAME, inside, stock.own_pouches, allowances)
+def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
+    """Every mailer there is that closes on the goods, the cheapest first, of equal ones the smaller.
+
+    Raises: NoAnswer where none does, or the goods may not travel so.
+    """
+    return in_pouches(NAME, contents, stock.own_pouches, allowances)
 
 
-def in_pouch(way: str, inside: Sizes, pouches: tuple[Pouch, ...], allowances: Allowances) -> Made:
-    check_inside(inside)
+def in_pouches(way: str, contents: Contents, pouches: tuple[Pouch, ...], allowances: Allowances) -> tuple[Made, ...]:
+    goods = contents.bare or contents.inside
+    check_inside(goods)
     found: list[tuple[int, int, str, Pouch]] = []
     whys: list[tuple[str, NoAnswer]] = []
     for pouch in pouches:
         try:
             if not pouch.count:
                 raise NoAnswer("there is none left")
-            must_close(pouch, inside, allowances[SEAMS])
+            if (why := contents.kept_out.get(pouch.kind)) is not None:
+                raise NoAnswer(why)
+            must_close(pouch, goods, allowances[SEAMS])
         except NoAnswer as none:
             whys.append((pouch.name, none))
         else:
             found.append((pouch.price.minor, pouch.width.nm * pouch.length.nm, pouch.name, pouch))
     if not found:
+        if contents.kept_out and all(pouch.kind in contents.kept_out for pouch in pouches):
+            raise NoAnswer(next(iter(contents.kept_out.values())))
         raise nearest_of(whys, "there is none")
-    pouch = min(found, key=lambda one: one[:3])[3]
-    needs = (*sides_told("inside", inside), ("flat width", pouch.width), ("flat length", pouch.length),
+    return tuple(_closed_on(way, goods, one[3], allowances) for one in sorted(found, key=lambda one: one[:3]))
+
+
+def trimmed_flat(pouch: Pouch, around: Sizes, allowances: Allowances) -> tuple[Length, Length]:
+    """Length and width of a bag as it lies flat once both sides are cut to what it goes around; cut sides are taped
+    like wrapping and need no seam."""
+    l, w, h = (around[n] for n in _lying(around))  # noqa: E741 -- as the rule has them
+    return (
+        min(pouch.length, allowances.at_least(l + h)),
+        min(pouch.width, allowances.at_least(w + h)),
+    )  # fmt: skip
+
+
+def _closed_on(way: str, goods: Sizes, pouch: Pouch, allowances: Allowances) -> Made:
+    needs = (*sides_told("goods", goods), ("flat width", pouch.width), ("flat length", pouch.length),
              ("seams", allowances[SEAMS]), ("wall", pouch.wall))  # fmt: skip
-    long, wide, high = _lying(inside)
-    filled_as = (
-        "flat length - h, flat width - h, h + 2 walls" if pouch.kind != "bag" else "goods + 2 walls, folded flat"
-    )
+    long, wide, high = _lying(goods)
+    bag = pouch.kind == "bag"
     # A bag is folded flat over the goods; any other stays as long and as wide as its height leaves it.
     filled = (
         {}
-        if pouch.kind == "bag"
-        else {long: pouch.length - inside[high], wide: pouch.width - inside[high], high: inside[high] + pouch.wall * 2}
+        if bag
+        else {long: pouch.length - goods[high], wide: pouch.width - goods[high], high: goods[high] + pouch.wall * 2}
     )
     # Whatever it is closed on, it is no smaller than the goods.
-    outside = tuple(max(filled.get(n, ZERO), inside[n] + pouch.wall * 2) for n in range(3))
+    outside = tuple(max(filled.get(n, ZERO), goods[n] + pouch.wall * 2) for n in range(3))
+    flat = trimmed_flat(pouch, goods, allowances) if bag else (pouch.length, pouch.width)
     return Made(
-        way=way, school="exact", grade=NO_BOARD, needed=inside, inside=inside,
+        way=way, school="exact", grade=NO_BOARD, needed=goods, inside=goods,
         outside=(outside[0], outside[1], outside[2]), blanks=(), fence=(), tape=ZERO, minutes=MINUTES,
         whys={
             "inside": Why(f"{pouch.name}, closed on the goods", needs, RULE),
-            "outside": Why(filled_as, needs, RULE),
+            "outside": Why("goods + 2 walls, folded flat" if bag else "flat length - h, flat width - h, h + 2 walls",
+                           needs, RULE),
             "blank": Why("nothing is cut", needs, RULE),
         },
-        notes=(), taken=(Taken(pouch),), soft=True, carrier=pouch.carrier,
-        steps=(
+        notes=(), taken=(Taken(pouch),), soft=True, carrier=pouch.carrier, flat=flat,
+        steps=(*trim_steps(pouch, flat, "goods"), *_CLOSING) if bag else (
             Step(f"Slip the goods into the {POUCHES[pouch.kind]}, heavy end first; nothing sharp against its walls."),
             Step("Close it within its own seams, flap flat, no bulge at the seam; tape over a flap that lifts."),
         ),
     )  # fmt: skip
+
+
+_CLOSING = (
+    Step("Fold the cut sides flat over it like wrapping and tape them all along; the label goes on a flat face."),
+)
+
+
+def trim_steps(pouch: Pouch, flat: tuple[Length, Length], what: str) -> tuple[Step, ...]:
+    """How a bag is cut down, both ways where both are longer than what it goes around."""
+    length, width = flat
+    if length < pouch.length and width < pouch.width:
+        cut = Step(f"Trim the {pouch.name} to {{}} x {{}} flat, from the open end and from one side.", flat, knife=True)
+    elif length < pouch.length or width < pouch.width:
+        side, to = ("open end", length) if length < pouch.length else ("side", width)
+        cut = Step(f"Trim the {pouch.name} to {{}} at its {side}.", (to,), knife=True)
+    else:
+        return (Step(f"Slip the {what} into the {pouch.name}."),)
+    return (cut, Step(f"Slip the {what} in, against the bag's own seams."))
 
 
 def must_close(pouch: Pouch, inside: Sizes, seams: Length) -> None:

@@ -21,9 +21,10 @@ from fardo.core.cut.case import CasePanels, draw_case
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import REFOLD, Allowances
+from fardo.core.make.contents import Contents, turned
 from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.step import Step
-from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of, turned
+from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of
 from fardo.core.quantity import ZERO, Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
@@ -150,11 +151,12 @@ def _why_not(old: Sizes, needed: Sizes, lost: Length, upright: bool) -> TooSmall
     return TooSmall(f"length and width together are {both_units(lacks)} too little", lacks)
 
 
-def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
-    """Of the whole stash, the box that takes least room once it is made over, counted as the bench does.
+def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
+    """Every box of the stash that can be made over, counted as the bench does; what takes least room then first.
 
     Raises: NoAnswer, with the one that lacks least, where none can be.
     """
+    inside, upright = contents.inside, contents.upright
     check_inside(inside)
     used = [box for box in stock.used_boxes if box.count]
     found: list[tuple[int, str, StockBox, Recut]] = []
@@ -169,7 +171,10 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
             found.append((volume_nm3(*best.outside), box.name, box, best))
     if not found:
         raise nearest_of(whys, "one fits as it is" if used else "there is no used box")
-    _, _, box, best = min(found, key=lambda one: one[:2])
+    return tuple(_made(box, best) for _, _, box, best in sorted(found, key=lambda one: one[:2]))
+
+
+def _made(box: StockBox, best: Recut) -> Made:
     long_first = best.inside[0] >= best.inside[1]
     told: tuple[tuple[str, Value], ...] = (
         ("old length", box.inside[0]), ("old width", box.inside[1]), ("old height", box.inside[2]),

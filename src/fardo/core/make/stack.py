@@ -14,10 +14,11 @@ from fractions import Fraction
 from fardo.core.cut.stacked import draw_stack
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import OVERLAP, Allowances
+from fardo.core.make.contents import Contents, turned
 from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.step import Step
-from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of, turned
-from fardo.core.quantity import ZERO, Length, volume_nm3
+from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of
+from fardo.core.quantity import INCH, ZERO, Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
@@ -28,6 +29,7 @@ MINUTES = Fraction(5)  # to open, push in, pull and tape around: starting value
 
 MOST = 12
 _BOARDS_AT_A_JOINT = 2
+_LEAST_PULL = INCH.half()  # less is not pulled: a joint is pressed home, or pulled so far that it is seen
 _PRACTICE = "common practice"
 
 
@@ -68,7 +70,11 @@ class Stack:
     def pull(self) -> Length:
         """At each joint."""
         more = self.height.nm - self.least.nm
-        return Length(-(-more // (self.boxes - 1))) if self.boxes > 1 else Length(0)
+        return Length(max(-(-more // (self.boxes - 1)), _LEAST_PULL.nm)) if more and self.boxes > 1 else ZERO
+
+    @property
+    def overlap_left(self) -> Length:
+        return self.flap - self.pull
 
     @property
     def inside(self) -> Sizes:
@@ -102,7 +108,7 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright
         past_joints = needed[0] <= several[0] and needed[1] <= several[1]
         for count in range(1, MOST + 1 if past_joints and flap > overlap else 2):
             stack = Stack((*one, box[2]), caliper, count, needed, overlap)
-            if stack.most >= needed[2]:
+            if stack.most >= needed[2] and stack.overlap_left >= overlap:
                 found.append(stack)
                 break
     if found:
@@ -117,11 +123,12 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright
     raise TooSmall(f"thicker than the opening at a joint by {both_units(lacks)}, whichever end it stands on", lacks)
 
 
-def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
-    """Of the boxes there are enough of, the stack that takes least room closed.
+def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
+    """A stack of each box there is enough of, what takes least room closed first.
 
     Raises: NoAnswer where none does.
     """
+    inside, upright = contents.inside, contents.upright
     check_inside(inside)
     found: list[tuple[int, str, StockBox, Stack]] = []
     whys: list[tuple[str, NoAnswer]] = []
@@ -135,11 +142,16 @@ def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> 
             whys.append(
                 (box.name, TooSmall(f"it takes {stack.boxes} of them, of which there is {box.count}", Length(0)))
             )
+        elif stack.boxes > 1 and stack.height < stack.box[0]:
+            whys.append((box.name, NoAnswer("stacked it is wider than high: a stack is for what is long")))
         elif stack.boxes > 1:
             found.append((volume_nm3(*stack.outside), box.name, box, stack))
     if not found:
         raise nearest_of(whys, "one box holds it" if stock.own_boxes else "there are no boxes")
-    _, _, box, stack = min(found, key=lambda one: one[:2])
+    return tuple(_made(box, stack) for _, _, box, stack in sorted(found, key=lambda one: one[:2]))
+
+
+def _made(box: StockBox, stack: Stack) -> Made:
     told: tuple[tuple[str, Value], ...] = (
         ("box length", stack.box[0]), ("box width", stack.box[1]), ("box height", stack.box[2]),
         ("boxes", str(stack.boxes)), ("pulled up at each joint", stack.pull), ("caliper t", stack.caliper),

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import Allowances
+from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School
 from fardo.core.make.shelf import from_stock
 from fardo.core.make.step import Step
@@ -22,6 +22,6 @@ _LOOK = (
 )
 
 
-def take(inside: Sizes, stock: Stock, allowances: Allowances, upright: bool) -> Made:
-    """The smallest used box that holds it. Raises NoAnswer, with the nearest, where none does."""
-    return from_stock(NAME, inside, stock.used_boxes, upright, MINUTES, _LOOK)
+def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
+    """Every used box that holds it, the smallest first. Raises NoAnswer, with the nearest, where none does."""
+    return from_stock(NAME, contents, stock.used_boxes, MINUTES, _LOOK)

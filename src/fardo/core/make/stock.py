@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from itertools import permutations
 from typing import Literal
 
 from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
+from fardo.core.make.contents import Contents
 from fardo.core.quantity import INCH, Length, Mass, Money, show_length, volume_nm3
 from fardo.core.refusal import NoAnswer
 
@@ -142,41 +142,54 @@ def carton_of(taken: Sequence[Taken]) -> StockBox | None:
     return next((one.item for one in taken if isinstance(one.item, StockBox)), None)
 
 
-def turned(needed: Sizes, upright: bool) -> Iterator[Sizes]:
-    """The ways contents may stand; only about their height where that must stay up."""
-    for order in permutations(range(3)):
-        if not upright or order[2] == 2:
-            a, b, c = (needed[n] for n in order)
-            yield a, b, c
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """Contents in a box.
+
+    Args:
+        stood: the contents as they stand. axes: which side of the box lies along length, width and height. pressed: by
+        how much they are larger and are pressed in.
+    """
+
+    stood: Sizes
+    axes: tuple[int, int, int]
+    pressed: Length
+
+    @property
+    def on_its_side(self) -> bool:
+        """Whether the box does not stand on its bottom."""
+        return self.axes[2] != 2
 
 
-def fits(box: StockBox, needed: Sizes, upright: bool) -> Sizes | None:
-    """The contents as they stand in it, None where they do not go in."""
-    for stood in turned(needed, upright):
-        if all(want <= have for want, have in zip(stood, box.inside, strict=True)):
-            return stood
+def fits(box: StockBox, contents: Contents) -> Standing | None:
+    """How the contents go into a box, as it opens before on its side; None where they do not."""
+    have = box.inside
+    for stood, axes in contents.stood_in(have):
+        over = max(want.nm - have[axis].nm for want, axis in zip(stood, axes, strict=True))
+        if over <= contents.gives.nm:
+            return Standing(stood, axes, Length(max(over, 0)))
     return None
 
 
-def smallest_that_fits(boxes: Iterable[StockBox], needed: Sizes, upright: bool) -> tuple[StockBox, Sizes] | None:
-    """Of those there are, the one that takes least room closed; of equal ones the cheaper."""
-    found = [(box, stood) for box in boxes if box.count and (stood := fits(box, needed, upright))]
-    return min(found, key=lambda one: (volume_nm3(*one[0].outside), one[0].price.minor, one[0].name), default=None)
+def all_that_fit(boxes: Iterable[StockBox], contents: Contents) -> list[tuple[StockBox, Standing]]:
+    """Of those there are, every one they go into, the one that takes least room closed first; of equal ones the
+    cheaper."""
+    found = [(box, stands) for box in boxes if box.count and (stands := fits(box, contents))]
+    return sorted(found, key=lambda one: (volume_nm3(*one[0].outside), one[0].price.minor, one[0].name))
 
 
-def nearest(boxes: Iterable[StockBox], needed: Sizes, upright: bool) -> str:
-    """Why none of them does: the one that lacks least, and by how much."""
-    found = []
-    for box in boxes:
-        for stood in turned(needed, upright):
-            short = max(want.nm - have.nm for want, have in zip(stood, box.inside, strict=True))
-            found.append((short, box))
+SIDES = ("long", "wide", "high")  # of a box, as one says what it is not enough of
+
+
+def nearest(boxes: Iterable[StockBox], contents: Contents) -> str:
+    """Why none of them does: the one that lacks least, on which side and by how much."""
+    found = [(contents.shortest_by(box.inside), box) for box in boxes]
     if not found:
         return "there is none"
-    short, box = min(found, key=lambda one: one[0])
-    if short <= 0:
+    (short, axis), box = min(found, key=lambda one: one[0])
+    if short.nm <= 0:
         return f"{box.name} would hold it, and there is none left"
-    return f"the nearest, {box.name}, is {both_units(Length(short))} too small"
+    return f"the nearest, {box.name}, is {both_units(short)} not {SIDES[axis]} enough"
 
 
 class TooSmall(NoAnswer):

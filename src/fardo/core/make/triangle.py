@@ -25,6 +25,7 @@ from fardo.core.why import Why
 
 NAME, TITLE = "triangle", "Triangular tube, cut from sheet"
 NEEDS = "sheet"
+OPENS = "end"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(12)  # starting value
 
@@ -32,11 +33,15 @@ _GEOMETRY = "geometry of an equal-sided triangle; the form is common practice"
 
 
 def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "exact") -> Made:
-    """The blank for an inside size, and the tube along its longer lying side. Raises BadInput for a size out of range.
+    """The blank for an inside size, and the tube along its longest side. Raises BadInput for a size out of range.
+
+    Goods measured standing are laid down.
 
     Inside is the largest box with the goods' own height that stands on the base; outside the box around the tube.
     """
     check_inside(inside)
+    if inside[2] > max(inside[:2]):
+        inside = (inside[2], inside[1], inside[0])
     t = grade.caliper
     along = 0 if inside[0] >= inside[1] else 1
     wide, high = inside[1 - along], inside[2]

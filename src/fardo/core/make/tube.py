@@ -18,6 +18,7 @@ from fardo.core.why import Why
 
 NAME, TITLE = "tube", "Square tube, cut from sheet"
 NEEDS = "sheet"
+OPENS = "end"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(12)  # starting value: as a slotted case
 

@@ -2,30 +2,78 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
+from dataclasses import dataclass
+
 from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made, School, make_box
-from fardo.core.plan.boxed import Boxed, CutOut, cut_out, priced_up
+from fardo.core.plan.boxed import Boxed, CutOut, cut_out, every_cut_out, priced_up
 from fardo.core.plan.cut_by import CutBy, as_then
 from fardo.core.plan.job import Job
 from fardo.core.plan.shop import Shop
-from fardo.core.refusal import BadInput
+from fardo.core.refusal import BadInput, NoAnswer
 
 
-def box_for(way: str, job: Job, shop: Shop) -> Boxed:
-    """The load in a box of that way, on the job's board and by its school where the way has it.
+@dataclass(frozen=True, slots=True)
+class LookedAt:
+    """What is looked at.
+
+    Args:
+        way: nothing where whatever is current is. item: which of several boxes there, the best where none is said.
+    """
+
+    way: str = ""
+    item: str = ""
+
+    @classmethod
+    def read(cls, text: str) -> LookedAt:
+        """
+        >>> LookedAt.read("shelf/18 x 14 x 12")
+        LookedAt(way='shelf', item='18 x 14 x 12')
+        """
+        way, _, item = text.partition("/")
+        return cls(way, item)
+
+
+def box_for(wanted: str, job: Job, shop: Shop) -> Boxed:
+    """The load in a box of a way, on the job's board and by its school where the way has it.
 
     Where the job names no board and the sheets of the usual one are too small, it is of the first that has one large
-    enough. Raises BadInput for a way there is not, NoAnswer where it cannot be.
+    enough. Of several boxes there it is the one named, else the chosen one while it holds the goods, else the best.
+
+    Args:
+        wanted: the way, or of several boxes there which one, as `LookedAt` reads it.
+
+    Raises: BadInput for a way there is not, NoAnswer where it cannot be.
     """
+    asked = LookedAt.read(wanted)
+    way, item = asked.way, asked.item
     if way not in WAYS:
         raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field="way")
     usual = shop.grade(job.board)
-    cut, by = _cut_out(way, job, usual, shop)
+    chosen = job.box.item if job.box is not None and job.box.way == way and not item else None
+    if chosen:
+        with suppress(NoAnswer):
+            return _best_board(way, job, usual, shop, chosen)
+    return _best_board(way, job, usual, shop, item)
+
+
+def _best_board(way: str, job: Job, usual: Grade, shop: Shop, item: str) -> Boxed:
+    cut, by = _cut_out(way, job, usual, shop, item)
     if cut.too_large and job.board is None:
-        others = (_cut_out(way, job, grade, shop) for grade in shop.grades.values() if grade != cut.made.grade)
+        others = (_cut_out(way, job, grade, shop, item) for grade in shop.grades.values() if grade != cut.made.grade)
         cut, by = next((one for one in others if not one[0].too_large), (cut, by))
     return priced_up(cut, by, job.value)
+
+
+def boxes_at_hand(way: str, job: Job, shop: Shop) -> tuple[Boxed, ...]:
+    """The load in every box of a way that is there, the best first; none for a way that is cut. Raises as `box_for`."""
+    if WAYS[way].NEEDS != "stock":
+        return ()
+    school: School = job.school if job.school in WAYS[way].SCHOOLS else "exact"
+    cuts = every_cut_out(job.must_load(), way, shop.grade(job.board), shop, school)
+    return tuple(priced_up(cut, shop, job.value) for cut in cuts)
 
 
 def cut_from_sheet(boxed: Boxed, own: Grade) -> tuple[Grade, tuple[Blank, ...]]:
@@ -39,12 +87,12 @@ def cut_from_sheet(boxed: Boxed, own: Grade) -> tuple[Grade, tuple[Blank, ...]]:
     return own, tuple(blank for insert in boxed.inserts for blank in insert.blanks)
 
 
-def _cut_out(way: str, job: Job, grade: Grade, shop: Shop) -> tuple[CutOut, Shop]:
+def _cut_out(way: str, job: Job, grade: Grade, shop: Shop, item: str) -> tuple[CutOut, Shop]:
     """The box on that board, and the shop by whose figures it is cut."""
     school: School = job.school if job.school in WAYS[way].SCHOOLS else "exact"
     if (kept := kept_for(way, job, grade)) is not None:
         grade, shop = as_then(kept, way, grade, shop)
-    return cut_out(job.load or job.must_load(), way, grade, shop, school), shop
+    return cut_out(job.load or job.must_load(), way, grade, shop, school, item), shop
 
 
 def kept_for(way: str, job: Job, grade: Grade) -> CutBy | None:

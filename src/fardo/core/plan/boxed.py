@@ -16,12 +16,13 @@ from fardo.core.cut.fence import FenceSetting, fence_of
 from fardo.core.cut.hand_holes import hand_holes
 from fardo.core.cut.nest import count_on_sheet
 from fardo.core.goods.part import Sizes
-from fardo.core.make import WAYS, Made, School, make_box
+from fardo.core.make import WAYS, Contents, Made, School, boxes_for, opens_at_its_end
 from fardo.core.make.inserts import cut_insert, room_of
 from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import board_weight
 from fardo.core.plan.load import Load, arrange, bodies_of, liner_thickness, placed
 from fardo.core.plan.shop import Shop
+from fardo.core.plan.soft import kept_out
 from fardo.core.protect.coat import Coat
 from fardo.core.protect.fill import fill_void
 from fardo.core.protect.liner import line_walls
@@ -145,6 +146,16 @@ class Boxed:
                 yield Lies(name, numbers[name], (x, y, z), turn)
 
     @property
+    def room_left(self) -> tuple[tuple[str, Length], ...]:
+        """From the wrapped goods to each of the six sides of the box."""
+        there, inside = placed(self.load, self.arrangement), self.arrangement.inside
+        found: list[tuple[str, Length]] = []
+        for axis, (low, high) in enumerate((("left", "right"), ("front", "back"), ("below", "above"))):
+            found.append((low, min(one.at[axis] for one in there)))
+            found.append((high, min(inside[axis] - one.at[axis] - one.sizes[axis] for one in there)))
+        return tuple(found)
+
+    @property
     def extras_placed(self) -> tuple[tuple[Body, Sizes, Sizes], ...]:
         """Each extra with its lowest corner and its sizes as it lies."""
         every = placed(self.load, self.arrangement)
@@ -157,14 +168,14 @@ def inside_needed(load: Load) -> tuple[Answer, Why]:
     if len(load.units) == 1:
         unit = load.units[0]
         values += zip(("length", "width", "height"), unit.sizes, strict=True)
-        values.append(("gap on every side", unit.part.gap))
+        values += [(name, side) for name, side in unit.part.gap.said]
     else:
-        values += [(f"{unit.part.name}, wrapped, with its gap", unit.padded()) for unit in load.units]
-    values += [(f"{extra.name}", extra.sizes) for extra in load.extras]
+        values += [(f"{unit.part.name}, wrapped, with its gap", unit.with_gap) for unit in load.units]
+    values += [(f"{extra.name}", extra.sizes) for extra in load.extras if not extra.lies_flat]
     thick = liner_thickness(load)
     if thick.nm:
         values.append(("liner on every wall", thick))
-    rule = "the gap is kept on all six sides; the rest lies beside it, where the box grows least (common practice)"
+    rule = "the gap is kept all round; the rest lies beside it, where the box grows least; slips and cards lie on top"
     if load.packed:
         formula = "parts in their own shapes, as they are arranged, gaps kept"
     else:
@@ -209,28 +220,62 @@ class CutOut:
 
 
 def box_up(
-    load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact", value: Money | None = None
+    load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact", value: Money | None = None, item: str = ""
 ) -> Boxed:  # fmt: skip
-    """The load in a box of that way. Args: value: declared. Raises BadInput where the inside size is out of range."""
-    return priced_up(cut_out(load, way, grade, shop, school), shop, value)
+    """The load in a box of that way.
+
+    Args:
+        value: declared. item: which of several boxes there; the best where none is said.
+
+    Raises: BadInput where the inside size is out of range; NoAnswer where there is no such box.
+    """
+    return priced_up(cut_out(load, way, grade, shop, school, item), shop, value)
 
 
-def cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact") -> CutOut:
+def cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact", item: str = "") -> CutOut:
     """Where the load lies, and what is cut for it. Raises as `box_up` does."""
+    arrangement, found = _boxes(load, way, grade, shop, school)
+    made = found[0] if not item else next((one for one in found if one.item == item), None)
+    if made is None:
+        raise NoAnswer(f"{item} does not hold it, or is not there any more")
+    return _cut_for(load, arrangement, made, grade, shop)
+
+
+def every_cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact") -> Iterator[CutOut]:
+    """The load in every box of that way that it goes into, the best first. Raises as `box_up` does."""
+    arrangement, found = _boxes(load, way, grade, shop, school)
+    return (_cut_for(load, arrangement, made, grade, shop) for made in found)
+
+
+def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tuple[Answer, tuple[Made, ...]]:
+    """How it lies in them, and every box of a way that it goes into."""
+    if opens_at_its_end(way) and load.from_above:
+        raise NoAnswer("it opens at its end, and these goods are packed from above")
     arrangement = arrange(load)
     if load.liner:
         arrangement = moved_in(arrangement, liner_thickness(load))
     arrangement = _with_inserts(arrangement, load, grade.caliper)
-    upright = not may_be_turned(load)
-    made = make_box(way, arrangement.inside, grade, shop.allowances, school, shop.stock, upright)
-    if made.soft and any(unit.part.gap.nm for unit in load.units):
-        raise NoAnswer("nothing soft keeps a gap: wrap the goods so that they need none, and say 0 for the gap")
+    if WAYS[way].NEEDS != "stock":
+        contents = Contents(arrangement.inside, not may_be_turned(load))
+    else:
+        contents = Contents(
+            arrangement.inside, not may_be_turned(load), load.gives, load.floats, not load.floats or load.flat,
+            arrange(load.without_gap).inside,
+            kept_out(load, shop.soft),
+        )  # fmt: skip
+    return arrangement, boxes_for(way, contents, grade, shop.allowances, school, shop.stock)
+
+
+def _cut_for(load: Load, arrangement: Answer, made: Made, grade: Grade, shop: Shop) -> CutOut:
+    if made.soft:
+        load = load.without_gap
+        arrangement = arrange(load)
     made = replace(made, minutes=_minutes(made, shop))
     if load.holes:
         made = _with_holes(made)
     cut_from = grade
     inserts = tuple(cut_insert(one, made.inside, cut_from.caliper, shop.allowances) for one in load.inserts)
-    if WAYS[way].NEEDS == "stock":
+    if WAYS[made.way].NEEDS == "stock":
         grade = made.grade
     on = [(blank, _on_sheet(blank, grade.sheets)) for blank in (() if made.taken else made.blanks)]
     on += [(blank, _on_sheet(blank, cut_from.sheets)) for insert in inserts for blank in insert.blanks]
@@ -243,7 +288,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     if made.needed != arrangement.inside:
         arrangement = _turned_to(load, arrangement, made.needed)
     if WAYS[made.way].NEEDS == "stock":
-        arrangement = roomier(arrangement, made.inside)
+        arrangement = roomier(arrangement, made.inside, load.floats)
     pieces = [blank for insert in cut.inserts for blank in insert.blanks]
     coats = [coat for unit in load.units for coat in unit.coats]
     if load.liner:

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from fardo.core.goods.hazard import NO_HAZARDS, Hazards
 from fardo.core.make import triangle
-from fardo.core.make.stock import Pouch
 from fardo.core.plan.boxed import Boxed
 from fardo.core.quantity import Length, Money
 from fardo.core.quantity.money import total
@@ -57,11 +56,10 @@ class Journey:
 def parcel_of(boxed: Boxed, journey: Journey) -> Parcel:
     """The closed box as a carrier sees it."""
     made = boxed.made
-    pouch = next((one.item for one in made.taken if isinstance(one.item, Pouch)), None)
     own = next((one.item for one in made.taken if one.item.carrier), None)
-    form: Form = "soft" if made.soft else "not rectangular" if made.way == triangle.NAME else "box"
+    form: Form = "soft" if made.flat else "not rectangular" if made.way == triangle.NAME else "box"
     return Parcel(
         made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential,
-        journey.own_value, journey.hazards.tags, form, (pouch.length, pouch.width) if made.soft and pouch else None,
+        journey.own_value, journey.hazards.tags, form, made.flat,
         own.name if own else "", journey.signature, journey.beside, journey.distance,
     )  # fmt: skip

@@ -6,21 +6,24 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from fardo.core.arrange.ask import Answer, Ask
-from fardo.core.arrange.beside import Block, put_beside
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.hand import faults
+from fardo.core.arrange.initial_layout import initial_layout
+from fardo.core.goods.gap import NO_GAP
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
 from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.wrapped import Wrapped
-from fardo.core.protect.forms import held_by
+from fardo.core.protect.forms import BOXED, held_by
 from fardo.core.protect.material import Layer
-from fardo.core.quantity import ZERO, Length, Mass, show_sizes, volume_nm3
+from fardo.core.quantity import INCH, ZERO, Length, Mass, show_sizes, volume_nm3
 from fardo.core.refusal import BadInput
 
 MOST_UNITS = 80
 _BEARS_NOTHING, _BEARS_ITS_OWN = 25, 40  # g: extremely fragile, very delicate (common practice)
+_FLAT = 3  # times as thin as it is wide
+_FLOATS_FROM, _FLOATS_UP_TO = INCH * 2, 59  # of gap; g, delicate things (common practice)
 APART_BY = Length.of_mm(50.0)  # between what must not lie beside each other
 
 
@@ -51,6 +54,42 @@ class Load(HashedOnce):
     def goods_weight(self) -> Mass:
         return Mass(sum(unit.goods_weight.ng for unit in self.units))
 
+    @property
+    def gives(self) -> Length:
+        """By how much all of it may be pressed in along each side of a box: what the least soft thing gives."""
+        return min(unit.gives for unit in self.units)
+
+    @property
+    def floats(self) -> bool:
+        """Whether it stands in the middle of its box, with fill all round: what is fragile, or has much gap."""
+        return any(
+            unit.part.gap.least >= _FLOATS_FROM
+            or (unit.part.fragility is not None and unit.part.fragility <= _FLOATS_UP_TO)
+            or any(coat.material.form == BOXED for coat in unit.coats)
+            for unit in self.units
+        )
+
+    @property
+    def flat(self) -> bool:
+        """Whether all of it is flat things, which go into a box from any side."""
+        return all(sides[0] * _FLAT <= sides[1] for sides in (sorted(unit.sizes) for unit in self.units))
+
+    @property
+    def from_above(self) -> bool:
+        """Whether it is let down into a box, and not slid in at an end."""
+        return self.floats or any(unit.part.rules.upright for unit in self.units)
+
+    @property
+    def without_gap(self) -> Load:
+        """As it travels in a bag or a mailer, side by side."""
+        units = tuple(replace(unit, part=replace(unit.part, gap=NO_GAP)) for unit in self.units)
+        return replace(self, units=units, packed=None, liner=None)
+
+    @property
+    def last_in(self) -> tuple[Extra, ...]:
+        """The extras that are folded or laid on top, last of all; they size no box."""
+        return tuple(extra for extra in self.extras if extra.lies_flat)
+
 
 @lru_cache(maxsize=64)
 def _volume(load: Load) -> int:
@@ -60,8 +99,8 @@ def _volume(load: Load) -> int:
 
 @lru_cache(maxsize=64)
 def bodies_of(load: Load) -> tuple[Body, ...]:
-    """The things of a load, then its extras."""
-    return (*(_body(unit) for unit in load.units), *(_extra(extra) for extra in load.extras))
+    """The things of a load, then those extras that take up room of their own."""
+    return (*(_body(unit) for unit in load.units), *(_extra(extra) for extra in load.extras if not extra.lies_flat))
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,7 +109,8 @@ class Placed:
 
     Args:
         number: among all there are, extras after parts. at, sizes: of the box around it, wrapped and turned.
-        origin: of it bare: a point p of it is at turn x p + origin. goes_in: when it does, from above.
+        origin: of it bare: a point p of it is at turn x p + origin. goes_in: when it does, from above. before, beyond:
+        the gap it keeps to the walls.
     """
 
     number: int
@@ -80,6 +120,8 @@ class Placed:
     sizes: Sizes
     origin: Sizes
     goes_in: int
+    before: Sizes
+    beyond: Sizes
 
 
 def placed(load: Load, answer: Answer) -> tuple[Placed, ...]:
@@ -90,7 +132,7 @@ def placed(load: Load, answer: Answer) -> tuple[Placed, ...]:
         if laid is not None:
             stood = stance(body, laid.turn)
             x, y, z = (at + inset for at, inset in zip(laid.at, stood.inset, strict=True))
-            found.append(Placed(n, body, laid, laid.at, stood.sizes, (x, y, z), goes_in[n]))
+            found.append(Placed(n, body, laid, laid.at, stood.sizes, (x, y, z), goes_in[n], stood.before, stood.beyond))
     return tuple(found)
 
 
@@ -135,24 +177,9 @@ def holds(ask: Ask, answer: Answer) -> bool:
     return answer.whole and not faults(ask, answer)
 
 
-# One picture of a job asks for it in every way to box it.
-@lru_cache(maxsize=64)
 def arrange(load: Load) -> Answer:
-    """As it was arranged; until then everything side by side, inside the liner.
-
-    Two things next to each other need the larger of their gaps once, not both. Half of the least gap is therefore kept
-    along the walls instead of around each thing; then it is whole at a wall, and between any two. An extra keeps as
-    much, so where there are more extras than goods, everything by itself may make the smaller box.
-    """
-    if load.packed is not None:
-        return load.packed
-    least = min(unit.part.gap for unit in load.units).half()
-    if len(load.units) == 1 or not least.nm:
-        return _side_by_side(load, ZERO)
-    shared = _side_by_side(load, least)
-    if len(load.extras) <= len(load.units):
-        return shared
-    return min(shared, _side_by_side(load, ZERO), key=lambda found: volume_nm3(*found.inside))
+    """As it was arranged; until then everything side by side, inside the liner."""
+    return load.packed or initial_layout(ask_of(load))
 
 
 def side_by_side(ask: Ask, load: Load) -> Answer | None:
@@ -184,20 +211,3 @@ def within_liner(inside: Sizes, load: Load) -> Sizes:
                        allowed="sides larger than the liner takes")  # fmt: skip
     a, b, c = (side - off for side in inside)
     return a, b, c
-
-
-def _side_by_side(load: Load, shared: Length) -> Answer:
-    bodies = bodies_of(load)
-    kept = [max(body.gap, shared) - shared for body in bodies]
-    kept = [shared if body.extra else gap for body, gap in zip(bodies, kept, strict=True)]
-    blocks = []
-    for body, gap in zip(bodies, kept, strict=True):
-        length, width, height = (side + gap * 2 for side in body.sizes)
-        blocks.append(Block(body.name, (length, width, height), body.this_side_up or body.keep_flat, body.extra))
-    found = put_beside(tuple(blocks)).moved_in(shared)
-    laid = []
-    for placed, gap in zip(found.placed, kept, strict=True):
-        x, y, z = (at + gap for at in placed.at)
-        laid.append(Laid(placed.turn, (x, y, z)))
-    order = sorted(range(len(laid)), key=lambda n: (laid[n].at[2].nm, n))
-    return Answer(found.inside, tuple(laid), tuple(order))

@@ -12,7 +12,7 @@ from fardo.core.plan.load import arrange
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import Coat, Cut
-from fardo.core.protect.cushion import CushionCheck, check_cushion
+from fardo.core.protect.cushion import NO_LIMIT, CushionCheck, check_cushion, goods_of
 from fardo.core.protect.liner import line_walls
 from fardo.core.protect.material import Material
 from fardo.core.quantity import Mass, Money, show_length
@@ -98,11 +98,12 @@ def wrap_used(job: Job, shop: Shop) -> WrapUsed:
 
 
 def _checked(part: ReadPart, shop: Shop, dropped: Mass) -> CheckedPart:
-    if not part.units or (fragility := part.units[0].part.fragility) is None:
+    if not part.units or (fragility := part.units[0].part.fragility) in (None, NO_LIMIT):
         return CheckedPart(part)
-    check = check_cushion(dropped, fragility, shop.cushion_factor, part.units[0].cushion, shop.units)
+    unit = part.units[0]
+    check = check_cushion(dropped, fragility, shop.cushion_factor, unit.cushion, shop.units, unit.part.proven)
     asks, has = show_length(check.asks, shop.units, "up").text, show_length(check.has, shop.units, "down").text
-    caution = "" if check.enough else f"{part.name}: the cushion check asks for {asks}, there is {has}"
+    caution = "" if check.enough else f"{part.name}: {goods_of(fragility)} want {asks} of cushion, there is {has}"
     return CheckedPart(part, check, caution)
 
 

@@ -6,11 +6,12 @@ Screen, command and tests draw it with the one function here, so that they agree
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from fardo.core.arrange.ask import Answer
 from fardo.core.make import WAYS, Made
-from fardo.core.plan.box import box_for, by_other_school, kept_for
+from fardo.core.plan.box import LookedAt, box_for, boxes_at_hand, by_other_school, kept_for
 from fardo.core.plan.boxed import Boxed, inside_needed
 from fardo.core.plan.cautions import lifting
 from fardo.core.plan.cut_by import CutBy, cut_by
@@ -29,6 +30,8 @@ from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.service import Quote, Refused, Service, compare
 from fardo.core.tariff.steps import Cheaper
 from fardo.core.why import Why
+
+_MOST_AT_HAND = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,6 +61,11 @@ class WayPriced:
     @property
     def way(self) -> str:
         return self.boxed.made.way
+
+    @property
+    def item(self) -> str:
+        """Which of several boxes there; nothing where it is cut."""
+        return self.boxed.made.item
 
     @property
     def cheapest(self) -> Money | None:
@@ -115,8 +123,9 @@ class Picture:
         carriers: of the shop.
         earlier: the chosen service, where the job keeps an earlier version of its tariff.
         inside: the arrangement in the inside that holds it all, and why that is so large; None while it cannot be read.
-        ways, cannot, problems: as `PricedWays` has them. looked_at: a way that is looked at, or None.
+        ways, cannot, problems: as `PricedWays` has them. looked_at: None where no box is.
         current: the way that was chosen, or the one looked at, or the cheapest in all, or any.
+        at_hand: where a box is looked at, each box there of the current way, the cheapest in all first.
         plan: what the chosen service asks for the current box; where none is chosen, the cheapest.
         trim: what to take off a side or the weight for the most that the plan's service would ask less.
         parts: each with its cushion checked for the whole parcel's weight. wrap: what is cut and used for all of it.
@@ -132,8 +141,9 @@ class Picture:
     ways: tuple[WayPriced, ...]
     cannot: tuple[tuple[str, str], ...]
     problems: tuple[BadInput, ...]
-    looked_at: str | None
+    looked_at: LookedAt | None
     current: WayPriced | None
+    at_hand: tuple[WayPriced, ...]
     plan: Plan | None
     trim: Cheaper | None
     parts: tuple[CheckedPart, ...]
@@ -172,15 +182,15 @@ class Picture:
         return "; ".join(said)
 
 
-def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: str | None = None) -> Picture:
+def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | None = None) -> Picture:
     """Works a job out as far as it can be read; never raises for what a person may type.
 
     Args:
-        looked_at: a way of which everything is wanted; a chosen one goes before it.
+        looked_at: the box of which everything is wanted; a chosen one goes before it in the docket.
     """
-    found = price_ways(job, shop, carriers)
+    found = price_ways(job, shop, carriers, looked_at)
     current = _current(found, job, looked_at)
-    whole = {looked_at, current.way if current else None}
+    whole = {looked_at.way if looked_at else None, current.way if current else None}
     ways = tuple(
         _with_other_ways(way, job.journey, found.services, shop.exchange)
         if job.journey is not None and way.way in whole
@@ -194,14 +204,19 @@ def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: str | None = No
     knots, next_move = _tied(job, found.problems, current, plan)
     return Picture(
         job, shop, carriers, found.earlier, inside_needed(job.load) if job.load is not None else None,
-        ways, found.cannot, found.problems, looked_at, current, plan,
+        ways, found.cannot, found.problems, looked_at, current,
+        _at_hand(current, job, shop, found) if looked_at is not None else (), plan,
         _trim(job, plan, found.services, shop), parts, wrap_used(job, shop), _cautions(job, current, parts), knots,
         next_move,
     )  # fmt: skip
 
 
-def price_ways(job: Job, shop: Shop, carriers: Carriers) -> PricedWays:
-    """Every way to box a job as far as it can be read; never raises for what a person may type."""
+def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | None = None) -> PricedWays:
+    """Every way to box a job as far as it can be read; never raises for what a person may type.
+
+    Args:
+        looked_at: of its way that box, where it holds the goods; else the chosen one or the best.
+    """
     services, earlier = services_for(job, carriers)
     by_today = [one for one in carriers.services if earlier is not None and one.called == earlier.called]
     ways: list[WayPriced] = []
@@ -211,15 +226,22 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers) -> PricedWays:
         if name not in job.ways:
             continue
         try:
-            boxed = box_for(name, job, shop)
+            boxed = _box_looked_at(name, job, shop, looked_at)
         except BadInput as problem:
             problems.append(problem)
         except NoAnswer as none:
             cannot.append((name, str(none)))
         else:
             ways.append(_priced(boxed, job, shop, services, by_today))
-    ways.sort(key=lambda way: (way.cheapest is None, way.cheapest.minor if way.cheapest else 0))
+    ways.sort(key=_cheapest_first)
     return PricedWays(tuple(ways), tuple(cannot), tuple(problems), services, earlier)
+
+
+def _cheapest_first(way: WayPriced) -> tuple[bool, bool, int]:
+    """By the sum where there is one; else what can be made first, by what the box itself costs."""
+    if way.cheapest is not None:
+        return False, False, way.cheapest.minor
+    return True, way.boxed.too_large is not None, way.boxed.own.minor
 
 
 def best_plans(job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: Carriers) -> list[Plan]:
@@ -249,11 +271,31 @@ def services_for(job: Job, carriers: Carriers) -> tuple[tuple[Service, ...], Ser
 
 
 def choice_of_box(made: Made) -> BoxChoice:
-    return BoxChoice(made.way, made.school, made.grade.code, made.needed)
+    return BoxChoice(made.way, made.school, made.grade.code, made.needed, made.item)
 
 
 def choice_of(quote: Quote) -> PriceChoice:
     return PriceChoice(quote.carrier, quote.service, quote.programme, quote.amount, quote.billing.billed)
+
+
+def _box_looked_at(name: str, job: Job, shop: Shop, looked_at: LookedAt | None) -> Boxed:
+    """That which is looked at or was chosen, while it holds the goods; else the best of the way."""
+    wanted = looked_at.item if looked_at is not None and looked_at.way == name else ""
+    if wanted:
+        with suppress(NoAnswer):
+            return box_for(f"{name}/{wanted}", job, shop)
+    return box_for(name, job, shop)
+
+
+def _at_hand(way: WayPriced | None, job: Job, shop: Shop, found: PricedWays) -> tuple[WayPriced, ...]:
+    """Each box there of a way, the cheapest in all first; where there are many, the first few by size."""
+    if way is None:
+        return ()
+    boxes = boxes_at_hand(way.way, job, shop)[:_MOST_AT_HAND]
+    priced = [_priced(boxed, job, shop, found.services, []) for boxed in boxes]
+    if boxes and all(one.item != way.item for one in priced):
+        priced.append(way)
+    return tuple(sorted(priced, key=_cheapest_first))
 
 
 def _priced(
@@ -278,8 +320,8 @@ def _with_other_ways(way: WayPriced, journey: Journey, services: Iterable[Servic
     return replace(way, others=tuple(others), not_so=tuple(not_so))
 
 
-def _current(found: PricedWays, job: Job, looked_at: str | None) -> WayPriced | None:
-    wanted = found.way(job.box.way if job.box else looked_at)
+def _current(found: PricedWays, job: Job, looked_at: LookedAt | None) -> WayPriced | None:
+    wanted = found.way(job.box.way if job.box else looked_at.way if looked_at else None)
     return wanted or (found.ways[0] if found.ways else None)
 
 

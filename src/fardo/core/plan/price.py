@@ -84,13 +84,17 @@ def _priced(
         return [], [
             Refused(service.carrier, service.name, "this does not ship", service.programme) for service in listed
         ]
-    whose = boxed.made.carrier
-    takers = [service for service in listed if not whose or service.carrier == whose]
-    into = exchange or Exchange(boxed.box.currency)
-    quotes, refused = compare(takers, parcel_of(boxed, journey), journey.day, into)
-    refused += [
-        Refused(s.carrier, s.name, f"the container is {whose}'s", s.programme) for s in listed if s not in takers
-    ]
+    whose, parcel = boxed.made.carrier, parcel_of(boxed, journey)
+    theirs = [service for service in listed if not whose or service.carrier == whose]
+    # A container that is sold with a service travels by that alone.
+    own = [service for service in theirs if parcel.container and service.prices_container(parcel.container)]
+    takers = own or theirs
+    quotes, refused = compare(takers, parcel, journey.day, exchange or Exchange(boxed.box.currency))
+    by = " or ".join(dict.fromkeys(service.name for service in own))
+    for s in listed:
+        if s not in takers:
+            why = f"the {parcel.container} travels by {by} only" if s in theirs else f"the container is {whose}'s"
+            refused.append(Refused(s.carrier, s.name, why, s.programme))
     plans = [Plan(boxed, quote, _costs(boxed, quote)) for quote in quotes]
     return sorted(plans, key=lambda plan: plan.costs.total.minor), refused
 

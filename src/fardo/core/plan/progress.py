@@ -7,7 +7,7 @@ a billed weight. When today's figures differ, the knot is loose and says what ch
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from fardo.core.goods.part import Sizes
@@ -20,13 +20,19 @@ State = Literal["open", "tied", "loose"]
 
 @dataclass(frozen=True, slots=True)
 class BoxChoice:
-    """The box settled on. `needed` is the inside size it was chosen for; `cut_by` the figures it keeps."""
+    """The box settled on. `needed` is the inside size it was chosen for; `item` which of several boxes there,
+    None where that was not kept; `cut_by` the figures it keeps."""
 
     way: str
     school: School
     board: str
     needed: Sizes
+    item: str | None = None
     cut_by: CutBy | None = field(default=None, compare=False)
+
+    def is_met_by(self, today: BoxChoice) -> bool:
+        """Whether today's box is the one that was chosen."""
+        return today == (self if self.item is not None else replace(self, item=today.item))
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,7 +109,7 @@ def tie_knots(
         tied = Knot("box", "open", "no box chosen")
     elif boxed is None or boxed.needed != box.needed:
         tied = Knot("box", "loose", "the inside size changed since the box was chosen")
-    elif boxed != box:
+    elif not box.is_met_by(boxed):
         tied = Knot("box", "loose", "another board or school is looked at than was chosen")
     else:
         tied = Knot("box", "tied", "chosen")

@@ -8,6 +8,7 @@ from fractions import Fraction
 from fardo.core.board.grade import Grade
 from fardo.core.board.strength import STARTING_TRUST, Trust
 from fardo.core.make.allowances import Allowances
+from fardo.core.make.soft import STARTING_GATES, SoftGates
 from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import BubbleSide, Material
@@ -33,8 +34,9 @@ class Shop:
         grades: its board, by code; `default_grade` is used unless a job says otherwise. materials: by code.
         bubbles: which way they look, its habit. exchange: its rates of other currencies. kerf: what its saw takes at
         every cut. offcut_least: shorter side of an off-cut that is worth keeping. stock: boxes, mailers and designs of
-        its own that are there. trust: how far it trusts board. dear_from: goods of such a value are dear.
-        making: by way, the minutes it takes to make such a box, where the shop found others than it starts with.
+        its own that are there. trust: how far it trusts board. dear_from: goods of such a value are dear. soft: what
+        may travel in a bag or mailer as it is. making: by way, the minutes it takes to make such a box, where the shop
+        found others than it starts with.
     """
 
     units: Units
@@ -59,6 +61,7 @@ class Shop:
     trust: Trust = STARTING_TRUST
     dear_from: Money | None = None
     making: tuple[tuple[str, Fraction], ...] = ()
+    soft: SoftGates = STARTING_GATES
 
     def gap(self, fragility: int | None) -> Length:
         """The habit for what bears so many g, None where nobody said."""

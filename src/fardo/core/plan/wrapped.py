@@ -17,7 +17,7 @@ from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, grown, squar
 from fardo.core.protect.forms import BOXED, check_crossed, put_on
 from fardo.core.protect.forms.corner import CornerGuard, guard_for
 from fardo.core.protect.pile import divide, how_to_pile, piles_needed, stacked
-from fardo.core.quantity import ZERO, Length, Mass, Units
+from fardo.core.quantity import Length, Mass, Units
 from fardo.core.refusal import BadInput
 from fardo.core.why import Value, Why
 
@@ -46,9 +46,11 @@ class Wrapped(HashedOnce):
         length, width, height = (side + by * 2 for side, by in zip(self.shape.sizes, self.grown, strict=True))
         return length, width, height
 
-    def padded(self, shared: Length = ZERO) -> Sizes:
-        """With the gap it keeps on every side, less the part of it that is kept elsewhere."""
-        length, width, height = (side + (self.part.gap - shared) * 2 for side in self.sizes)
+    @property
+    def with_gap(self) -> Sizes:
+        """The inside of a box for that alone, as it was measured."""
+        low, high = self.part.gap.at_walls((0, 1, 2), self.shape.thin)
+        length, width, height = (side + a + b for side, a, b in zip(self.sizes, low, high, strict=True))
         return length, width, height
 
     @property
@@ -76,10 +78,16 @@ class Wrapped(HashedOnce):
         return Why("bare + 2 x what each layer adds", tuple(values), rule)
 
     @property
+    def gives(self) -> Length:
+        """By how much it is pressed in along any of its ways."""
+        sides = [[coat.gives.nm for coat in self.coats if coat.growth[axis].nm] for axis in range(3)]
+        return Length(min(sum(of_one) for of_one in sides) * 2)
+
+    @property
     def cushion(self) -> Length:
         """What gives way on its thinnest side: the gap, and the layers that cushion."""
         soft = [coat.growth for coat in self.coats if coat.material.cushions]
-        return self.part.gap + min(Length(sum(by[axis].nm for by in soft)) for axis in range(3))
+        return self.part.gap.least + min(Length(sum(by[axis].nm for by in soft)) for axis in range(3))
 
 
 def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) -> Wrapped:

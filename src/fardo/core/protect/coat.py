@@ -31,6 +31,7 @@ class Coat:
     Args:
         growth: added on each side, along length, width and height. cuts: what is cut. amount: how much of what the
         material is sold by. says: how it is put on, in sentences. why: of the length to cut, where there is one.
+        gives: by how much it is pressed in on a side. reused: it costs nothing.
     """
 
     material: Material
@@ -39,6 +40,8 @@ class Coat:
     amount: Fraction
     says: tuple[str, ...] = ()
     why: Why | None = None
+    gives: Length = ZERO
+    reused: bool = False
 
     @property
     def weight(self) -> Mass:
@@ -46,6 +49,8 @@ class Coat:
 
     @property
     def price(self) -> Money:
+        if self.reused:
+            return Money(0, self.material.price_per_100.currency)
         return self.material.price_per_100.share(self.amount / 100)
 
     @property

@@ -24,7 +24,8 @@ class Material:
         width: of the roll or sheet it is cut from, None where it is cut to any width. overlap: share of a length added
         where it meets itself. bubbly: whether it has a smooth and a bubble side. inner: the widest tube it goes over.
         reach: how far a corner guard goes along the face. board: the shop's board an inner box is made of.
-        cushions: whether its thickness counts against a blow.
+        cushions: whether its thickness counts against a blow. gives: by how much one layer is pressed in on a side.
+        tears_every: the length between its perforations, None where it is cut anywhere.
     """
 
     code: str
@@ -41,6 +42,8 @@ class Material:
     reach: Length = ZERO
     board: str | None = None
     cushions: bool = False
+    gives: Length = ZERO
+    tears_every: Length | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +51,8 @@ class Layer:
     """A material on a part.
 
     Args:
-        layers: how many lie on each other. crossed: wound both ways, as many each way. room: free on each side inside
+        layers: how many lie on each other. crossed: wound both ways. across: how many the second way, as many
+        as the first where nobody said. reused: it was used before and costs nothing. room: free on each side inside
         an inner box. hollow_nm3: what is stuffed, cubic nanometres. lengths: of the tubes to cover.
         bubbles: which way the bubbles look where the shop's habit is not followed.
     """
@@ -56,6 +60,8 @@ class Layer:
     material: Material
     layers: int = 1
     crossed: bool = False
+    across: int | None = None
+    reused: bool = False
     room: Length = ZERO
     hollow_nm3: int = 0
     lengths: tuple[Length, ...] = ()

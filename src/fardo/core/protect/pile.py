@@ -41,9 +41,7 @@ def stacked(shape: Shape, count: int) -> Shape:
 
 def lying(shape: Shape, count: int) -> tuple[Sizes, ...]:
     """Where each of a pile lies in it: one on the other, through the thickness."""
-    thin = 2
-    if isinstance(shape, Box):
-        thin = min((2, 1, 0), key=lambda axis: shape.sizes[axis].nm)
+    thin = shape.thin if isinstance(shape, Box) else 2
     step = shape.sizes[thin]
     spots = []
     for n in range(count):

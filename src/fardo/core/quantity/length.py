@@ -72,6 +72,12 @@ class Length:
         """Half of it; an odd nanometre goes up, so that two halves always hold the whole."""
         return Length(-(-self.nm // 2))
 
+    @property
+    def whole_feet(self) -> int | None:
+        """How many feet it is; None where it is not whole feet."""
+        feet, over = divmod(self.nm, 12 * NM_PER_INCH)
+        return None if over else feet
+
     def to_step(self, step: Length, rounding: Rounding) -> Length:
         """The multiple of `step` at or beside it. A size that must hold goes up, one that must fit through down.
 

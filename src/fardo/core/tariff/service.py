@@ -10,6 +10,7 @@ from fardo.core.quantity import Money, Units
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.charges import Charge, Consignment, Line
+from fardo.core.tariff.charges.tiers import ContainerPrice
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.limits import Limits, over_limit
 from fardo.core.tariff.marks import NO_MARKS, Marks
@@ -58,6 +59,10 @@ class Service:
             Marks(around=(bulky.girth_over, bulky.girth_to)) if bulky else NO_MARKS,
             *(charge.marks((parcel, *parcel.beside) if charge.once else (parcel,)) for charge in self.charges),
         ))  # fmt: skip
+
+    def prices_container(self, name: str) -> bool:
+        """Whether a price of this service is for that container of its carrier's."""
+        return any(isinstance(one, ContainerPrice) and name in dict(one.rows) for one in self.charges)
 
     def holds_on(self, day: str | None) -> bool:
         """Whether these prices do: a day as 2026-07-11, None for any."""

@@ -352,14 +352,19 @@ export class PackedView {
   }
 
   /** The room a thing keeps around it, as dashes around its wrapped size. */
-  #showGap({ at_mm: at, size_mm: size, gap_mm: gap }: Placement, inks: PackedInks): void {
-    const [l, w, h] = size.map((side) => side + 2 * gap) as [number, number, number];
+  #showGap({ at_mm: at, size_mm: size, ...gap }: Placement, inks: PackedInks): void {
+    const { gap_before_mm: before, gap_beyond_mm: beyond } = gap;
+    const [l, w, h] = size.map((side, k) => side + (before[k] ?? 0) + (beyond[k] ?? 0)) as [
+      number,
+      number,
+      number,
+    ];
     const edges = new LineSegments(
       new EdgesGeometry(new BoxGeometry(l, w, h)),
       new LineDashedMaterial({ color: new Color(inks.chosen), dashSize: 14, gapSize: 9 }),
     );
     edges.computeLineDistances();
-    edges.position.set(at[0] - gap + l / 2, at[1] - gap + w / 2, at[2] - gap + h / 2);
+    edges.position.set(at[0] - before[0] + l / 2, at[1] - before[1] + w / 2, at[2] - before[2] + h / 2);
     const floor = new Mesh(
       new BoxGeometry(l, w, 1),
       new MeshBasicMaterial({ color: new Color(inks.chosen), transparent: true, opacity: 0.16 }),

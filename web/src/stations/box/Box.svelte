@@ -20,9 +20,7 @@
     ...(desk.work?.no_ways ?? []),
   ]);
   const dearest = $derived(Math.max(...ways.map((one) => Number(one.total ?? 0)), 0));
-  $effect(() => {
-    if (way) desk.take(way.way);
-  });
+  $effect(() => desk.draw());
 </script>
 
 {#if way}
@@ -32,7 +30,12 @@
       <fieldset>
         <legend class="sr-only">Way</legend>
         {#each ways as one (one.way)}
-          <WayChoice way={one} {dearest} picked={one.way === way.way} pick={() => desk.take(one.way)} />
+          <WayChoice
+            way={one}
+            {dearest}
+            picked={one.way === way.way}
+            pick={(item) => desk.take(one.way, item)}
+          />
         {/each}
       </fieldset>
       <MoneyKey />

@@ -6,7 +6,7 @@
     way: WayView;
     dearest: number;
     picked: boolean;
-    pick: () => void;
+    pick: (item?: string) => void;
   }
   let { way, dearest, picked, pick }: Props = $props();
 
@@ -17,7 +17,7 @@
 </script>
 
 <label class="way" class:picked>
-  <input type="radio" name="way" value={way.way} checked={picked} onchange={pick} class="sr-only" />
+  <input type="radio" name="way" value={way.way} checked={picked} onchange={() => pick()} class="sr-only" />
   <span class="top">
     <b>{way.title}</b>
     {#if way.too_large}
@@ -33,8 +33,58 @@
     {#if way.chosen}<span class="tied">· chosen</span>{/if}
   </small>
 </label>
+{#if picked && way.at_hand.length > 1}
+  <fieldset class="hand">
+    <legend>Boxes there that take it</legend>
+    {#each way.at_hand as one (one.item)}
+      <label class:here={one.picked}>
+        <input
+          type="radio"
+          name="item"
+          value={one.item}
+          checked={one.picked}
+          onchange={() => pick(one.item)}
+          class="sr-only"
+        />
+        <span class="top"><span>{one.item}</span><span class="figure">{one.total ?? '–'}</span></span>
+        <small>
+          {one.room.map(({ side, free }) => `${side} ${free}`).join(', ')}; {one.left} left
+          {#if one.chosen}<span class="tied">· chosen</span>{/if}
+        </small>
+      </label>
+    {/each}
+  </fieldset>
+{/if}
 
 <style>
+  .hand {
+    margin: 0 0 8px;
+    padding: 0 12px 0 20px;
+    background: var(--sheet);
+    box-shadow: inset 4px 0 0 var(--twine);
+  }
+  .hand legend {
+    padding: 4px 0 2px;
+    font-size: 13px;
+    color: var(--soft);
+  }
+  .hand label {
+    display: block;
+    padding: 4px 8px 5px;
+    border-top: 1px solid var(--hair);
+    font-size: 14.5px;
+    cursor: pointer;
+  }
+  .hand .here {
+    background: var(--ground);
+    font-weight: 550;
+  }
+  .hand label:has(:focus-visible) {
+    outline: 2.5px solid var(--twine);
+  }
+  .hand .figure {
+    font-size: 15px;
+  }
   .way {
     display: block;
     padding: 9px 12px 10px;

@@ -12,6 +12,7 @@
     size: string;
     weight: string;
     value?: string;
+    liesFlat?: boolean | null;
   }
   interface Props {
     desk: JobDesk;
@@ -41,6 +42,9 @@
     });
   }
 
+  /** Whether it is folded or lies on top: as said, else as the shop takes it by its thickness. */
+  const onTop = (row: Row) => row.liesFlat ?? desk.work?.last_in.includes(row.name) ?? false;
+
   const faultsOf = (n: number) =>
     [
       { field: `${one}-${n}-size`, label: 'Size', sentence: desk.problem(`${field}[${n}].size`) },
@@ -49,13 +53,14 @@
     ].map((fault) => ({ ...fault, label: `${fault.label} of ${rows[n]?.name || `${called} ${n + 1}`}` }));
 </script>
 
-<section class="rows" class:valued>
+<section class="rows" class:valued class:flat={one === 'extra'}>
   <h2>{title}</h2>
   {#if rows.length}
     <div class="row heads" aria-hidden="true">
       <span>{one === 'extra' ? 'Extra' : 'Parcel'}</span><span
         >{one === 'extra' ? 'Size' : 'Outside size'}, {shop.units}</span
-      ><span>Weight, {shop.massUnit}</span>{#if valued}<span>Its value</span>{/if}
+      ><span>Weight, {shop.massUnit}</span>{#if valued}<span>Its value</span>{:else}<span>Lies on top</span
+        >{/if}
     </div>
   {/if}
   {#each rows as row, n (row)}
@@ -110,6 +115,19 @@
           {faults}
         />
       {/if}
+      {#if !valued}
+        <label class="top">
+          <input
+            type="checkbox"
+            aria-label="{row.name || `Extra ${n + 1}`} is folded or lies on top and sizes no box"
+            checked={onTop(row)}
+            onchange={(event) => {
+              row.liesFlat = event.currentTarget.checked;
+              touch();
+            }}
+          />
+        </label>
+      {/if}
       <button
         type="button"
         class="off"
@@ -139,6 +157,19 @@
   .valued .row {
     grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 100px 34px;
   }
+  .flat .row {
+    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 84px 34px;
+  }
+  .top {
+    display: flex;
+    align-items: center;
+    justify-content: center;
+  }
+  .top input {
+    width: 18px;
+    height: 18px;
+    accent-color: var(--twine);
+  }
   .heads {
     font-size: 13px;
     color: var(--soft);
@@ -155,7 +186,8 @@
   }
   @media (max-width: 620px) {
     .row,
-    .valued .row {
+    .valued .row,
+    .flat .row {
       grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 34px;
     }
   }

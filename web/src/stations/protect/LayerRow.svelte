@@ -61,6 +61,21 @@
       <label class="tick"
         ><input type="checkbox" id="{id}-crossed" bind:checked={layer.crossed} onchange={touch} />both ways</label
       >
+      {#if layer.crossed}
+        <label class="tick"
+          >across
+          <input
+            class="field figure small count"
+            id="{id}-across"
+            inputmode="numeric"
+            maxlength="3"
+            autocomplete="off"
+            placeholder={layer.layers}
+            bind:value={layer.across}
+            oninput={touch}
+          /></label
+        >
+      {/if}
     {/if}
     {#if material?.bubbly && asks.includes('bubbles')}
       <select
@@ -116,6 +131,9 @@
         /></label
       >
     {/if}
+    <label class="tick"
+      ><input type="checkbox" id="{id}-reused" bind:checked={layer.reused} onchange={touch} />reused</label
+    >
   </div>
   <button type="button" class="off" onclick={remove} aria-label="Take {material?.name ?? layer.material} off"
     >×</button
@@ -168,6 +186,9 @@
   }
   input.small {
     width: 64px;
+  }
+  input.count {
+    width: 44px;
   }
   input.wide {
     width: 130px;

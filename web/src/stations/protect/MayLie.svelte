@@ -17,6 +17,7 @@
   <label><input type="checkbox" bind:checked={part.thisSideUp} onchange={touch} />this side up</label>
   <label><input type="checkbox" bind:checked={part.keepFlat} onchange={touch} />keep flat</label>
   <label><input type="checkbox" bind:checked={part.noLoadOnTop} onchange={touch} />nothing on top</label>
+  <label><input type="checkbox" bind:checked={part.hardEdges} onchange={touch} />hard edges</label>
 </div>
 <div class="rules said">
   <label for="bears"

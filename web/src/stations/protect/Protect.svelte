@@ -1,7 +1,7 @@
 <script lang="ts">
   // Protect: each part with its layers from the goods outward, its gap and how fragile it is; what all of it takes.
   import type { JobDesk } from '../../job/job.svelte';
-  import { blankLayer, type TypedPart } from '../../job/typed';
+  import { blankLayer, PLACES, type TypedPart } from '../../job/typed';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
@@ -23,7 +23,7 @@
   const part = $derived(desk.part);
   const view = $derived(desk.work?.parts[n]);
   const usual = $derived(
-    shop.view?.shop.materials?.find((one) => one.form === 'wrap')?.code ?? 'bubble-small',
+    shop.view?.shop.materials?.find((one) => one.form === 'wrap' && one.bubbly)?.code ?? 'bubble-small',
   );
   const fragilities = $derived(shop.view?.fragilities ?? []);
   const ownFragility = $derived(
@@ -56,12 +56,13 @@
   }
 
   function likeThis(): void {
-    const before = desk.typed.parts.map((one) => ({ protect: one.protect, gap: one.gap }));
+    const before = desk.typed.parts.map((one) => ({ protect: one.protect, gap: one.gap, gapBy: one.gapBy }));
     const layers = $state.snapshot(part.protect);
     for (const one of desk.typed.parts) {
       if (one === part) continue;
       one.protect = layers.map((layer) => ({ ...layer }));
       one.gap = part.gap;
+      one.gapBy = { ...part.gapBy };
     }
     touch();
     toast.show(`All parts are wrapped like ${nameOf(part, n)}.`, () => {
@@ -80,7 +81,16 @@
   }
 
   const faults = $derived([
-    { field: 'gap', label: 'Gap', sentence: desk.problem(`parts[${n}].gap`) },
+    {
+      field: 'gap',
+      label: 'Gap',
+      sentence: desk.problem(`parts[${n}].gap`) || desk.problem(`parts[${n}].gap.wall`),
+    },
+    ...PLACES.map((place) => ({
+      field: `gap-${place}`,
+      label: `Gap, ${PLACE_LABELS[place].toLowerCase()}`,
+      sentence: desk.problem(`parts[${n}].gap.${place}`),
+    })),
     {
       field: 'piles',
       label: 'Piles',
@@ -88,6 +98,16 @@
     },
     { field: 'fragility', label: 'How fragile', sentence: desk.problem(`parts[${n}].fragility`) },
   ]);
+
+  let opened = $state<number | null>(null);
+  const byPlace = $derived(opened === part.key || PLACES.some((place) => part.gapBy[place].trim()));
+  const PLACE_LABELS = {
+    between: 'Between things',
+    below: 'Below',
+    above: 'Above',
+    edges: 'At its edges',
+    faces: 'At its faces',
+  };
 
   const layerProblem = (k: number) =>
     desk.work?.problems.find((problem) => problem.field.startsWith(`parts[${n}].protect[${k}]`))?.sentence ??
@@ -171,7 +191,7 @@
         </select>
       </div>
       <div>
-        <label for="gap">Gap on every side, {shop.units}</label>
+        <label for="gap">{byPlace ? 'Gap to the walls' : 'Gap all round'}, {shop.units}</label>
         <input
           id="gap"
           class="field figure"
@@ -184,6 +204,29 @@
           oninput={touch}
         />
       </div>
+      {#if byPlace}
+        {#each PLACES as place (place)}
+          <div>
+            <label for="gap-{place}">{PLACE_LABELS[place]}</label>
+            <input
+              id="gap-{place}"
+              class="field figure"
+              data-measure="length"
+              maxlength="80"
+              autocomplete="off"
+              aria-describedby="gap-faults"
+              bind:value={part.gapBy[place]}
+              oninput={touch}
+            />
+          </div>
+        {/each}
+      {:else}
+        <div class="open">
+          <button type="button" class="link" id="gap-by-place" onclick={() => (opened = part.key)}
+            >Gap by place</button
+          >
+        </div>
+      {/if}
       {#if part.count.trim() !== '1'}
         <div>
           <label for="piles">Piles, where flat</label>

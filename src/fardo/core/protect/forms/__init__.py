@@ -8,6 +8,7 @@ itself and laps, `ON_WALLS` that it goes on the walls of the box. Layers go on i
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import replace
 from types import ModuleType
 
 from fardo.core.protect.coat import Coat, Layer, Wearer
@@ -27,9 +28,9 @@ from fardo.core.protect.forms import (
 from fardo.core.protect.forms.asks import Held
 from fardo.core.refusal import BadInput
 
-__all__ = ["BOXED", "FORMS", "check_crossed", "goes_on_walls", "held_by", "put_on"]
+__all__ = ["BOXED", "FORMS", "STIFF", "check_crossed", "goes_on_walls", "held_by", "put_on"]
 
-BOXED = inner_box.FORM
+BOXED, STIFF = inner_box.FORM, face.FORM
 FORMS: dict[str, ModuleType] = {
     module.FORM: module for module in (surface, bag, stuffing, corner, face, edge, tube, wrap, pad, inner_box, liner)
 }
@@ -46,7 +47,7 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
             allowed=f"a material of the forms {allowed}", field="material",
         )  # fmt: skip
     coat: Coat = form.put_on(wearer, layer)
-    return coat
+    return replace(coat, gives=layer.material.gives * layer.layers, reused=layer.reused)
 
 
 def held_by(forms: Iterable[str]) -> Held:

@@ -1,8 +1,11 @@
-"""Surface: tissue, glassine or film next to the goods, so that nothing else touches the finish."""
+"""Surface: tissue, glassine or film next to the goods, so that nothing else touches the finish.
+
+It adds nothing that one could measure (common practice).
+"""
 
 from __future__ import annotations
 
-from fardo.core.protect.coat import Coat, Layer, Wearer, all_round, plus, square_metres
+from fardo.core.protect.coat import NONE, Coat, Layer, Wearer, plus, square_metres
 from fardo.core.protect.forms.asks import Ask
 from fardo.core.protect.forms.wrap import strips, winding
 
@@ -18,4 +21,4 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
     length = plus(winding(wearer.girth(long), material.thickness, layer.layers), material.overlap)
     cuts = strips(material, length, sizes[long] + sizes[short])
     says = ("Only low-tack tape holds it; packing tape touches board only.",)
-    return Coat(material, all_round(material.thickness * layer.layers), cuts, square_metres(cuts), says)
+    return Coat(material, NONE, cuts, square_metres(cuts), says)

@@ -1,7 +1,7 @@
 """Wrap: bubble or foam wound around, in counted layers, one way or both ways.
 
-Growth per side is layers x thickness. Layer i around a girth takes girth + 8 x thickness x (i - 1/2), plus an overlap
-(common practice).
+Growth per side is layers x thickness. Layer i around a girth takes girth + 8 x thickness x (i - 1/2), plus an overlap,
+and is wider than the one under it (common practice).
 """
 
 from __future__ import annotations
@@ -12,7 +12,7 @@ from fardo.core.goods.shape import Sizes
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, all_round, plus, square_metres
 from fardo.core.protect.forms.asks import Ask
 from fardo.core.protect.material import Material
-from fardo.core.quantity import Length
+from fardo.core.quantity import ZERO, Length
 from fardo.core.why import Why
 
 FORM = "wrap"
@@ -35,42 +35,71 @@ def winding(girth: Length, thickness: Length, layers: int) -> Length:
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:
+    """Once around, its ends folded over, or in two bands that cross.
+
+    A layer goes over the one before: on each side it is wider by the thickness of that, along the goods and where its
+    ends fold over the lesser side.
+    """
     long, middle, short = wearer.axes
     material, sizes = layer.material, wearer.sizes
-    thick = material.thickness * layer.layers
+    t, count = material.thickness, layer.layers
     if not layer.crossed:
-        # The ends are folded over, each by half the lesser side.
-        cuts, why = _strips(wearer.girth(long), sizes[long] + sizes[short], layer)
-        return Coat(material, all_round(thick), cuts, square_metres(cuts), _says(wearer, layer), why)
-    first, why = _strips(wearer.girth(long), sizes[long], layer)
+        cuts = tuple(
+            piece
+            for n in range(count)
+            for piece in strips(
+                material, _wound(wearer.girth(long), layer, n, n + 1), sizes[long] + sizes[short] + t * (4 * n), t * 2
+            )
+        )
+        return Coat(
+            material,
+            all_round(t * count),
+            cuts,
+            square_metres(cuts),
+            _says(wearer, layer),
+            _why(wearer.girth(long), layer),
+        )
+    first = strips(material, _wound(wearer.girth(long), layer, 0, count), sizes[long])
     # The second way goes over the first: the girth across the middle axis is grown by it on the short side only.
-    second, _ = _strips(wearer.girth(middle) + thick * 4, sizes[middle] + thick * 2, layer)
+    across = count if layer.across is None else layer.across
+    thick, over = t * count, t * across
+    second = strips(material, _wound(wearer.girth(middle) + thick * 4, layer, 0, across), sizes[middle] + thick * 2)
     cuts = (*first, *second)
-    growth = [thick, thick, thick]
-    growth[short] = thick * 2
+    growth = [over, over, over]
+    growth[middle], growth[short] = thick, thick + over
     by: Sizes = (growth[0], growth[1], growth[2])
-    return Coat(material, by, cuts, square_metres(cuts), _says(wearer, layer), why)
+    return Coat(material, by, cuts, square_metres(cuts), _says(wearer, layer), _why(wearer.girth(long), layer))
 
 
-def _strips(girth: Length, width: Length, layer: Layer) -> tuple[tuple[Cut, ...], Why]:
-    """The lengths to cut to cover `width`, side by side where the roll is narrower."""
+def _wound(girth: Length, layer: Layer, first: int, end: int) -> Length:
+    """What is cut for layers `first` up to `end` around a girth, the overlap with it."""
+    t = layer.material.thickness
+    return plus(winding(girth, t, end) - winding(girth, t, first), layer.material.overlap)
+
+
+def _why(girth: Length, layer: Layer) -> Why:
     material = layer.material
-    wound = winding(girth, material.thickness, layer.layers)
-    length = plus(wound, material.overlap)
-    why = Why(
-        "layers x girth + 4 x thickness x layers², plus the overlap",
-        (("girth", girth), ("thickness", material.thickness), ("layers", str(layer.layers)), ("wound", wound),
+    return Why(
+        "layer i: girth + 8 x thickness x (i - 1/2), plus the overlap; wider by 4 x thickness than the one under it",
+        (("girth", girth), ("thickness", material.thickness), ("layers", str(layer.layers)),
          ("overlap", f"{float(material.overlap * 100):g} %")),
-        "layer i takes girth + 8 x thickness x (i - 1/2) (common practice)",
+        "common practice",
     )  # fmt: skip
-    return strips(material, length, width), why
 
 
-def strips(material: Material, length: Length, width: Length) -> tuple[Cut, ...]:
-    """One piece, or as many full widths of the roll as cover `width`."""
-    if material.width is None or width <= material.width:
+def strips(material: Material, length: Length, width: Length, pressed: Length = ZERO) -> tuple[Cut, ...]:
+    """One piece, or as many full widths of the roll as cover `width`; where the roll tears at perforations, all of its
+    width up to the next.
+
+    Args:
+        pressed: what of the width may be missing, as folded ends are pressed together.
+    """
+    roll = material.width
+    if material.tears_every is not None:
+        length = length.to_step(material.tears_every, "up")
+    if roll is None or (width <= roll and material.tears_every is None):
         return (Cut(1, length, width),)
-    return (Cut(-(-width.nm // material.width.nm), length, material.width),)
+    return (Cut(max(1, -(-(width.nm - pressed.nm) // roll.nm)), length, roll),)
 
 
 def _says(wearer: Wearer, layer: Layer) -> tuple[str, ...]:
@@ -79,6 +108,7 @@ def _says(wearer: Wearer, layer: Layer) -> tuple[str, ...]:
 
 def _sentences(layer: Layer, bubbles: str) -> Iterable[str]:
     if layer.crossed:
-        yield "Once around the long way, once across, so that every side is covered."
+        ways = f"{layer.layers} around the long way, {layer.across or layer.layers} across"
+        yield f"{ways}, so that every side is covered."
     if layer.material.bubbly:
         yield _SMOOTH_IN if bubbles == "out" else _BUBBLES_IN
