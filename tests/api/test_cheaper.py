@@ -133,6 +133,8 @@ def test_a_container_of_the_carriers_own_that_costs_less_is_told(client: TestCli
     boxed = {way["way"]: way for way in work["ways"]}
     best = boxed["carrier"]["quotes"][0]
     assert best["carrier"] == "Wendlefirth Post"
-    assert told.endswith(f" less in all closed in shelf 7 x 4 x 4, in its own counter envelope, by {best['service']}: {best['total']}")
+    assert told.endswith(
+        f" less in all closed in shelf 7 x 4 x 4, in its own counter envelope, by {best['service']}: {best['total']}"
+    )
     assert asked(client, job={**small, "ways": ["slotted"]}).json()["container"] == ""
     assert asked(client, job=job(ways=["slotted", "carrier"])).json()["container"] == ""

@@ -126,6 +126,7 @@ GATES: list[tuple[str, dict[str, Any], PouchKind, str]] = [
     ("sixty pounds", {"weight": "60 lb"}, "bag", "too heavy"),
     ("paper goods", {"keep_flat": True}, "bag", "must stay flat"),
     ("paper goods", {"keep_flat": True}, "padded", "must stay flat"),
+    ("a stack between boards", {"keep_flat": True, "layers": ("faces",)}, "padded", "must stay flat"),
 ]
 
 
@@ -140,12 +141,19 @@ def test_what_fails_a_gate_is_not_proposed_and_its_gate_is_said(
 
 @pytest.mark.parametrize(
     ("said", "kind"),
-    [({}, "bag"), ({"fragility": 115}, "padded"), ({"hard_edges": True}, "padded"), ({"keep_flat": True}, "rigid"),
-     ({"keep_flat": True, "layers": ("stiffener",)}, "flat"), ({"fragility": 30, "layers": ("inner-box",)}, "bag")],
-)  # fmt: skip
+    [
+        ({}, "bag"),
+        ({"fragility": 115}, "padded"),
+        ({"hard_edges": True}, "padded"),
+        ({"keep_flat": True}, "rigid"),
+        ({"keep_flat": True, "layers": ("stiffener",), "size": "7 x 4 x 1"}, "flat"),
+        ({"fragility": 30, "layers": ("inner-box",)}, "bag"),
+    ],
+)
 def test_what_passes_its_gate_is_proposed(said: dict[str, Any], kind: PouchKind) -> None:
     stocked = replace(shop(), stock=Stock((), (pouch("24", "36", kind),)))
-    assert box_up(unbreakable("7 x 4 x 2", **said), "mailer", C, stocked).made.soft
+    size = said.pop("size", "7 x 4 x 2")
+    assert box_up(unbreakable(size, **said), "mailer", C, stocked).made.soft
 
 
 def test_the_gates_are_the_shops_own() -> None:

@@ -22,7 +22,6 @@ from fardo.core.quantity import FINEST, Length, Units, show_length, show_mass
 from fardo.core.refusal import BadInput
 from fardo.files.family import QuestionName
 from fardo.files.job import JobFile, LayerEntry, PartEntry, StepEntry
-from fardo.files.shapes import MeasuredShape
 from fardo.files.shop import ShopFile
 from fardo.files.typed import ExtraEntry, Strict, complaints, to_count, to_length, to_mass
 
@@ -222,8 +221,6 @@ def _as_kept(part: PartEntry) -> PartEntry:
 
 
 def _resize(part: PartEntry, step: StepEntry, taken: bool, units: Units) -> None:
-    if not isinstance(part.shape, MeasuredShape):
-        return
     for name, value in step.saves.items():
         typed = getattr(part.shape, name, None)
         if typed is None or typed == "":

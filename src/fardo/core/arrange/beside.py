@@ -132,8 +132,8 @@ def _cost(box: _Spot) -> tuple[Any, ...]:
 
 
 def _compactness(box: _Spot) -> int:
-    """Its room, and a tenth of the cube with its sum of sides."""
-    return 270 * _volume(box) + sum(box) ** 3
+    """Its room, and a fifth of the cube with its sum of sides."""
+    return 135 * _volume(box) + sum(box) ** 3
 
 
 def compactness(sides: Sizes) -> int:

@@ -98,13 +98,16 @@ def _bundled(ask: Ask, numbers: Sequence[int]) -> _Group:
 
 
 def _grids(ask: Ask, numbers: Sequence[int]) -> list[_Group]:
-    """The most compact ways to lay things that are alike in rows, columns and layers."""
+    """The most compact ways to lay things that are alike in rows, columns and layers.
+
+    Of equally compact ones what lies comes before what stands.
+    """
     body, count = ask.bodies[numbers[0]], len(numbers)
     room = ask.room(numbers[0], numbers[1])
     bears = None if body.bears is None else body.bears.ng
     weight = max(body.weight.ng, 1)
     most_layers = count if bears is None else 1 + bears // weight
-    found: list[tuple[int, int, _Group]] = []
+    found: list[tuple[int, tuple[int, int], _Group]] = []
     for turn, sizes in sizes_when_turned(body.sizes, body.this_side_up or body.keep_flat):
         for layers in range(1, min(count, most_layers) + 1):
             for rows in range(1, -(-count // layers) + 1):
@@ -121,7 +124,7 @@ def _grids(ask: Ask, numbers: Sequence[int]) -> list[_Group]:
                     None if bears is None else bears - (layers - 1) * weight, body.weight.ng * count,
                     body.extra,
                 )  # fmt: skip
-                found.append((compactness((a, b, c)), layers, group))
+                found.append((compactness((a, b, c)), (-a.nm, -b.nm), group))
     found.sort(key=lambda one: one[:2])
     return [group for _, _, group in found[:_GRIDS]]
 

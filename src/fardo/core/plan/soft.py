@@ -12,8 +12,10 @@ from fardo.core.plan.load import Load
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.cushion import NO_LIMIT
 from fardo.core.protect.forms import BOXED, STIFF
+from fardo.core.quantity import INCH
 
 _STIFFENS: frozenset[PouchKind] = frozenset({"rigid"})
+_FLAT_TO = INCH * 2  # what is thicker is no flat thing between boards: starting value
 _SOFT_WALLS: frozenset[PouchKind] = frozenset({"bag"})
 
 
@@ -38,7 +40,7 @@ def _fails(unit: Wrapped, kind: PouchKind, gates: SoftGates) -> str | None:
     bears = part.fragility
     if bears is None:
         return f"{part.name}: say how fragile it is first; only what does not break goes in a bag or mailer bare"
-    between_boards = STIFF in forms
+    between_boards = STIFF in forms and min(unit.sizes) <= _FLAT_TO
     if bears < gates.bears:
         return f"{part.name} may break: only a closed box of it goes in a bag or mailer"
     if kind in _SOFT_WALLS and bears < NO_LIMIT and not between_boards:

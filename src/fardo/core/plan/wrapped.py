@@ -17,7 +17,7 @@ from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, grown, squar
 from fardo.core.protect.forms import BOXED, check_crossed, put_on
 from fardo.core.protect.forms.corner import CornerGuard, guard_for
 from fardo.core.protect.pile import divide, how_to_pile, piles_needed, stacked
-from fardo.core.quantity import Length, Mass, Units
+from fardo.core.quantity import ZERO, Length, Mass, Units
 from fardo.core.refusal import BadInput
 from fardo.core.why import Value, Why
 
@@ -85,9 +85,10 @@ class Wrapped(HashedOnce):
 
     @property
     def cushion(self) -> Length:
-        """What gives way on its thinnest side: the gap, and the layers that cushion."""
+        """What gives way on its thinnest side: the gap, the layers that cushion, and the room in a box of its own."""
         soft = [coat.growth for coat in self.coats if coat.material.cushions]
-        return self.part.gap.least + min(Length(sum(by[axis].nm for by in soft)) for axis in range(3))
+        filled = sum((coat.filled for coat in self.coats), start=ZERO)
+        return self.part.gap.least + filled + min(Length(sum(by[axis].nm for by in soft)) for axis in range(3))
 
 
 def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) -> Wrapped:
@@ -149,4 +150,4 @@ def _box_in(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
     )  # fmt: skip
     cuts = tuple(Cut(1, blank.size[0], blank.size[1]) for blank in made.blanks)
     says = (f"A slotted case of {grade.code} board.", *((FLOATS,) if layer.room.nm else ()))
-    return Coat(board, (a, b, c), cuts, square_metres(cuts), says)
+    return Coat(board, (a, b, c), cuts, square_metres(cuts), says, filled=layer.room)

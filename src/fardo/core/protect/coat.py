@@ -31,7 +31,8 @@ class Coat:
     Args:
         growth: added on each side, along length, width and height. cuts: what is cut. amount: how much of what the
         material is sold by. says: how it is put on, in sentences. why: of the length to cut, where there is one.
-        gives: by how much it is pressed in on a side. reused: it costs nothing.
+        gives: by how much it is pressed in on a side. reused: it costs nothing. filled: the room a box
+        of its own leaves around the goods on each side.
     """
 
     material: Material
@@ -42,6 +43,7 @@ class Coat:
     why: Why | None = None
     gives: Length = ZERO
     reused: bool = False
+    filled: Length = ZERO
 
     @property
     def weight(self) -> Mass:
