@@ -22,7 +22,7 @@ from fardo.core.protect.forms.wrap import winding
 from fardo.core.protect.liner import line_walls
 from fardo.core.protect.material import Layer
 from fardo.core.protect.pile import divide, how_to_pile, piles_needed
-from fardo.core.quantity import INCH, POUND, SIXTY_FOURTH, Length, Mass, volume_nm3
+from fardo.core.quantity import INCH, POUND, SIXTY_FOURTH, Length, Mass
 from fardo.core.refusal import BadInput
 from tests.made_up import inches, shop, sizes
 from tests.outside.test_shapes_against_references import shapes, side, small
@@ -273,7 +273,7 @@ def test_stuffing_fills_the_hole_of_a_ring_or_a_hollow_as_typed() -> None:
     ring = wrap_up(thing(Ring(inches("22"), inches("18"), inches("2"))), (layer("stuffing"),), SHOP)
     assert float(ring.coats[0].amount) == pytest.approx(math.pi * 9**2 * 2 * 2.54**3 / 1000)
     assert ring.sizes == ring.shape.sizes
-    hollow = layer("stuffing", hollow_nm3=volume_nm3(*sizes("10 x 4 x 3")))
+    hollow = layer("stuffing", hollow=sizes("10 x 4 x 3"))
     assert float(wrapped("14 x 6 x 5", hollow).coats[0].amount) == pytest.approx(120 * 2.54**3 / 1000)
     with pytest.raises(BadInput, match="hollow is not known"):
         wrapped("14 x 6 x 5", layer("stuffing"))

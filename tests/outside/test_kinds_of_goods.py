@@ -135,11 +135,27 @@ def test_what_comes_off_weighs_what_it_weighed_before(kind: KindFile) -> None:
 def test_every_step_that_saves_makes_the_thing_smaller(kind: KindFile) -> None:
     job = whole_job(kind)
     for step in kind.steps:
+        if step.of:  # another part's measures
+            continue
         before = understand(job, SHOP).parts[0].units[0].shape.sizes
         job = take_step(job, step.id, True, SHOP)
         after = understand(job, SHOP).parts[0].units[0].shape.sizes
         assert all(a <= b for a, b in zip(after, before, strict=True))
         assert (after != before) == bool(step.saves), step.id
+
+
+def test_arms_are_folded_or_not_and_straight_again() -> None:
+    """A choice changes the measures of the part it is of, and left again gives them back."""
+
+    def arm(job: JobFile) -> list[float]:
+        part = next(part for part in understand(job, SHOP).parts if part.name == "arm")
+        return sorted(float(side.inches) for side in part.units[0].shape.sizes)
+
+    straight = begun(KINDS["articulated-model"])
+    folded = take_step(straight, "fold-arms", True, SHOP)
+    assert arm(folded)[-1] == arm(straight)[-1] - 6
+    assert arm(folded)[0] == arm(straight)[0] + 1.5
+    assert arm(take_step(folded, "fold-arms", False, SHOP)) == arm(straight)
 
 
 def test_the_usual_bicycle_goes_in_a_box_of_54_8_28() -> None:

@@ -20,6 +20,7 @@ from fardo.core.goods.shape import (
     SHAPES,
     Bars,
     Box,
+    Cup,
     Cylinder,
     Disc,
     Ellipsoid,
@@ -85,6 +86,7 @@ shapes = st.one_of(
     st.builds(Cylinder, side, side),
     st.builds(Disc, side, small),
     rings(),
+    st.builds(Cup, side, side, small),
     st.builds(Taper, side, side, side),
     st.builds(Ellipsoid, side, side, side),
     frames(),
@@ -195,5 +197,5 @@ def test_a_mesh_read_in_again_is_the_shape_it_was_made_from(shape: Shape) -> Non
 
 def test_every_kind_of_the_format_is_tested_here() -> None:
     assert set(SHAPES) == {
-        "box", "cylinder", "disc", "ring", "taper", "ellipsoid", "bars", "outline", "compound", "mesh",
+        "box", "cylinder", "disc", "ring", "cup", "taper", "ellipsoid", "bars", "outline", "compound", "mesh",
     }  # fmt: skip

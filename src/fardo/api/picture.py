@@ -14,9 +14,10 @@ from fardo.core.make import WAYS
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import Load, placed
+from fardo.core.plan.not_here import NotHere
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.progress import Knot
-from fardo.core.quantity import Length, Mass, Units, show_length, show_mass
+from fardo.core.quantity import Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.core.tariff.steps import Cheaper
 
 
@@ -42,6 +43,7 @@ def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
         wrap=view_wrap(picture.wrap, units),
         ways=[view_way(way, picture) for way in picture.ways],
         no_ways=[views.NoWayView(way=way, title=WAYS[way].TITLE, why=why) for way, why in picture.cannot],
+        not_here=[_view_not_here(one, picture.shop.units) for one in picture.not_here],
         ways_left_out=sum(name not in job.ways for name in WAYS),
         docket=_docket(picture),
         knots=view_knots(picture.knots),
@@ -59,6 +61,16 @@ def view_knots(knots: Sequence[Knot]) -> list[views.KnotView]:
 
 def _measure(value: Length | Mass, units: Units) -> str:
     return show_mass(value, units, "up").text if isinstance(value, Mass) else show_length(value, units, "up").text
+
+
+def _view_not_here(one: NotHere, units: Units) -> views.NotHereView:
+    if one.lacks:
+        says = f"does not hold it: {one.lacks}"
+    elif one.pays_below is not None:
+        says = f"pays where one costs less than {one.pays_below}"
+    else:
+        says = "saves nothing here"
+    return views.NotHereView(name=one.box.name, inside=show_sizes(one.box.inside, units, "down").text, says=says)
 
 
 def _view_hazards(hazards: Hazards, answers: Mapping[str, str]) -> list[goods.HazardView]:

@@ -233,6 +233,14 @@ class FieldProblem(BaseModel):
     sentence: str
 
 
+class NotHereView(BaseModel):
+    """A box that is sold ready for such goods, and is not here."""
+
+    name: str
+    inside: str
+    says: str
+
+
 class WorkOut(BaseModel):
     """Everything worked out from a job as it stands."""
 
@@ -245,6 +253,7 @@ class WorkOut(BaseModel):
     wrap: WrapList
     ways: list[WayView]
     no_ways: list[NoWayView]
+    not_here: list[NotHereView] = Field(description="boxes and cases that are sold ready for such goods")
     ways_left_out: int = Field(description="how many ways there are that this job does not look at")
     docket: Docket
     knots: list[KnotView]
@@ -386,6 +395,7 @@ class ShopView(BaseModel):
     allowances: list[AllowanceChoice]
     tags: list[Choice] = Field(description="hazards that a service may refuse")
     questions: list[QuestionChoice]
+    wear: list[Choice] = Field(description="what is asked of a used box")
 
 
 class ShopChange(BaseModel):

@@ -7,22 +7,27 @@ from __future__ import annotations
 
 import json
 from datetime import date
-from typing import Any, Final, Literal
+from typing import Annotated, Any, Final, Literal
 
 from pydantic import ConfigDict, Field, ValidationError
 from pydantic_core import from_json
 
 from fardo.core.make import WAYS
+from fardo.core.protect.material import Side
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry
 from fardo.files.cut_by import CutBy
 from fardo.files.family import InsertName, WayName
 from fardo.files.gap import GapEntry
 from fardo.files.shapes import ShapeEntry, box_shape
+from fardo.files.stock import FoundBoxEntry, ReadyBoxEntry
 from fardo.files.typed import Count, ExtraEntry, Measure, Strict, TypedDistance, TypedSizes, Weight, complaints
 
 FORMAT: Final = "fardo-job/1"
 LARGEST_FILE = 2_000_000
+
+
+MeasureName = Literal["length", "width", "height", "diameter", "thickness", "diameter_a", "diameter_b"]
 
 
 class LayerEntry(Strict):
@@ -37,6 +42,10 @@ class LayerEntry(Strict):
     hollow: TypedSizes | None = Field(None, description="size of the hollow that is stuffed")
     lengths: list[Measure] | None = Field(None, max_length=60, description="of the tubes to cover")
     bubbles: Literal["in", "out"] | None = Field(None, description="where the shop's habit is not followed")
+    on: Side = Field("all", description="on one side only")
+    each: bool = Field(False, description="on every piece of a pile, before they are piled")
+    item: str | None = Field(None, max_length=80, description="name of the box or mailer that is there, which it is")
+    open: bool = Field(False, description="a box without its top flaps, that need not shut")
 
 
 class RulesEntry(Strict):
@@ -82,8 +91,14 @@ class StepEntry(Strict):
     caution: str = Field("", max_length=400)
     keep: str = Field("", max_length=200, description="what comes loose and where it is kept")
     back: str = Field("", max_length=300, description="how it goes back on, for the receiver")
-    saves: dict[Literal["length", "width", "height", "diameter", "thickness"], Measure] = Field(
+    saves: dict[MeasureName, Measure] = Field(
         default_factory=dict, description="what it takes off the measures of the thing itself"
+    )
+    adds: dict[MeasureName, Measure] = Field(
+        default_factory=dict, description="what it adds to other measures of it, as of what is folded"
+    )
+    of: str = Field(
+        "", max_length=120, description="the part whose measures change; nothing said: the thing itself"
     )
     frees: list[PartEntry] = Field(default_factory=list, max_length=12)
     chosen: bool = False
@@ -96,8 +111,8 @@ class InsertEntry(Strict):
     kind: InsertName
     count: Count = 1
     where: Literal["below", "above", "both"] = Field("below", description="for a pad: under or over the goods")
-    along: Count = Field(2, description="cells of a divider along the box")
-    across: Count = Field(2, description="cells of a divider across the box")
+    along: Count | None = Field(None, description="cells of a divider along the box; nothing: from the goods")
+    across: Count | None = Field(None, description="cells of a divider across the box; nothing: from the goods")
     size: TypedSizes | None = Field(None, description="of the thing in a sleeve")
     length: Measure | None = Field(None, description="of a spacer or an edge cap")
     depth: Measure | None = Field(None, description="what a spacer keeps; how wide the legs of an edge cap are")
@@ -204,6 +219,15 @@ class JobFile(Strict):
     liner: LayerEntry | None = Field(None, description="on all six walls of the box")
     inserts: list[InsertEntry] = Field(default_factory=list, max_length=20, description="of board, cut with the box")
     hand_holes: bool = Field(False, description="in the two ends of a case")
+    ready_boxes: list[ReadyBoxEntry] = Field(
+        default_factory=list, max_length=8, description="that are sold ready for such goods and may be bought"
+    )
+    found_boxes: list[FoundBoxEntry] = Field(default_factory=list, max_length=20, description="for this job only")
+    bundles: dict[Annotated[str, Field(max_length=60)], list[LayerEntry]] = Field(
+        default_factory=dict, max_length=20,
+        description="what goes around parts that are held together, by the name of their bundle",
+    )  # fmt: skip
+    over_box: LayerEntry | None = Field(None, description="around a closed box that goes in a bag or an envelope")
     arrangement: ArrangementEntry | None = Field(None, description="where things lie, as far as it holds for the parts")
     chosen: Chosen = Field(default_factory=Chosen)
 

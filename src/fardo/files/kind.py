@@ -23,6 +23,7 @@ from fardo.core.refusal import BadInput
 from fardo.files.family import QuestionName
 from fardo.files.job import JobFile, LayerEntry, PartEntry, StepEntry
 from fardo.files.shop import ShopFile
+from fardo.files.stock import ReadyBoxEntry
 from fardo.files.typed import ExtraEntry, Strict, complaints, to_count, to_length, to_mass
 
 FORMAT: Final = "fardo-kind/1"
@@ -79,6 +80,9 @@ class KindFile(Strict):
     board: str | None = Field(None, max_length=20)
     liner: LayerEntry | None = None
     extras: list[ExtraEntry] = Field(default_factory=list, max_length=20)
+    ready_boxes: list[ReadyBoxEntry] = Field(
+        default_factory=list, max_length=8, description="sizes and cases that are sold ready for such goods"
+    )
     parts: list[PartEntry] = Field(min_length=1, max_length=40)
     steps: list[StepEntry] = Field(default_factory=list, max_length=60)
 
@@ -130,6 +134,7 @@ def start_job(kind: KindFile | None, title: str, shop: ShopFile) -> JobFile:
         liner=kind.liner,
         board=kind.board,
         questions=list(kind.questions),
+        ready_boxes=[one.model_copy(deep=True) for one in kind.ready_boxes],
     )
     for step in kind.steps:
         if step.chosen:
@@ -162,7 +167,9 @@ def take_step(job: JobFile, step_id: str, take: bool, shop: Shop) -> JobFile:
             step.frees = back
         changed.parts = [part for part in changed.parts if part.off_by != step.id]
     if changed.parts:
-        _resize(changed.parts[0], step, take, shop.units)
+        target = next((part for part in changed.parts if part.name == step.of), None) if step.of else changed.parts[0]
+        if target is not None:
+            _resize(target, step, take, shop.units)
         _weigh(changed.parts[0], step.frees, take, shop.units)
     return changed
 
@@ -193,6 +200,7 @@ def kind_of_job(job: JobFile, code: str, title: str, was: KindFile | None) -> Ki
             "liner": job.liner,
             "board": job.board,
             "questions": list(job.questions),
+            "ready_boxes": [one.model_copy(deep=True) for one in job.ready_boxes],
         }
     ).check()
 
@@ -221,12 +229,14 @@ def _as_kept(part: PartEntry) -> PartEntry:
 
 
 def _resize(part: PartEntry, step: StepEntry, taken: bool, units: Units) -> None:
-    for name, value in step.saves.items():
+    changes = [*((name, value, taken) for name, value in step.saves.items()),
+               *((name, value, not taken) for name, value in step.adds.items())]  # fmt: skip
+    for name, value, less in changes:
         typed = getattr(part.shape, name, None)
         if typed is None or typed == "":
             continue
         try:
-            after = side_after(to_length(typed, units, name), to_length(value, units, name), taken)
+            after = side_after(to_length(typed, units, name), to_length(value, units, name), less)
         except BadInput:
             continue
         if after is not None:

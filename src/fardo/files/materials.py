@@ -10,10 +10,10 @@ from pydantic import Field
 from fardo.core.board.grade import Grade
 from fardo.core.protect.forms import BOXED
 from fardo.core.protect.material import Material
-from fardo.core.quantity import ZERO, Length, Units
+from fardo.core.quantity import ZERO, Length, Units, volume_nm3
 from fardo.core.refusal import BadInput
 from fardo.files.family import FormName
-from fardo.files.typed import Measure, Strict, Weight, to_length, to_mass, to_money
+from fardo.files.typed import Measure, Strict, TypedSizes, Weight, to_length, to_mass, to_money, to_sizes
 
 _THICKEST = Length.of_mm(200)
 
@@ -37,6 +37,8 @@ class MaterialEntry(Strict):
     gives: Measure | None = Field(None, description="by how much one layer of it is pressed in on a side")
     tears_every: Measure | None = Field(None, description="between its perforations; nothing where it is cut anywhere")
     board: str | None = Field(None, max_length=20, description="what an inner box is made of")
+    fills: TypedSizes | None = Field(None, description="the hollow that one pad fills, of what is sold by the piece")
+    minutes: float | None = Field(None, ge=0, le=120, description="to put one on; nothing: as long as any layer")
 
 
 def read_materials(
@@ -77,4 +79,6 @@ def _material(entry: MaterialEntry, units: Units, currency: str, path: str) -> M
         cushions=entry.cushions,
         gives=optional("gives") or ZERO,
         tears_every=optional("tears_every"),
+        fills=None if entry.fills is None else volume_nm3(*to_sizes(entry.fills, units, f"{path}.fills")),
+        minutes=None if entry.minutes is None else Fraction(str(entry.minutes)),
     )

@@ -31,13 +31,16 @@ _VIEWS = (("plan", 0, 1), ("front", 0, 2), ("right side", 1, 2))
 class Packing:
     """
     Args:
-        inside: of the box, the liner's room taken in. bodies and answer: what lies where in it.
+        box: what it is, in words. inside: of the box, the liner's room taken in. bodies and answer: what lies where in
+        it. room: from the goods to each side of the box.
     """
 
     title: str
+    box: str
     inside: Sizes
     bodies: tuple[Body, ...]
     answer: Answer
+    room: tuple[tuple[str, Length], ...] = ()
 
 
 def packing_sheet(packing: Packing, units: Units, paper: Paper) -> bytes:
@@ -46,7 +49,7 @@ def packing_sheet(packing: Packing, units: Units, paper: Paper) -> bytes:
     buffer, canvas = open_page(f"{packing.title}, packing", size)
     width, height = size
     _head(canvas, packing, units, height)
-    room = width - 2 * _MARGIN - _TABLE - _BETWEEN, height - 2 * _MARGIN - 16 * mm
+    room = width - 2 * _MARGIN - _TABLE - _BETWEEN, height - 2 * _MARGIN - 20 * mm
     _views(canvas, packing, units, room)
     _table(canvas, packing, units, width - _MARGIN - _TABLE, height)
     canvas.save()
@@ -58,9 +61,11 @@ def _head(canvas: Canvas, packing: Packing, units: Units, height: float) -> None
     canvas.drawString(_MARGIN, height - _MARGIN, packing.title[:70])
     canvas.setFont("Helvetica", 9.5)
     words = " x ".join(_words(side, units).removesuffix(f" {units}") for side in packing.inside)
-    canvas.drawString(
-        _MARGIN, height - _MARGIN - 5.5 * mm, f"inside {words} {units}; each thing goes straight down, in this order"
-    )
+    said = f"{packing.box}, inside {words} {units}; each thing goes straight down, in this order"
+    canvas.drawString(_MARGIN, height - _MARGIN - 5.5 * mm, said)
+    if packing.room:
+        free = ", ".join(f"{side} {_words(by, units).removesuffix(f' {units}')}" for side, by in packing.room)
+        canvas.drawString(_MARGIN, height - _MARGIN - 10.5 * mm, f"free around the wrapped goods: {free} {units}")
 
 
 def _views(canvas: Canvas, packing: Packing, units: Units, room: tuple[float, float]) -> None:
@@ -104,6 +109,10 @@ def _view(
             path.close()
         canvas.setFillGray(0.94)
         canvas.drawPath(path, stroke=1, fill=1, fillMode=FILL_EVEN_ODD)  # an opening stays open
+    for _, which in listed:
+        if packing.bodies[which].boxed:
+            (x, beyond_x), (y, beyond_y) = (_span(packing, which, axis) for axis in axes)
+            canvas.rect(corner[0] + x * unit, corner[1] + y * unit, (beyond_x - x) * unit, (beyond_y - y) * unit)
     canvas.setFillGray(0)
     canvas.setFont("Helvetica-Bold", 8)
     for number, which in listed:

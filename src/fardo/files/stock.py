@@ -7,9 +7,10 @@ from typing import Literal
 from pydantic import Field
 
 from fardo.core.board.grade import Grade
+from fardo.core.board.wear import WearCode
 from fardo.core.cut.drawing import Line
 from fardo.core.make.stock import OwnBlank, Pouch, StockBox
-from fardo.core.quantity import Length, Units
+from fardo.core.quantity import Length, Units, show_sizes
 from fardo.core.refusal import BadInput
 from fardo.files.blank_in import LONGEST_MM, blank_of
 from fardo.files.boards import CALIPER_MOST
@@ -26,6 +27,26 @@ class BoxEntry(Strict):
     count: int = Field(1, ge=0, le=100_000)
     used: bool = False
     carrier: str = Field("", max_length=80, description="whose container it is; only that carrier's services take it")
+    worn: list[WearCode] = Field(default_factory=list, max_length=4, description="what is so of a used one")
+    hollow: TypedSizes | None = Field(None, description="that a maker's own inserts leave in it for the bare goods")
+
+
+class FoundBoxEntry(Strict):
+    """A used box found for one job."""
+
+    name: str = Field("", max_length=80)
+    inside: TypedSizes | None = Field(None, description="its longer opening side first, height last")
+    board: str | None = Field(None, max_length=20, description="the shop's usual one unless given")
+    worn: list[WearCode] = Field(default_factory=list, max_length=4, description="what is so of it")
+    hollow: TypedSizes | None = Field(None, description="that a maker's own inserts leave in it for the bare goods")
+
+
+class ReadyBoxEntry(Strict):
+    """A box or a case that is sold ready for a kind of goods, and is asked for in shops."""
+
+    name: str = Field(min_length=1, max_length=80)
+    inside: TypedSizes
+    where: str = Field("", max_length=120, description="where one gets it")
 
 
 class PouchEntry(Strict):
@@ -64,9 +85,16 @@ def read_box(box: BoxEntry, units: Units, currency: str, grades: dict[str, Grade
     if box.board not in grades:
         raise BadInput("not a board of this shop", read=box.board, allowed=", ".join(grades), field=f"{path}.board")
     length, width, height = to_sizes(box.inside, units, f"{path}.inside")
+    inside = max(length, width), min(length, width), height
+    hollow = None if box.hollow in (None, "") else to_sizes(box.hollow, units, f"{path}.hollow")
+    if hollow is not None and any(a > b for a, b in zip(sorted(hollow), sorted(inside), strict=True)):
+        raise BadInput(
+            "larger than the box around it", read=show_sizes(hollow, units, "nearest").text,
+            allowed=f"within {show_sizes(inside, units, 'nearest').text}", field=f"{path}.hollow",
+        )  # fmt: skip
     return StockBox(
-        box.name, (max(length, width), min(length, width), height), grades[box.board],
-        to_money(box.price, currency, f"{path}.price"), box.count, box.used, box.carrier,
+        box.name, inside, grades[box.board], to_money(box.price, currency, f"{path}.price"), box.count, box.used,
+        box.carrier, frozenset(box.worn), hollow,
     )  # fmt: skip
 
 

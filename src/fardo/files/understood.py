@@ -16,22 +16,24 @@ from fardo.core.goods.shape import Scanned
 from fardo.core.make import WAYS
 from fardo.core.make.inserts import INSERTS, check_insert
 from fardo.core.make.inserts.wanted import MOST_PIECES, Wanted
+from fardo.core.make.stock import Pouch, StockBox
 from fardo.core.plan.job import Job, ReadPart, beyond
 from fardo.core.plan.journey import Journey
-from fardo.core.plan.load import Load, with_packed
+from fardo.core.plan.load import Bundle, Load, with_packed
 from fardo.core.plan.progress import BoxChoice, PriceChoice, State
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped, units_of
 from fardo.core.protect.cushion import read_fragility
-from fardo.core.protect.forms import goes_on_walls
+from fardo.core.protect.forms import AROUND, BAGGED, BOXED, PADDED, WOUND, goes_on_walls
 from fardo.core.protect.material import MOST_LAYERS, Layer
-from fardo.core.quantity import ZERO, Length, Mass, Money, read_distance, volume_nm3
+from fardo.core.quantity import ZERO, Length, Mass, Money, read_distance
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.files.arrangement import read_arrangement
 from fardo.files.gap import GapEntry, to_gap
 from fardo.files.job import BesideEntry, Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
 from fardo.files.shapes import MeshFinder, ShapeReader
+from fardo.files.stock import BoxEntry, FoundBoxEntry, ReadyBoxEntry, read_box
 from fardo.files.typed import ExtraEntry, to_count, to_length, to_mass, to_sizes
 
 T = TypeVar("T")
@@ -51,6 +53,10 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         origin: the shop's own postcode, where the job names none. find_mesh: gives the shape of a mesh file.
     """
     reading = _Reading(shop, find_mesh)
+    ready = tuple(one for n, box in enumerate(job.ready_boxes) if (one := reading.ready_box(box, n)) is not None)
+    found = tuple(one for n, box in enumerate(job.found_boxes) if (one := reading.found_box(box, n)) is not None)
+    reading.found, unboxed = found, tuple(reading.missing)
+    reading.missing.clear()
     filled = [n for n, part in enumerate(job.parts) if part != _EMPTY_PART]  # a row begun and left empty is none
     parts = tuple(
         reading.part(part, n, alone=filled == [n]) if n in filled else ReadPart(part.name or f"part {n + 1}")
@@ -62,7 +68,9 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     liner = reading.liner(job.liner) if job.liner else None
     so_far = len(reading.missing)
     inserts = [reading.insert(insert, n) for n, insert in enumerate(job.inserts)]
-    unfinished = tuple(reading.missing[so_far:])
+    unfinished = (*tuple(reading.missing[so_far:]), *unboxed)
+    over_box = reading.over_box(job.over_box) if job.over_box else None
+    bundles = reading.bundles(job)
     ways = tuple(way for way in job.ways if way in WAYS)
     asked = tuple(job.questions)
     hazards = reading.attempt(weigh_answers, asked, job.answers) or replace(
@@ -79,7 +87,8 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     if whole and extras is not None and beyond(parts, ways) is None:
         load = Load(
             tuple(unit for part in parts for unit in part.units), extras, liner,
-            inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes,
+            inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes, over_box=over_box,
+            bundles=bundles,
         )  # fmt: skip
         if job.arrangement is not None:
             packed = read_arrangement(job.arrangement, load)
@@ -88,7 +97,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     return Job(
         parts, load, journey, ways, job.board, job.school, box, price, hazards, value,
         job.liner is not None, job.parcels_at_most, arranged, tuple(reading.missing), tuple(reading.problems),
-        unfinished, tuple(reading.read),
+        unfinished, tuple(reading.read), found, ready,
     )  # fmt: skip
 
 
@@ -98,6 +107,7 @@ class _Reading:
     def __init__(self, shop: Shop, find_mesh: MeshFinder) -> None:
         self.shop = shop
         self.find_mesh = find_mesh
+        self.found: tuple[StockBox, ...] = ()
         self.missing: list[str] = []
         self.problems: list[BadInput] = []
         self.read: list[tuple[str, Length | Mass]] = []
@@ -187,10 +197,26 @@ class _Reading:
         across = self.optional(entry.across, None, to_count, f"{path}.across", MOST_LAYERS)
         if material is None or room is None or layers is None or None in lengths:
             return None
+        item = None if _empty(entry.item) else self.attempt(self.item, entry.item, material.form, under=path)
+        if item is None and not _empty(entry.item):
+            return None
         return Layer(
-            material, layers, entry.crossed, across, entry.reused, room, volume_nm3(*hollow) if hollow else 0,
-            tuple(length for length in lengths if length is not None), entry.bubbles,
+            material, layers, entry.crossed, across, entry.reused, room, hollow,
+            tuple(length for length in lengths if length is not None), entry.bubbles, entry.on, entry.each, item,
+            entry.open,
         )  # fmt: skip
+
+    def item(self, name: str, form: str) -> StockBox | Pouch:
+        """The box or mailer of that name that a layer of that form is. Raises BadInput where there is none."""
+        stock = self.shop.stock
+        there: tuple[StockBox | Pouch, ...] = (*self.found, *stock.boxes) if form == BOXED else stock.pouches
+        if form not in (BOXED, BAGGED, PADDED):
+            there = ()
+        found = next((one for one in there if one.name == name.strip()), None)
+        if found is None:
+            allowed = ", ".join(one.name for one in there) or "none of a layer of this form"
+            raise BadInput("not a box or mailer that is there", read=name, allowed=allowed, field="item")
+        return found
 
     def liner(self, entry: LayerEntry) -> Layer | None:
         layer = self.layer(entry, "liner")
@@ -199,6 +225,53 @@ class _Reading:
             self.problems.append(BadInput("not a liner", read=entry.material, field="liner.material", allowed=allowed))
             return None
         return layer
+
+    def bundles(self, job: JobFile) -> tuple[Bundle, ...]:
+        """What goes around parts that are held together."""
+        held = {part.rules.bundle.strip() for part in job.parts}
+        found = []
+        for name, entries in job.bundles.items():
+            layers = [self.layer(entry, f"bundles.{name}[{n}]") for n, entry in enumerate(entries)]
+            around = [layer for layer in layers if layer is not None]
+            for n, layer in enumerate(around):
+                if layer.material.form not in AROUND or layer.on != "all" or layer.item is not None:
+                    allowed = ", ".join(m.code for m in self.shop.materials.values() if m.form in AROUND)
+                    self.problems.append(
+                        BadInput("not put around several things", read=entries[n].material, allowed=allowed,
+                                 field=f"bundles.{name}[{n}].material")
+                    )  # fmt: skip
+                    return ()
+            if name in held and around:
+                found.append(Bundle(name, tuple(around)))
+        return tuple(found)
+
+    def over_box(self, entry: LayerEntry) -> Layer | None:
+        layer = self.layer(entry, "over_box")
+        if layer is not None and layer.material.form != WOUND:
+            allowed = ", ".join(m.code for m in self.shop.materials.values() if m.form == WOUND) or "none"
+            self.problems.append(
+                BadInput("not wound around a box", read=entry.material, field="over_box.material", allowed=allowed)
+            )
+            return None
+        return layer
+
+    def ready_box(self, entry: ReadyBoxEntry, n: int) -> StockBox | None:
+        whole = BoxEntry(name=entry.name, inside=entry.inside, board=self.shop.default_grade)
+        return self.attempt(read_box, whole, self.shop.units, self.shop.currency, self.shop.grades, f"ready_boxes[{n}]")
+
+    def found_box(self, entry: FoundBoxEntry, n: int) -> StockBox | None:
+        """A box for this job only; nothing for a row begun and left empty, or while its inside is missing or wrong."""
+        path = f"found_boxes[{n}]"
+        if not entry.name and _empty(entry.inside):
+            return None
+        name = entry.name or f"found box {n + 1}"
+        if self.needed(f"inside of {name}", entry.inside, to_sizes, self.shop.units, f"{path}.inside") is None:
+            return None
+        board = entry.board or self.shop.default_grade
+        whole = BoxEntry(
+            name=name, inside=entry.inside, board=board, used=True, worn=entry.worn, hollow=entry.hollow or None
+        )
+        return self.attempt(read_box, whole, self.shop.units, self.shop.currency, self.shop.grades, path)
 
     def insert(self, entry: InsertEntry, n: int) -> Wanted | None:
         """What is asked for; nothing where a measure its kind needs is missing or wrong."""
@@ -212,7 +285,11 @@ class _Reading:
         if None in measures.values():
             return None
         for field in asked & {"count", "along", "across"}:
-            measures[field] = self.attempt(to_count, getattr(entry, field), f"{path}.{field}", MOST_PIECES)
+            typed = getattr(entry, field)
+            if field != "count" and _empty(entry.along) and _empty(entry.across):
+                measures[field] = 0
+            else:
+                measures[field] = self.attempt(to_count, 1 if _empty(typed) else typed, f"{path}.{field}", MOST_PIECES)
         if None in measures.values():
             return None
         if "where" in asked:

@@ -31,7 +31,25 @@ export interface TypedLayer {
   hollow: string;
   lengths: string;
   bubbles: '' | 'in' | 'out';
+  /** The side it covers, or all of them. */
+  on: NonNullable<LayerEntry['on']>;
+  /** On every piece, before they are piled. */
+  each: boolean;
+  /** The box or mailer that is there, which it is. */
+  item: string;
+  open: boolean;
 }
+
+/** A used box that is there for this job. */
+export interface TypedFoundBox {
+  name: string;
+  inside: string;
+  board: string;
+  worn: string[];
+  hollow: string;
+}
+
+export const blankFoundBox = (): TypedFoundBox => ({ name: '', inside: '', board: '', worn: [], hollow: '' });
 
 export interface TypedInsert {
   kind: NonNullable<JobFile['inserts']>[number]['kind'];
@@ -86,6 +104,11 @@ export interface Typed {
   liner: TypedLayer | null;
   inserts: TypedInsert[];
   handHoles: boolean;
+  foundBoxes: TypedFoundBox[];
+  /** What goes around a closed box in a bag or an envelope. */
+  overBox: TypedLayer | null;
+  /** What goes around parts held together, by the name of their bundle. */
+  bundles: Record<string, TypedLayer[]>;
   to: string;
   from: string;
   residential: boolean;
@@ -154,6 +177,10 @@ export function blankLayer(material: string): TypedLayer {
     hollow: '',
     lengths: '',
     bubbles: '',
+    on: 'all',
+    each: false,
+    item: '',
+    open: false,
   };
 }
 
@@ -181,6 +208,10 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     hollow: sizes(entry.hollow as string | Said[] | null | undefined),
     lengths: (entry.lengths ?? []).map((one) => length(one)).join(', '),
     bubbles: entry.bubbles ?? '',
+    on: entry.on ?? 'all',
+    each: entry.each ?? false,
+    item: entry.item ?? '',
+    open: entry.open ?? false,
   });
 
   const part = (entry: PartEntry): TypedPart => {
@@ -242,13 +273,24 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       kind: entry.kind,
       count: String(entry.count ?? 1),
       where: entry.where ?? 'below',
-      along: String(entry.along ?? 2),
-      across: String(entry.across ?? 2),
+      along: entry.along ? String(entry.along) : '',
+      across: entry.across ? String(entry.across) : '',
       size: sizes(entry.size as string | Said[] | null | undefined),
       length: length(entry.length),
       depth: length(entry.depth),
     })),
     handHoles: job.hand_holes ?? false,
+    foundBoxes: (job.found_boxes ?? []).map((entry) => ({
+      name: entry.name ?? '',
+      inside: sizes(entry.inside as string | Said[] | null | undefined),
+      board: entry.board ?? '',
+      worn: entry.worn ?? [],
+      hollow: sizes(entry.hollow as string | Said[] | null | undefined),
+    })),
+    overBox: job.over_box ? layer(job.over_box) : null,
+    bundles: Object.fromEntries(
+      Object.entries(job.bundles ?? {}).map(([name, layers]) => [name, layers.map(layer)]),
+    ),
     to: job.ship?.to ?? '',
     from: job.ship?.from ?? '',
     residential: job.ship?.residential ?? false,
@@ -261,7 +303,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
   };
 }
 
-const orNothing = (said: string) => (said.trim() === '' ? null : said);
+const orNothing = (said: string | undefined) => (said?.trim() ? said : null);
 
 function toLayer(layer: TypedLayer): LayerEntry {
   const lengths = layer.lengths.split(/[,;]/).filter((one) => one.trim());
@@ -275,6 +317,10 @@ function toLayer(layer: TypedLayer): LayerEntry {
     hollow: orNothing(layer.hollow),
     lengths: lengths.length ? lengths.map((one) => one.trim()) : null,
     bubbles: layer.bubbles || null,
+    on: layer.on,
+    each: layer.each,
+    item: orNothing(layer.item),
+    open: layer.open,
   };
 }
 
@@ -355,8 +401,8 @@ export function blankInsert(kind: TypedInsert['kind'], count: number): TypedInse
     kind,
     count: String(count),
     where: 'below',
-    along: '2',
-    across: '2',
+    along: '',
+    across: '',
     size: '',
     length: '',
     depth: '',
@@ -368,8 +414,8 @@ const toInsert = (typed: TypedInsert): NonNullable<JobFile['inserts']>[number] =
   kind: typed.kind,
   count: typed.count.trim() || 1,
   where: typed.where,
-  along: typed.along.trim() || 1,
-  across: typed.across.trim() || 1,
+  along: orNothing(typed.along),
+  across: orNothing(typed.across),
   size: orNothing(typed.size),
   length: orNothing(typed.length),
   depth: orNothing(typed.depth),
@@ -410,5 +456,18 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     liner: typed.liner ? toLayer(typed.liner) : null,
     inserts: typed.inserts.map(toInsert),
     hand_holes: typed.handHoles,
+    found_boxes: (typed.foundBoxes ?? []).map((box) => ({
+      name: box.name,
+      inside: orNothing(box.inside),
+      board: orNothing(box.board),
+      worn: box.worn as NonNullable<NonNullable<JobFile['found_boxes']>[number]['worn']>,
+      hollow: orNothing(box.hollow),
+    })),
+    over_box: typed.overBox ? toLayer(typed.overBox) : null,
+    bundles: Object.fromEntries(
+      Object.entries(typed.bundles ?? {})
+        .filter(([, layers]) => layers.length)
+        .map(([name, layers]) => [name, layers.map(toLayer)]),
+    ),
   };
 }

@@ -21,9 +21,10 @@ from fardo.core.arrange.body import Laid
 from fardo.core.arrange.hand import by_hand, let_down, locked_or_not, moved_by, turned_by_a_quarter
 from fardo.core.arrange.void import fill_points
 from fardo.core.goods.part import Sizes
+from fardo.core.plan.into import boxes_to_pack_in
 from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, side_by_side, within_liner
 from fardo.core.protect.forms.asks import Held
-from fardo.core.quantity import Length, read_sizes
+from fardo.core.quantity import Length, read_sizes, show_length, show_sizes
 from fardo.files.arrangement import read_arrangement
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.processes import CrewEnded
@@ -87,6 +88,7 @@ class WrapView(BaseModel):
 
     grown_mm: tuple[float, float, float]
     held: Held
+    boxed: bool = Field(description="in a box of its own")
 
 
 class ThingShapes(BaseModel):
@@ -110,9 +112,32 @@ def shapes(request: LookRequest, desk: OpenDesk) -> ThingShapes:
         shapes=[look_at(shape, units) for shape in distinct],
         of=[distinct.index(body.shape) for body in bodies],
         wraps=[
-            WrapView(grown_mm=(body.grown[0].mm, body.grown[1].mm, body.grown[2].mm), held=body.held) for body in bodies
+            WrapView(grown_mm=(body.grown[0].mm, body.grown[1].mm, body.grown[2].mm), held=body.held, boxed=body.boxed)
+            for body in bodies
         ],
     )
+
+
+class IntoView(BaseModel):
+    """A box that is there, to arrange things into."""
+
+    name: str
+    inside: str = Field(description="as it may be typed")
+    short: str = Field(description="which side is short of the goods as they lie now; empty where they go in")
+
+
+@router.post("/boxes")
+def boxes(request: LookRequest, desk: OpenDesk) -> list[IntoView]:
+    """The boxes there, those that take the goods as they lie now first, then those that lack least."""
+    today = desk.today
+    units = today.shop.units
+    return [
+        IntoView(
+            name=one.box.name, inside=show_sizes(one.box.inside, units, "nearest").text,
+            short="" if one.takes_it else f"{show_length(one.short, units, 'up').text} not {one.side} enough",
+        )
+        for one in boxes_to_pack_in(today.understand(request.job), today.shop)
+    ]  # fmt: skip
 
 
 class FillView(BaseModel):

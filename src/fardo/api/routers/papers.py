@@ -10,6 +10,7 @@ from fardo.api.resource import resource
 from fardo.core.cut.guard import draw_guard
 from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.goods.take_apart import bag_labels, put_back
+from fardo.core.make import WAYS
 from fardo.core.plan.boxed import inside_needed
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.load import bodies_of
@@ -73,11 +74,18 @@ def guards(key: str, desk: OpenDesk) -> Response:
 def packing(key: str, desk: OpenDesk) -> Response:
     """Plan, front and side of the packed box to scale, and what goes in when and where."""
     job, today = desk.jobs.get(key).job, desk.today
-    load = today.understand(job).must_load()
-    answer, _ = inside_needed(load)
-    sheet = packing_sheet(
-        Packing(job.title or "Untitled job", answer.inside, bodies_of(load), answer), today.shop.units, today.file.paper
-    )
+    picture = today.draw_up(job)
+    load, title = picture.job.must_load(), job.title or "Untitled job"
+    if picture.current is not None:
+        boxed = picture.current.boxed
+        packed = Packing(
+            title, boxed.made.item or WAYS[boxed.made.way].TITLE, boxed.arrangement.inside, bodies_of(boxed.load),
+            boxed.arrangement, boxed.room_left,
+        )  # fmt: skip
+    else:
+        answer, _ = inside_needed(load)
+        packed = Packing(title, "No box yet", answer.inside, bodies_of(load), answer)
+    sheet = packing_sheet(packed, today.shop.units, today.file.paper)
     return download(sheet, "application/pdf", job.title, "-packing.pdf", look=True)
 
 

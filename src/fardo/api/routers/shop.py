@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fardo.api import goods, views
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.resource import resource
+from fardo.core.board.wear import WEAR
 from fardo.core.cut.fold import fold_panels, folds_to
 from fardo.core.goods.hazard import QUESTIONS, tags
 from fardo.core.goods.shape import SHAPES
@@ -139,5 +140,6 @@ def view_shop(desk: Desk) -> views.ShopView:
         ],
         tags=[goods.Choice(value=code, says=tag.says) for code, tag in tags().items()],
         fragilities=[goods.Choice(value=name, says=say_class(name)) for name in (*CLASS_NAMES, DOES_NOT_BREAK)],
+        wear=[goods.Choice(value=code, says=one.question) for code, one in WEAR.items()],
         questions=[views.QuestionChoice(value=question.code, says=question.asks) for question in QUESTIONS.values()],
     )

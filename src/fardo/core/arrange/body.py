@@ -31,6 +31,8 @@ class Body:
         hull, or to its bounding box. gap: kept to the walls and between things. bears: what may lie over it, None
         for anything. bundle: those of one name are held together; of none where empty. apart: names of bundles or
         bodies it must not lie beside, `apart_by` away. extra: goes in after the goods.
+        around_bundle: what goes around all of its bundle adds on each side.
+        boxed: it is in a box of its own, which is drawn around it.
     """
 
     name: str
@@ -46,6 +48,8 @@ class Body:
     bundle: str = ""
     apart: frozenset[str] = frozenset()
     extra: bool = False
+    around_bundle: Length = ZERO
+    boxed: bool = False
 
     @property
     def sizes(self) -> Sizes:

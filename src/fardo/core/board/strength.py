@@ -106,10 +106,14 @@ SOFT = Strength(None, 0.0, 0.0, 0.0, ())  # a mailer or bag: it has no certifica
 
 def judge(
     outside: Sizes, gross: Mass, grade: Grade, condition: Condition = "new", dear: bool = False,
-    trust: Trust = STARTING_TRUST,
+    trust: Trust = STARTING_TRUST, worn: Fraction = Fraction(1),
 ) -> Strength:  # fmt: skip
-    """How strong a closed box of that grade is, and what speaks against it. Args: dear: goods of high value."""
-    left = trust.left(condition)
+    """How strong a closed box of that grade is, and what speaks against it.
+
+    Args:
+        dear: goods of high value. worn: what its wear leaves of what its like is trusted with.
+    """
+    left = trust.left(condition) * worn
     limits = certificate(grade.edge_crush, grade.walls)
     around = float((outside[0].inches + outside[1].inches) * 2)
     stands = compression(grade.edge_crush, float(grade.caliper.inches), around) * float(left)

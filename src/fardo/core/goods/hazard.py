@@ -238,6 +238,61 @@ QUESTIONS: dict[str, Question] = {
                 ),
             ),
         ),
+        Question(
+            "cover",
+            "Is its cover with it?",
+            (
+                Answer(NONE, "yes, on it or packed apart"),
+                Answer(
+                    "missing",
+                    "there is none",
+                    "Without its cover it does not travel: nothing keeps the arm and the platter from a blow. Find a "
+                    "cover, or board the top over before it is wrapped.",
+                    never=True,
+                ),
+                Answer(
+                    "boarded",
+                    "none, the top is boarded over",
+                    "The board over the top rests on the plinth's edges and touches neither arm nor spindle.",
+                ),
+            ),
+        ),
+        Question(
+            "paint",
+            "How does the paint stand?",
+            (
+                Answer(NONE, "thin and dry, or behind glass"),
+                Answer(
+                    "thick",
+                    "thick, or soft",
+                    "Thick paint: nothing touches the face, no glassine and no bubble. Corner guards hold the stiff "
+                    "faces off it.",
+                ),
+                Answer(
+                    "wet",
+                    "not dry yet",
+                    "Wet paint does not ship: it takes weeks to months to dry through.",
+                    never=True,
+                ),
+            ),
+        ),
+        Question(
+            "loose-pieces",
+            "Are all teeth, pins and small bones in their places?",
+            (
+                Answer(NONE, "all of them"),
+                Answer(
+                    "bagged",
+                    "some are loose, bagged by place",
+                    "Loose pieces: each in a bag named by its place, counted on the slip.",
+                ),
+                Answer(
+                    "lost",
+                    "some were lost before",
+                    "What was lost before is noted and photographed before it is packed, so that nobody looks for it.",
+                ),
+            ),
+        ),
     )
 }
 

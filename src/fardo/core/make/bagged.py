@@ -11,6 +11,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction
 
+from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import SEAMS, Allowances
 from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School
@@ -20,11 +21,12 @@ from fardo.core.make.step import Step
 from fardo.core.make.stock import POUCHES, Pouch, Stock, StockBox, Taken, nearest_of
 from fardo.core.quantity import ZERO, Length
 from fardo.core.refusal import NoAnswer
-from fardo.core.why import Why
+from fardo.core.why import Value, Why
 
 NAME, TITLE = "bagged", "Box in a bag"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
+_WRAP_IT = Step("Roll the closed box in its wrap and fold the wrap in at both ends.")
 MINUTES = Fraction(5)  # as a box from the shelf, and to trim and tape the bag: starting value
 
 
@@ -42,57 +44,72 @@ def closed_in(
 ) -> tuple[Made, ...]:  # fmt: skip
     """Boxes that are there, each closed in the cheapest of some mailers that closes on it. Raises as `take` does."""
     closed = from_stock(way, contents, boxes, MINUTES)
-    found = tuple(_all_closed_in(closed, pouches, allowances))
+    over = contents.over_box
+    found = tuple(_all_closed_in(closed, pouches, allowances, over))
     if found:
         return found
     whys: list[tuple[str, NoAnswer]] = []
     for pouch in pouches:
         try:
-            _must_take(pouch, closed[0], allowances)
+            _must_take(pouch, closed[0], allowances, over)
         except NoAnswer as none:
             whys.append((pouch.name, none))
     why = nearest_of(whys, "there is none")
     raise NoAnswer(f"{closed[0].taken[0].item.name} would hold it, but of what goes around a box {why}")
 
 
-def _all_closed_in(closed: tuple[Made, ...], pouches: tuple[Pouch, ...], allowances: Allowances) -> Iterator[Made]:
+def _all_closed_in(
+    closed: tuple[Made, ...], pouches: tuple[Pouch, ...], allowances: Allowances, over: Length
+) -> Iterator[Made]:  # fmt: skip
     for boxed in closed:
         fitting = []
         for pouch in pouches:
             try:
-                _must_take(pouch, boxed, allowances)
+                _must_take(pouch, boxed, allowances, over)
             except NoAnswer:
                 continue
             fitting.append(pouch)
         if fitting:
             yield _closed(
-                boxed, min(fitting, key=lambda p: (p.price.minor, p.width.nm * p.length.nm, p.name)), allowances
+                boxed, min(fitting, key=lambda p: (p.price.minor, p.width.nm * p.length.nm, p.name)), allowances, over
             )
 
 
-def _must_take(pouch: Pouch, boxed: Made, allowances: Allowances) -> None:
+def _must_take(pouch: Pouch, boxed: Made, allowances: Allowances, over: Length) -> None:
     if not pouch.count:
         raise NoAnswer("there is none left")
-    must_close(pouch, boxed.outside, ZERO if pouch.kind == "bag" else allowances[SEAMS])
+    must_close(pouch, _with(boxed.outside, over), ZERO if pouch.kind == "bag" else allowances[SEAMS])
 
 
-def _closed(boxed: Made, pouch: Pouch, allowances: Allowances) -> Made:
-    a, b, c = (side + pouch.wall * 2 for side in boxed.outside)
-    why = Why("box outside + 2 walls", (("box outside", boxed.outside), ("wall", pouch.wall)), RULE)
+def _with(box: Sizes, over: Length) -> Sizes:
+    """A closed box with what is wrapped around it."""
+    a, b, c = (side + over * 2 for side in box)
+    return a, b, c
+
+
+def _closed(boxed: Made, pouch: Pouch, allowances: Allowances, over: Length) -> Made:
+    """Args: over: what is wrapped around the box, on each side."""
+    wrapped = _with(boxed.outside, over)
+    values: list[tuple[str, Value]] = [("box outside", boxed.outside), ("wall", pouch.wall)]
+    if over.nm:
+        values.append(("wrap around the box", over))
+    why = Why(f"box outside + 2 walls{' + 2 x the wrap' if over.nm else ''}", tuple(values), RULE)
+    wrap_it = (_WRAP_IT,) if over.nm else ()
     if pouch.kind == "bag":
-        flat = trimmed_flat(pouch, boxed.outside, allowances)
-        steps = (*trim_steps(pouch, flat, "closed box"), Step(
+        flat = trimmed_flat(pouch, wrapped, allowances)
+        steps = (*wrap_it, *trim_steps(pouch, flat, "closed box"), Step(
             "Fold the cut sides flat over the box like wrapping and tape them all along; the label goes on a flat face."
         ))  # fmt: skip
         tape = flat[1] + flat[0]
     else:
         flat, tape = (pouch.length, pouch.width), Length(0)
         steps = (
-            Step("Roll the closed box in wrap where there is room, and fold the wrap in at the ends."),
+            *wrap_it,
             Step(f"Slip it into the {POUCHES[pouch.kind]} and close that within its own seams."),
         )
     told = (*why.values, ("flat length", flat[0]), ("flat width", flat[1]))
     return replace(
-        boxed, outside=(a, b, c), taken=(*boxed.taken, Taken(pouch)), tape=boxed.tape + tape, flat=flat,
-        carrier=pouch.carrier, steps=(*boxed.steps, *steps), whys={**boxed.whys, "outside": replace(why, values=told)},
+        boxed, outside=_with(wrapped, pouch.wall), closed_box=boxed.outside, taken=(*boxed.taken, Taken(pouch)),
+        tape=boxed.tape + tape, flat=flat, carrier=pouch.carrier, steps=(*boxed.steps, *steps),
+        whys={**boxed.whys, "outside": replace(why, values=told)},
     )  # fmt: skip

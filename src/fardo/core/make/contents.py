@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import permutations
 
 from fardo.core.goods.part import Sizes
@@ -19,8 +19,10 @@ class Contents:
         gives: by how much the wrap is pressed in along each side.
         floats: whether they stand in the middle of a box with room to spare, its height too.
         from_the_side: whether they may be put into a box that opens at the side: flat things, or what does not float.
-        bare: the size of the goods in a mailer, where no gap is kept.
+        in_mailer: the size of the goods in a mailer, where no gap is kept.
+        unwrapped: the size of the goods with nothing on them, as they lie in a maker's own inserts.
         kept_out: of each kind of mailer that they may not travel in bare, why not.
+        over_box: what is wrapped around a closed box in a bag or an envelope, on each side.
     """
 
     inside: Sizes
@@ -28,8 +30,15 @@ class Contents:
     gives: Length = ZERO
     floats: bool = False
     from_the_side: bool = True
-    bare: Sizes | None = None
+    in_mailer: Sizes | None = None
+    unwrapped: Sizes | None = None
     kept_out: Mapping[str, str] = field(default_factory=dict)
+    over_box: Length = ZERO
+
+    @property
+    def in_inserts(self) -> Contents:
+        """As they lie in a maker's own inserts."""
+        return replace(self, inside=self.unwrapped or self.inside, gives=ZERO)
 
     @property
     def ways_to_stand(self) -> Iterator[Sizes]:

@@ -40,7 +40,7 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
     axis = max(range(3), key=lambda n: inside[n])
     rest = [n for n in range(3) if n != axis]
     wide, thick = sorted((inside[n] for n in rest), reverse=True)
-    boxes = [box for box in stock.own_boxes if box.count]
+    boxes = [box for box in stock.boxes_to_join if box.count]
     around = [one for one in boxes if one.inside[0] >= wide and one.inside[1] >= thick]
     if not around:
         raise NoAnswer("no box there is as wide and as thick as the goods across")

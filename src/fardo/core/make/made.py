@@ -18,7 +18,7 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
 from fardo.core.make.step import Step
-from fardo.core.make.stock import Taken
+from fardo.core.make.stock import StockBox, Taken
 from fardo.core.quantity import Length, Mass
 from fardo.core.refusal import BadInput
 from fardo.core.why import Value, Why
@@ -38,6 +38,7 @@ class Made:
         beside what the fence says. standing: it from the side, where that says more than its blanks. soft: whether it
         closes on the goods, and nothing may stand on it. flat: length and width of a bag or mailer as it lies empty and
         trimmed, where a carrier counts it as a soft pack. carrier: whose services alone take it, nothing for any.
+        closed_box: outside of the box that is in a bag or an envelope, None where none is.
     """
 
     way: str
@@ -59,11 +60,22 @@ class Made:
     soft: bool = False
     carrier: str = ""
     flat: tuple[Length, Length] | None = None
+    closed_box: Sizes | None = None
 
     @property
     def item(self) -> str:
         """By which one says which of several boxes there it is; nothing where it is cut."""
         return " in ".join(f"{one.item.name} x {one.count}" if one.count > 1 else one.item.name for one in self.taken)
+
+    @property
+    def worn(self) -> Fraction:
+        """What wear leaves of what boxes in its condition are trusted with: of the weakest there is in it."""
+        return min((one.item.left for one in self.taken if isinstance(one.item, StockBox)), default=Fraction(1))
+
+    @property
+    def has_inserts(self) -> bool:
+        """Whether the goods lie bare in a maker's own inserts."""
+        return any(isinstance(one.item, StockBox) and one.item.hollow is not None for one in self.taken)
 
     @property
     def wall(self) -> Length:

@@ -11,7 +11,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from fardo.core.board.grade import NO_BOARD
-from fardo.core.goods.part import Sizes
+from fardo.core.goods.part import MOST_OF_ONE, Sizes
 from fardo.core.make.allowances import SEAMS, Allowances
 from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside, sides_told
@@ -38,7 +38,7 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
 
 
 def in_pouches(way: str, contents: Contents, pouches: tuple[Pouch, ...], allowances: Allowances) -> tuple[Made, ...]:
-    goods = contents.bare or contents.inside
+    goods = contents.in_mailer or contents.inside
     check_inside(goods)
     found: list[tuple[int, int, str, Pouch]] = []
     whys: list[tuple[str, NoAnswer]] = []
@@ -140,6 +140,24 @@ def must_close(pouch: Pouch, inside: Sizes, seams: Length) -> None:
         raise TooSmall(
             f"{both_units(max(short, narrow))} too {'short' if short >= narrow else 'narrow'}", max(short, narrow)
         )
+
+
+def most_that_close(pouch: Pouch, pile: Sizes, count: int, seams: Length) -> int:
+    """How many of what lies `count` high in a pile go into a mailer at most.
+
+    Args:
+        pile: sizes of all of it; it grows along the shortest, through which it is piled.
+    """
+    thin = min((2, 1, 0), key=lambda axis: pile[axis].nm)
+    most, each = 0, pile[thin]
+    while most < MOST_OF_ONE:
+        sides = tuple(Length(each.nm * (most + 1) // count) if axis == thin else pile[axis] for axis in range(3))
+        try:
+            must_close(pouch, (sides[0], sides[1], sides[2]), seams)
+        except NoAnswer:
+            break
+        most += 1
+    return most
 
 
 def _lying(inside: Sizes) -> tuple[int, int, int]:

@@ -158,7 +158,7 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
     """
     inside, upright = contents.inside, contents.upright
     check_inside(inside)
-    used = [box for box in stock.used_boxes if box.count]
+    used = [box for box in stock.boxes_to_cut if box.count]
     found: list[tuple[int, str, StockBox, Recut]] = []
     whys: list[tuple[str, NoAnswer]] = []
     for box in used:

@@ -132,7 +132,7 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
     check_inside(inside)
     found: list[tuple[int, str, StockBox, Stack]] = []
     whys: list[tuple[str, NoAnswer]] = []
-    for box in stock.own_boxes:
+    for box in stock.boxes_to_join:
         try:
             stack = stack_up(box.inside, box.grade.caliper, inside, allowances[OVERLAP], upright)
         except NoAnswer as none:
@@ -147,7 +147,7 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
         elif stack.boxes > 1:
             found.append((volume_nm3(*stack.outside), box.name, box, stack))
     if not found:
-        raise nearest_of(whys, "one box holds it" if stock.own_boxes else "there are no boxes")
+        raise nearest_of(whys, "one box holds it" if stock.boxes_to_join else "there are no boxes")
     return tuple(_made(box, stack) for _, _, box, stack in sorted(found, key=lambda one: one[:2]))
 
 

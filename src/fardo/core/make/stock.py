@@ -5,9 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from fractions import Fraction
 from typing import Literal
 
 from fardo.core.board.grade import Grade
+from fardo.core.board.wear import WearCode, left_of
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
 from fardo.core.make.contents import Contents
@@ -24,6 +26,8 @@ class StockBox:
     Args:
         name: on its shelf. inside: as it was made, its longer opening side first. price: of one; a used one may cost
         nothing. count: how many there are. carrier: whose free or fixed-price container it is, nothing for one's own.
+        worn: what is so of a used one. hollow: that a maker's own inserts leave in it for the bare goods, None where
+        there are none.
     """
 
     name: str
@@ -33,6 +37,13 @@ class StockBox:
     count: int
     used: bool
     carrier: str = ""
+    worn: frozenset[WearCode] = frozenset()
+    hollow: Sizes | None = None
+
+    @property
+    def left(self) -> Fraction:
+        """The share of the strength of its like that it is trusted with."""
+        return left_of(self.worn)
 
     @property
     def outside(self) -> Sizes:
@@ -113,6 +124,16 @@ class Stock:
         return tuple(box for box in self.own_boxes if box.used)
 
     @property
+    def boxes_to_cut(self) -> tuple[StockBox, ...]:
+        """Used ones that may be made over: sound, and without inserts of their maker."""
+        return tuple(box for box in self.used_boxes if box.left and box.hollow is None)
+
+    @property
+    def boxes_to_join(self) -> tuple[StockBox, ...]:
+        """Those that may be telescoped or joined end to end."""
+        return tuple(box for box in self.own_boxes if box.left and box.hollow is None)
+
+    @property
     def own_pouches(self) -> tuple[Pouch, ...]:
         """Not the carriers'."""
         return tuple(pouch for pouch in self.pouches if not pouch.carrier)
@@ -163,7 +184,9 @@ class Standing:
 
 def fits(box: StockBox, contents: Contents) -> Standing | None:
     """How the contents go into a box, as it opens before on its side; None where they do not."""
-    have = box.inside
+    have = box.inside if box.hollow is None else box.hollow
+    if box.hollow is not None:
+        contents = contents.in_inserts
     for stood, axes in contents.stood_in(have):
         over = max(want.nm - have[axis].nm for want, axis in zip(stood, axes, strict=True))
         if over <= contents.gives.nm:
@@ -174,7 +197,7 @@ def fits(box: StockBox, contents: Contents) -> Standing | None:
 def all_that_fit(boxes: Iterable[StockBox], contents: Contents) -> list[tuple[StockBox, Standing]]:
     """Of those there are, every one they go into, the one that takes least room closed first; of equal ones the
     cheaper."""
-    found = [(box, stands) for box in boxes if box.count and (stands := fits(box, contents))]
+    found = [(box, stands) for box in boxes if box.count and box.left and (stands := fits(box, contents))]
     return sorted(found, key=lambda one: (volume_nm3(*one[0].outside), one[0].price.minor, one[0].name))
 
 
@@ -183,13 +206,17 @@ SIDES = ("long", "wide", "high")  # of a box, as one says what it is not enough 
 
 def nearest(boxes: Iterable[StockBox], contents: Contents) -> str:
     """Why none of them does: the one that lacks least, on which side and by how much."""
-    found = [(contents.shortest_by(box.inside), box) for box in boxes]
+    found = [(_shortest_by(box, contents), box) for box in boxes]
     if not found:
         return "there is none"
     (short, axis), box = min(found, key=lambda one: one[0])
     if short.nm <= 0:
-        return f"{box.name} would hold it, and there is none left"
+        return f"{box.name} would hold it, and {'there is none left' if box.left else 'it is soft or was wet'}"
     return f"the nearest, {box.name}, is {both_units(short)} not {SIDES[axis]} enough"
+
+
+def _shortest_by(box: StockBox, contents: Contents) -> tuple[Length, int]:
+    return contents.shortest_by(box.inside) if box.hollow is None else contents.in_inserts.shortest_by(box.hollow)
 
 
 class TooSmall(NoAnswer):

@@ -51,6 +51,7 @@ def box_for(wanted: str, job: Job, shop: Shop) -> Boxed:
     way, item = asked.way, asked.item
     if way not in WAYS:
         raise BadInput("not a way to get a box known here", read=way, allowed=", ".join(WAYS), field="way")
+    shop = job.shop_for(shop)
     usual = shop.grade(job.board)
     chosen = job.box.item if job.box is not None and job.box.way == way and not item else None
     if chosen:
@@ -71,6 +72,7 @@ def boxes_at_hand(way: str, job: Job, shop: Shop) -> tuple[Boxed, ...]:
     """The load in every box of a way that is there, the best first; none for a way that is cut. Raises as `box_for`."""
     if WAYS[way].NEEDS != "stock":
         return ()
+    shop = job.shop_for(shop)
     school: School = job.school if job.school in WAYS[way].SCHOOLS else "exact"
     cuts = every_cut_out(job.must_load(), way, shop.grade(job.board), shop, school)
     return tuple(priced_up(cut, shop, job.value) for cut in cuts)

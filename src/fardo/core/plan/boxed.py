@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, fields, replace
 from fractions import Fraction
 
-from fardo.core.arrange.ask import Answer, all_turned, moved_in, raised, roomier
+from fardo.core.arrange.ask import Answer, all_turned, moved_in, quarter_turned, raised, roomier
 from fardo.core.arrange.body import Body
 from fardo.core.arrange.turn import TURNS, Matrix, turned_sizes
 from fardo.core.board.grade import Grade, Sheet
@@ -16,15 +17,19 @@ from fardo.core.cut.fence import FenceSetting, fence_of
 from fardo.core.cut.hand_holes import hand_holes
 from fardo.core.cut.nest import count_on_sheet
 from fardo.core.goods.part import Sizes
+from fardo.core.goods.shape import Box
 from fardo.core.make import WAYS, Contents, Made, School, boxes_for, opens_at_its_end
 from fardo.core.make.inserts import cut_insert, room_of
 from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import board_weight
+from fardo.core.plan.cells import divider_of, in_cells, turned_about, with_cells
 from fardo.core.plan.load import Load, arrange, bodies_of, liner_thickness, placed
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.soft import kept_out
-from fardo.core.protect.coat import Coat
+from fardo.core.plan.together import coats_together
+from fardo.core.protect.coat import NONE, Coat, Wearer
 from fardo.core.protect.fill import fill_void
+from fardo.core.protect.forms import put_on
 from fardo.core.protect.liner import line_walls
 from fardo.core.protect.pile import lying
 from fardo.core.quantity import Length, Mass, Money, show_length, volume_nm3
@@ -162,6 +167,20 @@ class Boxed:
         return tuple((one.body, one.at, one.sizes) for one in every if one.body.extra)
 
 
+def inside_of(load: Load, grade: Grade, shop: Shop) -> tuple[Answer, Why]:
+    """The inside size that is asked for: the cells of a divider, where one is wanted, of that board."""
+    with suppress(NoAnswer):
+        counted = with_cells(load)
+        if (divider := divider_of(counted)) is not None:
+            answer = in_cells(counted, grade.caliper, shop.allowances)
+            told = (("cells", f"{divider.along} x {divider.across}"), ("strips of the divider", grade.caliper))
+            why = Why(
+                "cells + strips between them + slip; height + its gap", told, "a cell is as large as what is in it"
+            )
+            return moved_in(answer, liner_thickness(load)), why
+    return inside_needed(load)
+
+
 def inside_needed(load: Load) -> tuple[Answer, Why]:
     """The inside size that holds every part with its gap, every extra and the liner, and why it is so."""
     values: list[tuple[str, Value]] = []
@@ -234,6 +253,7 @@ def box_up(
 
 def cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact", item: str = "") -> CutOut:
     """Where the load lies, and what is cut for it. Raises as `box_up` does."""
+    load = with_cells(load)
     arrangement, found = _boxes(load, way, grade, shop, school)
     made = found[0] if not item else next((one for one in found if one.item == item), None)
     if made is None:
@@ -243,6 +263,7 @@ def cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School = "ex
 
 def every_cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School = "exact") -> Iterator[CutOut]:
     """The load in every box of that way that it goes into, the best first. Raises as `box_up` does."""
+    load = with_cells(load)
     arrangement, found = _boxes(load, way, grade, shop, school)
     return (_cut_for(load, arrangement, made, grade, shop) for made in found)
 
@@ -251,7 +272,7 @@ def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tu
     """How it lies in them, and every box of a way that it goes into."""
     if opens_at_its_end(way) and load.from_above:
         raise NoAnswer("it opens at its end, and these goods are packed from above")
-    arrangement = arrange(load)
+    arrangement = arrange(load) if divider_of(load) is None else in_cells(load, grade.caliper, shop.allowances)
     if load.liner:
         arrangement = moved_in(arrangement, liner_thickness(load))
     arrangement = _with_inserts(arrangement, load, grade.caliper)
@@ -260,21 +281,25 @@ def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tu
     else:
         contents = Contents(
             arrangement.inside, not may_be_turned(load), load.gives, load.floats, not load.floats or load.flat,
-            arrange(load.without_gap).inside,
-            kept_out(load, shop.soft),
+            arrange(load.without_gap).inside, arrange(load.unwrapped).inside,
+            kept_out(load, shop.soft), load.over_box_thickness,
         )  # fmt: skip
     return arrangement, boxes_for(way, contents, grade, shop.allowances, school, shop.stock)
 
 
 def _cut_for(load: Load, arrangement: Answer, made: Made, grade: Grade, shop: Shop) -> CutOut:
-    if made.soft:
-        load = load.without_gap
+    if made.soft or made.has_inserts:
+        load = load.without_gap if made.soft else load.unwrapped
+        load = replace(load, inserts=tuple(one for one in load.inserts if one is not divider_of(load)))
         arrangement = arrange(load)
     made = replace(made, minutes=_minutes(made, shop))
     if load.holes:
         made = _with_holes(made)
     cut_from = grade
-    inserts = tuple(cut_insert(one, made.inside, cut_from.caliper, shop.allowances) for one in load.inserts)
+    wanted = load.inserts
+    if _other_side_long(made, arrangement):
+        wanted = tuple(turned_about(one) for one in wanted)
+    inserts = tuple(cut_insert(one, made.inside, cut_from.caliper, shop.allowances) for one in wanted)
     if WAYS[made.way].NEEDS == "stock":
         grade = made.grade
     on = [(blank, _on_sheet(blank, grade.sheets)) for blank in (() if made.taken else made.blanks)]
@@ -285,14 +310,20 @@ def _cut_for(load: Load, arrangement: Answer, made: Made, grade: Grade, shop: Sh
 def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     """What it weighs, costs and bears. Args: value: declared."""
     load, made, arrangement = cut.load, cut.made, cut.arrangement
-    if made.needed != arrangement.inside:
-        arrangement = _turned_to(load, arrangement, made.needed)
-    if WAYS[made.way].NEEDS == "stock":
-        arrangement = roomier(arrangement, made.inside, load.floats)
+    if divider_of(load) is not None:
+        arrangement = _in_its_cells(load, arrangement, made, cut.cut_from.caliper, shop)
+    else:
+        if made.needed != arrangement.inside:
+            arrangement = _turned_to(load, arrangement, made.needed)
+        if WAYS[made.way].NEEDS == "stock":
+            arrangement = roomier(arrangement, made.inside, load.floats)
     pieces = [blank for insert in cut.inserts for blank in insert.blanks]
     coats = [coat for unit in load.units for coat in unit.coats]
     if load.liner:
         coats.append(line_walls(arrange(load).inside, load.liner))
+    coats += [coat for _, coat in coats_together(load, arrangement, shop.bubbles)]
+    if load.over_box and made.closed_box is not None:
+        coats.append(put_on(Wearer(Box(*made.closed_box), NONE, shop.bubbles), load.over_box))
     board_nm3 = sum(blank.area_nm2 * blank.count for blank in pieces) * cut.cut_from.caliper.nm
     void = max(volume_nm3(*made.inside) - load.volume_nm3 - sum(coat.room_nm3 for coat in coats) - board_nm3, 0)
     fill_weight, fill_cost = fill_void(void, shop.fill)
@@ -307,7 +338,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     strength = SOFT if made.soft else judge(
         made.outside, weights.total, cut.grade, made.condition, shop.dear(value), shop.trust
     )  # fmt: skip
-    minutes = made.minutes + shop.pack_minutes + shop.wrap_minutes * len(coats)
+    minutes = made.minutes + shop.pack_minutes + sum(shop.minutes_for(coat) for coat in coats)
     minutes += MINUTES_A_PIECE * sum(blank.count for blank in pieces)
     return Boxed(
         load, arrangement, made, tuple(coats), weights,
@@ -326,6 +357,20 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         if strength.warnings and not made.taken else None,
         inserts=cut.inserts,
     )  # fmt: skip
+
+
+def _other_side_long(made: Made, arrangement: Answer) -> bool:
+    """Whether the box stands a quarter turned about its height from how the goods were laid."""
+    length, width, _ = arrangement.inside
+    return length != width and made.needed[:2] == (width, length)
+
+
+def _in_its_cells(load: Load, arrangement: Answer, made: Made, t: Length, shop: Shop) -> Answer:
+    """Each thing in the middle of its cell, as the divider is cut for that box."""
+    if not _other_side_long(made, arrangement):
+        return in_cells(load, t, shop.allowances, made.inside)
+    length, width, height = made.inside
+    return quarter_turned(bodies_of(load), in_cells(load, t, shop.allowances, (width, length, height)))
 
 
 def _minutes(made: Made, shop: Shop) -> Fraction:

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from fardo.core.goods.hazard import NO_HAZARDS, Hazards
 from fardo.core.make import WAYS
 from fardo.core.make.made import School
+from fardo.core.make.stock import StockBox
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import MOST_UNITS, Load
 from fardo.core.plan.progress import BoxChoice, PriceChoice, State
+from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.quantity import Length, Mass, Money
 from fardo.core.refusal import BadInput, NoAnswer
@@ -52,6 +54,8 @@ class Job:
         missing: what is not there yet, in words. problems: what cannot be read.
         unfinished: what inserts still lack; the load is without those, so that all else is worked out meanwhile.
         read: each measure of a part by its path, as it was read.
+        found_boxes: used boxes that are there for this job only.
+        ready_boxes: that are sold ready for such goods, and are not here.
     """
 
     parts: tuple[ReadPart, ...] = ()
@@ -71,6 +75,8 @@ class Job:
     problems: tuple[BadInput, ...] = ()
     unfinished: tuple[str, ...] = ()
     read: tuple[tuple[str, Length | Mass], ...] = ()
+    found_boxes: tuple[StockBox, ...] = ()
+    ready_boxes: tuple[StockBox, ...] = ()
 
     @property
     def guessed(self) -> tuple[str, ...]:
@@ -97,6 +103,12 @@ class Job:
         if self.parcels_at_most > 1:
             return (f"Up to {self.parcels_at_most} parcels are allowed; all of it is planned as one.",)
         return ()
+
+    def shop_for(self, shop: Shop) -> Shop:
+        """The shop with the boxes that were found for this job."""
+        if not self.found_boxes:
+            return shop
+        return replace(shop, stock=replace(shop.stock, boxes=(*self.found_boxes, *shop.stock.boxes)))
 
     def must_load(self) -> Load:
         """The load. Raises BadInput or NoAnswer, the first there is."""

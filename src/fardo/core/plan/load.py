@@ -15,6 +15,7 @@ from fardo.core.goods.shape import Box
 from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.wrapped import Wrapped
+from fardo.core.protect.coat import NONE
 from fardo.core.protect.forms import BOXED, held_by
 from fardo.core.protect.material import Layer
 from fardo.core.quantity import INCH, ZERO, Length, Mass, show_sizes, volume_nm3
@@ -24,7 +25,21 @@ MOST_UNITS = 80
 _BEARS_NOTHING, _BEARS_ITS_OWN = 25, 40  # g: extremely fragile, very delicate (common practice)
 _FLAT = 3  # times as thin as it is wide
 _FLOATS_FROM, _FLOATS_UP_TO = INCH * 2, 59  # of gap; g, delicate things (common practice)
+IN_INSERTS = "in the maker's own inserts"
 APART_BY = Length.of_mm(50.0)  # between what must not lie beside each other
+
+
+@dataclass(frozen=True, slots=True)
+class Bundle:
+    """Parts held together by that name, and what goes around all of them, from the goods outward."""
+
+    name: str
+    layers: tuple[Layer, ...]
+
+    @property
+    def growth(self) -> Length:
+        """What that adds on each side: a layer that is wound, drawn over or lies next to the goods."""
+        return sum((one.material.thickness * max(one.layers, one.across or 1) for one in self.layers), start=ZERO)
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +49,8 @@ class Load(HashedOnce):
 
     Args:
         packed: an arrangement that holds for it; see `holds`. inserts: of board, cut with the box. holes: whether the
-        box has hand holes.
+        box has hand holes. over_box: wrap around a closed box that goes in a bag or an envelope.
+        bundles: those that are wrapped together.
     """
 
     units: tuple[Wrapped, ...]
@@ -43,6 +59,8 @@ class Load(HashedOnce):
     packed: Answer | None = None
     inserts: tuple[Wanted, ...] = ()
     holes: bool = False
+    over_box: Layer | None = None
+    bundles: tuple[Bundle, ...] = ()
     __hash__ = HashedOnce.__hash__
 
     @property
@@ -86,6 +104,20 @@ class Load(HashedOnce):
         return replace(self, units=units, packed=None, liner=None)
 
     @property
+    def unwrapped(self) -> Load:
+        """As it lies in a maker's own inserts, with no wrap and no gap."""
+        units = tuple(
+            replace(unit, part=replace(unit.part, gap=NO_GAP, proven=IN_INSERTS), coats=(), grown=NONE, guards=())
+            for unit in self.units
+        )
+        return replace(self, units=units, packed=None, liner=None)
+
+    @property
+    def over_box_thickness(self) -> Length:
+        """What is wrapped around a closed box adds on each side."""
+        return self.over_box.material.thickness * self.over_box.layers if self.over_box else ZERO
+
+    @property
     def last_in(self) -> tuple[Extra, ...]:
         """The extras that are folded or laid on top, last of all; they size no box."""
         return tuple(extra for extra in self.extras if extra.lies_flat)
@@ -100,7 +132,11 @@ def _volume(load: Load) -> int:
 @lru_cache(maxsize=64)
 def bodies_of(load: Load) -> tuple[Body, ...]:
     """The things of a load, then those extras that take up room of their own."""
-    return (*(_body(unit) for unit in load.units), *(_extra(extra) for extra in load.extras if not extra.lies_flat))
+    growth = {bundle.name: bundle.growth for bundle in load.bundles}
+    return (
+        *(_body(unit, growth.get(unit.part.rules.bundle, ZERO)) for unit in load.units),
+        *(_extra(extra) for extra in load.extras if not extra.lies_flat),
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,12 +173,13 @@ def placed(load: Load, answer: Answer) -> tuple[Placed, ...]:
 
 
 @lru_cache(maxsize=512)
-def _body(unit: Wrapped) -> Body:
+def _body(unit: Wrapped, around_bundle: Length) -> Body:
     held = held_by(coat.material.form for coat in unit.coats)
     part = unit.part
     return Body(
         part.name, unit.shape, part.gap, unit.grown, held, unit.weight, part.rules.this_side_up, part.rules.keep_flat,
         _bears(part, unit), part.fragility, part.rules.bundle, part.rules.apart,
+        around_bundle=around_bundle, boxed=any(coat.material.form == BOXED for coat in unit.coats),
     )  # fmt: skip
 
 

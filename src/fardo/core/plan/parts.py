@@ -7,9 +7,12 @@ from dataclasses import dataclass
 from fractions import Fraction
 from itertools import groupby
 
+from fardo.core.make.made import Made
+from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job, ReadPart
-from fardo.core.plan.load import arrange
+from fardo.core.plan.load import IN_INSERTS, Load, arrange
 from fardo.core.plan.shop import Shop
+from fardo.core.plan.together import coats_together
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import Coat, Cut
 from fardo.core.protect.cushion import NO_LIMIT, CushionCheck, check_cushion, goods_of
@@ -70,20 +73,23 @@ class WrapUsed:
     minutes: Fraction
 
 
-def check_parts(job: Job, shop: Shop, dropped: Mass | None) -> tuple[CheckedPart, ...]:
+def check_parts(job: Job, shop: Shop, boxed: Boxed | None) -> tuple[CheckedPart, ...]:
     """Each part of the job in its order.
 
     Args:
-        dropped: what the whole parcel weighs, where that is known; else the goods are reckoned with.
+        boxed: what it goes in, where that is known: all of it is dropped at once, a mailer keeps no gap, and a maker's
+        own inserts stand over the check. Else the goods alone are reckoned with.
     """
     each = (unit.weight.ng * times for part in job.parts for unit, times in _alike(part.units))
-    weight = dropped or Mass(sum(each))
-    return tuple(_checked(part, shop, weight) for part in job.parts)
+    weight = boxed.weights.total if boxed is not None else Mass(sum(each))
+    return tuple(_checked(part, shop, weight, boxed.made if boxed is not None else None) for part in job.parts)
 
 
 def wrap_used(job: Job, shop: Shop) -> WrapUsed:
     """What is cut and used for a job, like things together."""
     coats = list(_coats(job))
+    if job.load is not None:
+        coats += [(coat, f"{name}, together", 1) for name, coat in _together(job.load, shop)]
     by_material: dict[str, list[tuple[Coat, int]]] = {}
     for coat, _, times in coats:
         by_material.setdefault(coat.material.code, []).append((coat, times))
@@ -93,17 +99,19 @@ def wrap_used(job: Job, shop: Shop) -> WrapUsed:
         materials,
         Mass(sum(used.weight.ng for used in materials)),
         total([used.price for used in materials], shop.currency),
-        shop.wrap_minutes * sum(times for _, _, times in coats),
+        sum((shop.minutes_for(coat) * times for coat, _, times in coats), Fraction(0)),
     )
 
 
-def _checked(part: ReadPart, shop: Shop, dropped: Mass) -> CheckedPart:
+def _checked(part: ReadPart, shop: Shop, dropped: Mass, made: Made | None) -> CheckedPart:
     if not part.units or (fragility := part.units[0].part.fragility) in (None, NO_LIMIT):
         return CheckedPart(part)
     unit = part.units[0]
-    check = check_cushion(dropped, fragility, shop.cushion_factor, unit.cushion, shop.units, unit.part.proven)
-    asks, has = show_length(check.asks, shop.units, "up").text, show_length(check.has, shop.units, "down").text
-    caution = "" if check.enough else f"{part.name}: {goods_of(fragility)} want {asks} of cushion, there is {has}"
+    has = unit.wrap_cushion if made is not None and made.soft else unit.cushion
+    proven = IN_INSERTS if made is not None and made.has_inserts else unit.part.proven
+    check = check_cushion(dropped, fragility, shop.cushion_factor, has, shop.units, proven)
+    asks, there = show_length(check.asks, shop.units, "up").text, show_length(check.has, shop.units, "down").text
+    caution = "" if check.enough else f"{part.name}: {goods_of(fragility)} want {asks} of cushion, there is {there}"
     return CheckedPart(part, check, caution)
 
 
@@ -122,6 +130,11 @@ def _coats(job: Job) -> Iterator[tuple[Coat, str, int]]:
             yield from ((coat, what, times) for coat in unit.coats)
     if job.load is not None and job.load.liner is not None:
         yield line_walls(arrange(job.load).inside, job.load.liner), "walls of the box", 1
+
+
+def _together(load: Load, shop: Shop) -> Iterator[tuple[str, Coat]]:
+    if load.bundles:
+        yield from coats_together(load, arrange(load), shop.bubbles)
 
 
 def _used(coats: Sequence[tuple[Coat, int]], shop: Shop) -> Used:

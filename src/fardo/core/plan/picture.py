@@ -12,12 +12,13 @@ from dataclasses import dataclass, replace
 from fardo.core.arrange.ask import Answer
 from fardo.core.make import WAYS, Made
 from fardo.core.plan.box import LookedAt, box_for, boxes_at_hand, by_other_school, kept_for
-from fardo.core.plan.boxed import Boxed, inside_needed
+from fardo.core.plan.boxed import Boxed, inside_of
 from fardo.core.plan.cautions import lifting
 from fardo.core.plan.cut_by import CutBy, cut_by
 from fardo.core.plan.job import Job
 from fardo.core.plan.journey import Journey, parcel_of
 from fardo.core.plan.load import with_packed
+from fardo.core.plan.not_here import NotHere, not_here
 from fardo.core.plan.parts import CheckedPart, WrapUsed, check_parts, wrap_used
 from fardo.core.plan.price import Plan, price, price_other_ways
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
@@ -131,6 +132,7 @@ class Picture:
         parts: each with its cushion checked for the whole parcel's weight. wrap: what is cut and used for all of it.
         cautions: what to say before it is packed and lifted, beside what must not ship at all.
         knots: how far it is. next_move: in words.
+        not_here: where a box is looked at, what is sold ready for such goods.
     """
 
     job: Job
@@ -151,6 +153,7 @@ class Picture:
     cautions: tuple[str, ...]
     knots: tuple[Knot, ...]
     next_move: str
+    not_here: tuple[NotHere, ...] = ()
 
     def way(self, name: str) -> WayPriced | None:
         return next((way for way in self.ways if way.way == name), None)
@@ -199,16 +202,29 @@ def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | None
     )
     current = next((way for way in ways if current is not None and way.way == current.way), None)
     plan = _plan_of(current, job)
-    weight = current.boxed.weights.total if current is not None else None
-    parts = check_parts(job, shop, weight)
+    parts = check_parts(job, shop, current.boxed if current is not None else None)
     knots, next_move = _tied(job, found.problems, current, plan)
     return Picture(
-        job, shop, carriers, found.earlier, inside_needed(job.load) if job.load is not None else None,
+        job, shop, carriers, found.earlier, _inside(job, shop),
         ways, found.cannot, found.problems, looked_at, current,
         _at_hand(current, job, shop, found) if looked_at is not None else (), plan,
         _trim(job, plan, found.services, shop), parts, wrap_used(job, shop), _cautions(job, current, parts), knots,
-        next_move,
+        next_move, _not_here(job, shop, found) if looked_at is not None else (),
     )  # fmt: skip
+
+
+def _not_here(job: Job, shop: Shop, found: PricedWays) -> tuple[NotHere, ...]:
+    if job.load is None:
+        return ()
+    best = next((way.cheapest for way in found.ways if way.cheapest is not None), None)
+    return not_here(job, shop, found.services, best)
+
+
+def _inside(job: Job, shop: Shop) -> tuple[Answer, Why] | None:
+    if job.load is None:
+        return None
+    grade = shop.grades.get(job.board or shop.default_grade, shop.grade(None))
+    return inside_of(job.load, grade, shop)
 
 
 def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | None = None) -> PricedWays:

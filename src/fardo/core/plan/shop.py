@@ -10,6 +10,7 @@ from fardo.core.board.strength import STARTING_TRUST, Trust
 from fardo.core.make.allowances import Allowances
 from fardo.core.make.soft import STARTING_GATES, SoftGates
 from fardo.core.make.stock import NOTHING_THERE, Stock
+from fardo.core.protect.coat import Coat
 from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import BubbleSide, Material
 from fardo.core.quantity import Length, Mass, Money, Units
@@ -70,6 +71,11 @@ class Shop:
                 if fragility <= bears:
                     return gap
         return self.default_gap
+
+    def minutes_for(self, coat: Coat) -> Fraction:
+        """To put a layer on, as often as it goes on."""
+        each = self.wrap_minutes if coat.material.minutes is None else coat.material.minutes
+        return each * coat.puts
 
     def dear(self, value: Money | None) -> bool:
         """Whether goods of that declared value are dear."""

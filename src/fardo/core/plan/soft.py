@@ -40,7 +40,7 @@ def _fails(unit: Wrapped, kind: PouchKind, gates: SoftGates) -> str | None:
     bears = part.fragility
     if bears is None:
         return f"{part.name}: say how fragile it is first; only what does not break goes in a bag or mailer bare"
-    between_boards = STIFF in forms and min(unit.sizes) <= _FLAT_TO
+    between_boards = bool(STIFF & forms) and min(unit.sizes) <= _FLAT_TO
     if bears < gates.bears:
         return f"{part.name} may break: only a closed box of it goes in a bag or mailer"
     if kind in _SOFT_WALLS and bears < NO_LIMIT and not between_boards:

@@ -10,15 +10,20 @@ from fractions import Fraction
 
 from fardo.core.goods.part import Part, Sizes
 from fardo.core.goods.shape import Box, Shape
-from fardo.core.make import make_box
+from fardo.core.make import Contents, make_box
+from fardo.core.make.allowances import SEAMS
+from fardo.core.make.contents import by_axes
+from fardo.core.make.mailer import most_that_close, must_close
+from fardo.core.make.stock import Pouch, StockBox, Taken, fits, nearest
 from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.shop import Shop
-from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, grown, square_metres
-from fardo.core.protect.forms import BOXED, check_crossed, put_on
+from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, all_round, along, grown, in_stock, square_metres
+from fardo.core.protect.forms import BAGGED, BOXED, check_crossed, put_on
 from fardo.core.protect.forms.corner import CornerGuard, guard_for
+from fardo.core.protect.forms.one_side import AXES
 from fardo.core.protect.pile import divide, how_to_pile, piles_needed, stacked
 from fardo.core.quantity import ZERO, Length, Mass, Units
-from fardo.core.refusal import BadInput
+from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.why import Value, Why
 
 FLOATS = "The inner box floats: the room around it in the outer one is filled on all six sides."
@@ -86,9 +91,14 @@ class Wrapped(HashedOnce):
     @property
     def cushion(self) -> Length:
         """What gives way on its thinnest side: the gap, the layers that cushion, and the room in a box of its own."""
-        soft = [coat.growth for coat in self.coats if coat.material.cushions]
+        return self.part.gap.least + self.wrap_cushion
+
+    @property
+    def wrap_cushion(self) -> Length:
+        """The same without its gap."""
+        soft = [coat.growth for coat in self.coats if coat.material.cushions and not coat.one_side]
         filled = sum((coat.filled for coat in self.coats), start=ZERO)
-        return self.part.gap.least + filled + min(Length(sum(by[axis].nm for by in soft)) for axis in range(3))
+        return filled + min(Length(sum(by[axis].nm for by in soft)) for axis in range(3))
 
 
 def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) -> Wrapped:
@@ -96,17 +106,20 @@ def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) ->
 
     Raises: BadInput where a layer does not suit the shape, or a pile is asked of what is not flat.
     """
-    shape = part.shape if pile == 1 else stacked(part.shape, pile)
-    wearer = Wearer(shape, NONE, shop.bubbles)
-    coats: list[Coat] = []
+    shape, coats = part.shape, list[Coat]()
+    if pile > 1:
+        shape, coats = _sleeved(shape, layers, shop, pile)
+        shape = stacked(shape, pile)
+    wearer = Wearer(shape, NONE, shop.bubbles, pile)
     growth = NONE
     guards: list[CornerGuard] = []
     for n, layer in enumerate(layers):
+        if layer.each and pile > 1:
+            continue
         try:
             if layer.material.form == "corner":
                 guards.append(guard_for(wearer, layer))
-            check_crossed(layer)
-            coat = _box_in(wearer, layer, shop) if layer.material.form == BOXED else put_on(wearer, layer)
+            coat = _put_on(wearer, layer, shop)
         except BadInput as problem:
             raise problem.under(f"protect[{n}]") from problem
         coats.append(coat)
@@ -117,6 +130,32 @@ def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) ->
         else:
             wearer = replace(wearer, grown=grown(wearer.grown, coat.growth))
     return Wrapped(part, pile, shape, tuple(coats), growth, tuple(guards))
+
+
+def _sleeved(shape: Shape, layers: tuple[Layer, ...], shop: Shop, pile: int) -> tuple[Shape, list[Coat]]:
+    """One of a pile with what goes on each before they are piled, and those layers on all of them."""
+    coats: list[Coat] = []
+    for n, layer in enumerate(layers):
+        if not layer.each:
+            continue
+        try:
+            coat = _put_on(Wearer(shape, NONE, shop.bubbles), layer, shop)
+        except BadInput as problem:
+            raise problem.under(f"protect[{n}]") from problem
+        coats.append(coat.times(pile))
+        if any(by.nm for by in coat.growth):
+            length, width, height = (side + by * 2 for side, by in zip(shape.sizes, coat.growth, strict=True))
+            shape = Box(length, width, height)
+    return shape, coats
+
+
+def _put_on(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
+    check_crossed(layer)
+    if isinstance(layer.item, Pouch):
+        return _in_mailer(wearer, layer, layer.item, shop) if layer.material.form == BAGGED else _as_pads(layer)
+    if layer.material.form == BOXED:
+        return _box_in(wearer, layer, shop) if layer.item is None else _in_stock_box(wearer, layer, layer.item)
+    return put_on(wearer, layer)
 
 
 def units_of(
@@ -151,3 +190,57 @@ def _box_in(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
     cuts = tuple(Cut(1, blank.size[0], blank.size[1]) for blank in made.blanks)
     says = (f"A slotted case of {grade.code} board.", *((FLOATS,) if layer.room.nm else ()))
     return Coat(board, (a, b, c), cuts, square_metres(cuts), says, filled=layer.room)
+
+
+def _in_stock_box(wearer: Wearer, layer: Layer, box: StockBox) -> Coat:
+    """A box that is there around it, open at the top where it need not shut. Raises BadInput where it is too small."""
+    length, width, height = (side + layer.room * 2 for side in wearer.sizes)
+    inside = (length, width, min(height, box.inside[2])) if layer.open else (length, width, height)
+    contents = Contents(inside, from_the_side=False)
+    standing = fits(box, contents)
+    if standing is None:
+        raise BadInput(
+            "not large enough", read=box.name, allowed=f"a box that holds it; {nearest([box], contents)}", field="item"
+        )
+    turned_about = standing.stood[:2] != inside[:2]
+    a, b, c = by_axes(box.outside, (1, 0, 2) if turned_about else (0, 1, 2))
+    if layer.open:
+        c = max(c - box.grade.caliper * 2, height + box.grade.caliper * 2)
+    growth = tuple(Length(-(-(out.nm - side.nm) // 2)) for out, side in zip((a, b, c), wearer.sizes, strict=True))
+    says = (
+        f"In {box.name}{', open at the top: its upper flaps are folded down outside' if layer.open else ''}.",
+        *((FLOATS,) if layer.room.nm else ()),
+    )
+    return Coat(
+        in_stock(layer.material, box.name, box.weight, box.price), (growth[0], growth[1], growth[2]), (), Fraction(1),
+        says, filled=layer.room, reused=layer.reused, taken=Taken(box),
+    )  # fmt: skip
+
+
+def _in_mailer(wearer: Wearer, layer: Layer, pouch: Pouch, shop: Shop) -> Coat:
+    """A mailer that is there drawn over it. Raises BadInput where it does not close."""
+    seams = shop.allowances[SEAMS]
+    try:
+        must_close(pouch, wearer.sizes, seams)
+    except NoAnswer as why:
+        raise BadInput(f"it does not close: {why}", read=pouch.name, allowed="a larger mailer", field="item") from why
+    says = [f"In {pouch.name}, closed on it."]
+    if wearer.pile > 1:
+        says.append(f"At most {most_that_close(pouch, wearer.shape.sizes, wearer.pile, seams)} of these go into one.")
+    return Coat(
+        in_stock(layer.material, pouch.name, pouch.weight, pouch.price), all_round(pouch.wall), (), Fraction(1),
+        tuple(says), reused=layer.reused, taken=Taken(pouch),
+    )  # fmt: skip
+
+
+def _as_pads(layer: Layer) -> Coat:
+    """Mailers that are there, empty and flat, under and over it, or on one side only."""
+    pouch = layer.item
+    assert isinstance(pouch, Pouch)
+    count = layer.layers * (2 if layer.on == "all" else 1)
+    thick = pouch.wall * (2 * layer.layers)
+    growth = along(2, thick) if layer.on == "all" else along(AXES[layer.on], thick.half())
+    return Coat(
+        in_stock(layer.material, pouch.name, pouch.weight, pouch.price), growth, (), Fraction(count),
+        ("Empty and flat, as a pad.",), reused=layer.reused, one_side=layer.on != "all", taken=Taken(pouch, count),
+    )  # fmt: skip

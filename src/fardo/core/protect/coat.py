@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from fardo.core.goods.shape import Shape, Sizes
+from fardo.core.make.stock import Taken
 from fardo.core.protect.material import BubbleSide, Layer, Material
 from fardo.core.quantity import ZERO, Length, Mass, Money, Units, show_length
 from fardo.core.why import Why
@@ -32,7 +33,8 @@ class Coat:
         growth: added on each side, along length, width and height. cuts: what is cut. amount: how much of what the
         material is sold by. says: how it is put on, in sentences. why: of the length to cut, where there is one.
         gives: by how much it is pressed in on a side. reused: it costs nothing. filled: the room a box
-        of its own leaves around the goods on each side.
+        of its own leaves around the goods on each side. one_side: it covers one side only. puts: how often it is put
+        on. taken: the box or mailer from stock that it is.
     """
 
     material: Material
@@ -44,6 +46,15 @@ class Coat:
     gives: Length = ZERO
     reused: bool = False
     filled: Length = ZERO
+    one_side: bool = False
+    puts: int = 1
+    taken: Taken | None = None
+
+    def times(self, count: int) -> Coat:
+        """The same on so many."""
+        cuts = tuple(replace(cut, count=cut.count * count) for cut in self.cuts)
+        taken = None if self.taken is None else replace(self.taken, count=self.taken.count * count)
+        return replace(self, cuts=cuts, amount=self.amount * count, puts=self.puts * count, taken=taken)
 
     @property
     def weight(self) -> Mass:
@@ -78,11 +89,16 @@ class Coat:
 
 @dataclass(frozen=True, slots=True)
 class Wearer:
-    """What a layer is put on: a bare shape, and how far earlier layers have grown it on each side."""
+    """What a layer is put on: a bare shape, and how far earlier layers have grown it on each side.
+
+    Args:
+        pile: how many lie in it.
+    """
 
     shape: Shape
     grown: Sizes
     bubbles: BubbleSide
+    pile: int = 1
 
     @property
     def sizes(self) -> Sizes:
@@ -99,6 +115,13 @@ class Wearer:
         """Taut around what is on it already. A layer put on before adds eight of its thickness, as around a box."""
         u, v = (i for i in range(3) if i != axis)
         return self.shape.girth(axis) + (self.grown[u] + self.grown[v]) * 4
+
+
+def in_stock(material: Material, name: str, weight: Mass, price: Money) -> Material:
+    """A box or a mailer that is there, as what a layer is of."""
+    hundred = Money(price.minor * 100, price.currency)
+    code = f"{material.code}: {name}"
+    return replace(material, code=code, name=name, sold="each", weight_per=weight, price_per_100=hundred)
 
 
 def all_round(thickness: Length) -> Sizes:

@@ -6,12 +6,19 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
+from fardo.core.goods.shape import Sizes
+from fardo.core.make.stock import Pouch, StockBox
 from fardo.core.quantity import ZERO, Length, Mass, Money
 
+Side = Literal["all", "left", "right", "front", "back", "below", "above"]
 Sold = Literal["m2", "m", "litre", "each"]
 BubbleSide = Literal["in", "out"]
 MOST_LAYERS = 100
 
+IN_WORDS_OF_SIDES: dict[Side, str] = {
+    "all": "All round", "left": "On the left end", "right": "On the right end", "front": "On the front",
+    "back": "On the back", "below": "On the underside", "above": "On the top",
+}  # fmt: skip
 IN_WORDS: dict[Sold, str] = {"m2": "square metre", "m": "metre", "litre": "litre", "each": "piece"}
 
 
@@ -25,7 +32,9 @@ class Material:
         where it meets itself. bubbly: whether it has a smooth and a bubble side. inner: the widest tube it goes over.
         reach: how far a corner guard goes along the face. board: the shop's board an inner box is made of.
         cushions: whether its thickness counts against a blow. gives: by how much one layer is pressed in on a side.
-        tears_every: the length between its perforations, None where it is cut anywhere.
+        tears_every: the length between its perforations, None where it is cut anywhere. fills: the hollow that one
+        pad of it fills, cubic nanometres, where stuffing is counted in pads. minutes: to put one on, the shop's usual
+        where none is said.
     """
 
     code: str
@@ -44,6 +53,8 @@ class Material:
     cushions: bool = False
     gives: Length = ZERO
     tears_every: Length | None = None
+    fills: int | None = None
+    minutes: Fraction | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +64,9 @@ class Layer:
     Args:
         layers: how many lie on each other. crossed: wound both ways. across: how many the second way, as many
         as the first where nobody said. reused: it was used before and costs nothing. room: free on each side inside
-        an inner box. hollow_nm3: what is stuffed, cubic nanometres. lengths: of the tubes to cover.
+        an inner box. hollow: what is stuffed or filled inside the thing. lengths: of the tubes to cover, or of strips.
+        on: which side alone. each: on every piece of a pile, before they are piled. item: a box or a mailer that is
+        there, which the layer is. open: a box without its top flaps, that need not shut.
         bubbles: which way the bubbles look where the shop's habit is not followed.
     """
 
@@ -63,6 +76,10 @@ class Layer:
     across: int | None = None
     reused: bool = False
     room: Length = ZERO
-    hollow_nm3: int = 0
+    hollow: Sizes | None = None
     lengths: tuple[Length, ...] = ()
     bubbles: BubbleSide | None = None
+    on: Side = "all"
+    each: bool = False
+    item: StockBox | Pouch | None = None
+    open: bool = False

@@ -30,6 +30,7 @@ export type FaultView = Schemas['FaultView'];
 export type ThingShapes = Schemas['ThingShapes'];
 export type FillView = Schemas['FillView'];
 export type Placement = Schemas['Placement'];
+export type IntoView = Schemas['IntoView'];
 export type ArrangementEntry = Schemas['ArrangementEntry'];
 export type KindRow = Schemas['KindRow'];
 export type KindView = Schemas['KindView'];
@@ -170,6 +171,8 @@ export const calls = {
   stopRun: (run: string) => answer<RunView>(api.POST('/api/arrange/{key}/stop', key(run))),
   things: (body: Schemas['LookRequest'], signal: AbortSignal) =>
     answer<ThingShapes>(api.POST('/api/arrange/shapes', { body, signal })),
+  packInto: (body: Schemas['LookRequest'], signal: AbortSignal) =>
+    answer<Schemas['IntoView'][]>(api.POST('/api/arrange/boxes', { body, signal })),
   fill: (body: Schemas['LookRequest'], signal: AbortSignal) =>
     answer<FillView>(api.POST('/api/arrange/fill', { body, signal })),
   compare: (body: Schemas['CompareRequest'], signal?: AbortSignal) =>

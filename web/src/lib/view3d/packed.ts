@@ -241,7 +241,8 @@ export class PackedView {
       const body = new Group();
       const mesh = new Mesh(look.faces, new MeshLambertMaterial());
       const edges = new LineSegments(look.edges, new LineBasicMaterial());
-      const wrap = this.#wrapped ? this.#wrapOf(placement) : null;
+      const wrap =
+        this.#wrapped || this.#shapes?.wraps[placement.thing]?.boxed ? this.#wrapOf(placement) : null;
       body.add(mesh, edges);
       const [a, b, c] = placement.turn;
       const turn = new Matrix4().set(
@@ -269,10 +270,18 @@ export class PackedView {
         ? new BoxGeometry(l + 2 * a, w + 2 * b, h + 2 * c).translate(l / 2, w / 2, h / 2)
         : swollen(shape, has.grown_mm);
     this.#wraps.push(geometry);
-    return new Mesh(
+    const around = new Mesh(
       geometry,
       new MeshLambertMaterial({ transparent: true, opacity: WRAP_SHOWS, depthWrite: false }),
     );
+    if (has.boxed) {
+      const corners = new EdgesGeometry(geometry);
+      this.#wraps.push(corners);
+      around.add(
+        new LineSegments(corners, new LineBasicMaterial({ color: new Color(this.#inks?.boardDeep) })),
+      );
+    }
+    return around;
   }
 
   /** Tufts of fill where there is room; they are in once everything is. */

@@ -45,6 +45,7 @@
         do: '',
         tool: '',
         turn: '',
+        of: '',
         caution: '',
         keep: '',
         back: '',

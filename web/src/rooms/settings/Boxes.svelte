@@ -1,5 +1,6 @@
 <script lang="ts">
   // The boxes that are there: new ones on the shelf, used ones in the stash.
+  import { shop } from '../../lib/shop.svelte';
   import Cell from './Cell.svelte';
   import { triple, type ListProps } from './words';
 
@@ -15,6 +16,12 @@
       carrier: '',
     };
     d.boxes = [...(d.boxes ?? []), { ...box, used: true }];
+    touched();
+  }
+  type Box = NonNullable<typeof d.boxes>[number];
+  function worn(box: Box, code: string, so: boolean): void {
+    const others = (box.worn ?? []).filter((one) => one !== code);
+    box.worn = (so ? [...others, code] : others) as Box['worn'];
     touched();
   }
   function drop(n: number): void {
@@ -75,6 +82,35 @@
       <button type="button" class="off" onclick={() => drop(n)} aria-label="Drop {box.name || 'this box'}"
         >×</button
       >
+      {#if box.used}
+        <details>
+          <summary
+            >Condition and inserts{box.worn?.length ? `: ${box.worn.length} of 4` : ''}{box.hollow
+              ? ', inserts'
+              : ''}</summary
+          >
+          <div class="worn">
+            {#each shop.view?.wear ?? [] as one (one.value)}
+              <label class="used"
+                ><input
+                  type="checkbox"
+                  checked={(box.worn as string[] | undefined)?.includes(one.value) ?? false}
+                  onchange={(event) => worn(box, one.value, event.currentTarget.checked)}
+                />
+                {one.says}</label
+              >
+            {/each}
+            <Cell
+              id="box-{n}-hollow"
+              label="Room in the maker's inserts of box {n + 1}"
+              bind:value={() => triple(box.hollow), (v) => (box.hollow = v.trim() ? v : null)}
+              oninput={touched}
+              problem={wrong(`boxes[${n}].hollow`)}
+            />
+            <span>room in its maker's inserts, where it has them</span>
+          </div>
+        </details>
+      {/if}
     </div>
   {/each}
   <button type="button" class="btn" onclick={add}>Add a box</button>
@@ -91,6 +127,20 @@
     gap: 8px;
     align-items: center;
     margin-bottom: 6px;
+  }
+  details {
+    grid-column: 1 / -1;
+    font-size: 14px;
+    color: var(--soft);
+  }
+  summary {
+    cursor: pointer;
+  }
+  .worn {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 18px;
+    align-items: center;
   }
   .used {
     display: flex;

@@ -1,6 +1,8 @@
 <script lang="ts">
   // Mailers and bags that are there, measured flat inside their seams; a carrier's own only go by that carrier.
+  import { shop } from '../../lib/shop.svelte';
   import Cell from './Cell.svelte';
+  import Setting from './Setting.svelte';
   import { text, type ListProps } from './words';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
@@ -25,6 +27,33 @@
 
 <div class="part">
   <h2>Mailers and bags</h2>
+  {#if d.soft}
+    {@const soft = d.soft}
+    <div class="gates">
+      <Setting
+        name="soft-heaviest"
+        path="soft.heaviest"
+        label="Heaviest goods in a bag or mailer"
+        {wrong}
+        {touched}
+        bind:value={() => text(soft.heaviest, 'g'), (v) => (soft.heaviest = v)}
+      />
+      <label
+        >Least that goods bear, in a mailer without a box<select
+          class="field"
+          bind:value={soft.fragility}
+          onchange={touched}
+        >
+          {#each shop.view?.fragilities ?? [] as one (one.value)}<option value={one.value}>{one.says}</option
+            >{/each}
+        </select></label
+      >
+    </div>
+    <p class="why">
+      A bare bag takes only what does not break. Hard edges punch through: such goods go in a closed box, or
+      in a padded mailer. What must stay flat goes in a rigid mailer or between boards.
+    </p>
+  {/if}
   <div class="row heads" aria-hidden="true">
     <span>Name</span><span>Kind</span><span>Flat width</span><span>Flat length</span><span>Wall</span><span
       >Weighs</span
@@ -106,6 +135,29 @@
 </div>
 
 <style>
+  .gates {
+    display: grid;
+    grid-template-columns: 260px 360px;
+    gap: 12px 18px;
+    margin-bottom: 4px;
+  }
+  .gates label {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .gates select {
+    display: block;
+    width: 100%;
+    margin-top: 2px;
+    font-size: 15.5px;
+    color: var(--ink);
+  }
+  .why {
+    max-width: 760px;
+    margin-bottom: 10px;
+    font-size: 14px;
+    color: var(--soft);
+  }
   .heads {
     font-size: 13px;
     color: var(--soft);

@@ -110,7 +110,7 @@
       <tr
         ><th>Material</th><th>Thickness</th><th>Weight</th><td></td><th>Price of 100, {d.currency}</th><th
           >Overlap, %</th
-        ></tr
+        ><th>Gives</th><th>Tears every</th></tr
       >
     </thead>
     <tbody>
@@ -178,6 +178,34 @@
                 }
                 oninput={touched}
                 problem={wrong(`${path}.overlap`)}
+                faults="shop-faults"
+              />{/if}</td
+          >
+          <td
+            ><Field
+              id="material-{n}-gives"
+              label="How far a layer of {material.name} gives"
+              hideLabel
+              measure
+              note={false}
+              bind:value={() => text(material.gives), (v) => (material.gives = v.trim() ? v : null)}
+              oninput={touched}
+              problem={wrong(`${path}.gives`)}
+              faults="shop-faults"
+            /></td
+          >
+          <td
+            >{#if formOf(material.form)?.laps}<Field
+                id="material-{n}-tears"
+                label="{material.name} tears every"
+                hideLabel
+                measure
+                note={false}
+                bind:value={
+                  () => text(material.tears_every), (v) => (material.tears_every = v.trim() ? v : null)
+                }
+                oninput={touched}
+                problem={wrong(`${path}.tears_every`)}
                 faults="shop-faults"
               />{/if}</td
           >

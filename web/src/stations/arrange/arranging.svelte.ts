@@ -6,6 +6,7 @@ import {
   type ArrangedView,
   type FaultView,
   type FillView,
+  type IntoView,
   type Layout,
   type Placement,
   type RunView,
@@ -31,12 +32,15 @@ export class Arranging {
   /** Inside of a box that is there, as typed; empty where the smallest is wanted. */
   into = $state('');
   fill = $state.raw<FillView | null>(null);
+  /** The boxes there, those that take the goods as they lie first. */
+  boxes = $state.raw<IntoView[]>([]);
 
   readonly #desk: JobDesk;
   #stream: EventSource | null = null;
   #asked: AbortController | null = null;
   #looked: AbortController | null = null;
   #strewn: AbortController | null = null;
+  #counted: AbortController | null = null;
   #kept = '';
 
   constructor(desk: JobDesk) {
@@ -70,6 +74,18 @@ export class Arranging {
       this.shapes = await calls.things({ job: this.#desk.job }, looked.signal);
     } catch (fault) {
       if (!looked.signal.aborted && !(fault instanceof Refusal)) this.trouble = sentence(fault);
+    }
+  }
+
+  /** Asks which boxes there are to arrange into. */
+  async count(): Promise<void> {
+    this.#counted?.abort();
+    const counted = new AbortController();
+    this.#counted = counted;
+    try {
+      this.boxes = await calls.packInto({ job: this.#desk.job }, counted.signal);
+    } catch (fault) {
+      if (!counted.signal.aborted && !(fault instanceof Refusal)) this.trouble = sentence(fault);
     }
   }
 

@@ -2,8 +2,10 @@
   // Box: the ways to get one by what each costs in all, and the cut sheet of the way in hand.
   import type { JobDesk } from '../../job/job.svelte';
   import NotYet from '../../job/NotYet.svelte';
+  import Measured from '../../lib/ui/Measured.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
   import CutSheet from './CutSheet.svelte';
+  import FoundBoxes from './FoundBoxes.svelte';
   import WayChoice from './WayChoice.svelte';
 
   interface Props {
@@ -44,6 +46,16 @@
           This job leaves out {desk.work.ways_left_out} ways.
           <button class="link" onclick={() => desk.lookAtAll()}>Look at all</button>
         </p>
+      {/if}
+      <FoundBoxes {desk} />
+      {#if desk.work?.not_here?.length}
+        <h2 class="not">Not here yet</h2>
+        <dl>
+          {#each desk.work.not_here as one (one.name)}
+            <dt>{one.name}, <span class="figure"><Measured text={one.inside} /></span></dt>
+            <dd>{one.says}</dd>
+          {/each}
+        </dl>
       {/if}
       {#if noWays.length}
         <h2 class="not">Not this time</h2>

@@ -13,10 +13,24 @@
     problem?: string;
     /** Only materials of these forms are offered. */
     forms?: string[] | null;
+    /** Whether it goes on a pile, so that it may go on each piece first. */
+    piled?: boolean;
+    /** Boxes found for this job, beside those there. */
+    found?: string[];
     touch: () => void;
     remove: () => void;
   }
-  let { id, layer = $bindable(), coat, problem = '', forms = null, touch, remove }: Props = $props();
+  let {
+    id,
+    layer = $bindable(),
+    coat,
+    problem = '',
+    forms = null,
+    piled = false,
+    found = [],
+    touch,
+    remove,
+  }: Props = $props();
 
   const materials = $derived(shop.view?.shop.materials ?? []);
   const offered = $derived(
@@ -25,9 +39,26 @@
   const material = $derived(materials.find((one) => one.code === layer.material));
   const asks = $derived(formOf(material?.form ?? '')?.asks ?? []);
 
+  const SIDES = [
+    ['all', 'all round'],
+    ['above', 'top only'],
+    ['below', 'underside only'],
+    ['front', 'front only'],
+    ['back', 'back only'],
+    ['left', 'left end only'],
+    ['right', 'right end only'],
+  ] as const;
+  const there = $derived(
+    material?.form === 'box'
+      ? [...found, ...(shop.view?.shop.boxes ?? []).map((one) => one.name)]
+      : (shop.view?.shop.mailers ?? []).map((one) => one.name),
+  );
+
   /** Another material: what is wound both ways was the one before. */
   function changed(): void {
     layer.crossed &&= asks.includes('crossed');
+    if (!asks.includes('on')) layer.on = 'all';
+    if (!there.includes(layer.item)) layer.item = '';
     touch();
   }
 </script>
@@ -90,6 +121,40 @@
         <option value="out">smooth side to the goods</option>
         <option value="in">bubbles to the goods</option>
       </select>
+    {/if}
+    {#if asks.includes('item')}
+      <select
+        class="field small"
+        id="{id}-item"
+        aria-label="Which box or mailer that is there"
+        bind:value={layer.item}
+        onchange={touch}
+      >
+        <option value="">{material?.form === 'box' ? 'cut new' : 'as sold'}</option>
+        {#each there as name (name)}<option value={name}>{name}</option>{/each}
+        {#if layer.item && !there.includes(layer.item)}<option value={layer.item}>{layer.item}</option>{/if}
+      </select>
+      {#if material?.form === 'box' && layer.item}
+        <label class="tick"
+          ><input type="checkbox" id="{id}-open" bind:checked={layer.open} onchange={touch} />open at the top</label
+        >
+      {/if}
+    {/if}
+    {#if asks.includes('on')}
+      <select
+        class="field small"
+        id="{id}-on"
+        aria-label="Where it goes"
+        bind:value={layer.on}
+        onchange={touch}
+      >
+        {#each SIDES as [side, word] (side)}<option value={side}>{word}</option>{/each}
+      </select>
+    {/if}
+    {#if piled}
+      <label class="tick"
+        ><input type="checkbox" id="{id}-each" bind:checked={layer.each} onchange={touch} />each piece</label
+      >
     {/if}
     {#if asks.includes('room')}
       <label class="tick"

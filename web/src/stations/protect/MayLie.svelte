@@ -1,7 +1,9 @@
 <script lang="ts">
   // How a part may lie in the box: which way up, what may lie over it, beside what, and with what.
   import type { JobDesk } from '../../job/job.svelte';
-  import type { TypedPart } from '../../job/typed';
+  import { blankLayer, type TypedPart } from '../../job/typed';
+  import { shop } from '../../lib/shop.svelte';
+  import LayerRow from './LayerRow.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -10,6 +12,24 @@
   let { desk, part }: Props = $props();
 
   const touch = () => desk.touch();
+  const AROUND = ['wrap', 'bag', 'surface'];
+  const bundle = $derived(part.bundle.trim());
+  const around = $derived(bundle ? (desk.typed.bundles[bundle] ?? []) : []);
+  const usual = $derived(
+    shop.view?.shop.materials?.find((one) => one.form === 'wrap' && one.bubbly)?.code ?? 'bubble-small',
+  );
+
+  function addAround(): void {
+    desk.typed.bundles[bundle] = [...around, blankLayer(usual)];
+    touch();
+  }
+  function dropAround(k: number): void {
+    desk.typed.bundles[bundle] = around.filter((_, n) => n !== k);
+    touch();
+  }
+  const aroundProblem = (k: number) =>
+    desk.work?.problems.find((one) => one.field.startsWith(`bundles.${bundle}[${k}]`))?.sentence ?? '';
+
   const wrong = $derived(desk.problem(`parts[${desk.chosen}].rules.bears`));
 </script>
 
@@ -55,6 +75,22 @@
     /></label
   >
 </div>
+{#if bundle}
+  <div class="around" role="group" aria-label="Around all of {bundle}">
+    <p>Around all of <b>{bundle}</b>, held together</p>
+    {#each around as layer, k (k)}
+      <LayerRow
+        id="around-{k}"
+        bind:layer={() => layer, (changed) => (around[k] = changed)}
+        forms={AROUND}
+        problem={aroundProblem(k)}
+        {touch}
+        remove={() => dropAround(k)}
+      />
+    {/each}
+    <button type="button" class="link" id="add-around" onclick={addAround}>Add a layer around them</button>
+  </div>
+{/if}
 {#if wrong}<p class="no">
     {wrong}
   </p>{/if}
@@ -90,6 +126,12 @@
     width: 100%;
     height: 34px;
     color: var(--ink);
+  }
+  .around {
+    margin: 4px 0 8px;
+    padding-left: 12px;
+    border-left: 2px solid var(--hair2);
+    font-size: 14px;
   }
   .no {
     color: var(--stop);

@@ -175,6 +175,8 @@
         bind:layer={() => layer, (changed) => (part.protect[k] = changed)}
         coat={view?.coats?.[k]}
         problem={layerProblem(k)}
+        piled={Boolean(part.piles.trim() || part.sleeveHolds.trim())}
+        found={desk.typed.foundBoxes.map((box, b) => box.name || `found box ${b + 1}`)}
         {touch}
         remove={() => remove(k)}
       />

@@ -12,10 +12,16 @@
 
   const wrap = $derived(desk.work?.wrap);
   const liners = $derived(shop.view?.shop.materials?.filter((one) => formOf(one.form)?.on_walls) ?? []);
+  const winds = $derived(shop.view?.shop.materials?.filter((one) => one.form === 'wrap') ?? []);
   const guards = $derived(desk.work?.parts.some((part) => part.guards) ?? false);
 
   function line(material: string): void {
     desk.typed.liner = material ? { ...(desk.typed.liner ?? blankLayer(material)), material } : null;
+    desk.touch();
+  }
+
+  function over(material: string): void {
+    desk.typed.overBox = material ? { ...(desk.typed.overBox ?? blankLayer(material)), material } : null;
     desk.touch();
   }
 
@@ -38,6 +44,16 @@
     >
       <option value="">nothing</option>
       {#each liners as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
+    </select>
+    <label for="over-box">Around a closed box in a bag</label>
+    <select
+      id="over-box"
+      class="field"
+      value={desk.typed.overBox?.material ?? ''}
+      onchange={(event) => over(event.currentTarget.value)}
+    >
+      <option value="">nothing</option>
+      {#each winds as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
     </select>
   </div>
   {#if wrap?.cuts.length}
@@ -81,8 +97,9 @@
   }
   .head {
     display: flex;
+    flex-wrap: wrap;
     align-items: center;
-    gap: 10px;
+    gap: 6px 10px;
   }
   h2 {
     flex: 1;
@@ -93,7 +110,7 @@
     color: var(--soft);
   }
   .field {
-    width: 180px;
+    width: 160px;
     height: 34px;
   }
   table {

@@ -6,6 +6,7 @@ from __future__ import annotations
 from fardo.core.goods.shape.bars import Bars, bars
 from fardo.core.goods.shape.box import Box
 from fardo.core.goods.shape.compound import Compound, Piece, Turn, compound
+from fardo.core.goods.shape.cup import Cup
 from fardo.core.goods.shape.mesh import Mesh
 from fardo.core.goods.shape.outline import Outline, outline
 from fardo.core.goods.shape.round import Cylinder, Disc, Ellipsoid, Ring, Taper
@@ -19,6 +20,7 @@ __all__ = [
     "Bars",
     "Box",
     "Compound",
+    "Cup",
     "Cylinder",
     "DimensionLine",
     "Disc",
@@ -40,7 +42,7 @@ __all__ = [
 
 # In the order a person looks for them.
 SHAPES: dict[str, type[Shape]] = {
-    shape.KIND: shape for shape in (Box, Cylinder, Disc, Ring, Taper, Ellipsoid, Bars, Outline, Compound, Scanned)
+    shape.KIND: shape for shape in (Box, Cylinder, Disc, Ring, Cup, Taper, Ellipsoid, Bars, Outline, Compound, Scanned)
 }
 # Those that are known by their measures alone.
 MEASURED: dict[str, type[Shape]] = {kind: shape for kind, shape in SHAPES.items() if shape.ASKED}

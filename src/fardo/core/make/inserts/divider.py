@@ -14,13 +14,15 @@ from fardo.core.quantity import ZERO, Length
 from fardo.core.refusal import BadInput, NoAnswer
 
 KIND, TITLE = "divider", "Divider, cells"
-ASKS = (Asks("along", "cells along"), Asks("across", "across"))
+ASKS = (Asks("along", "cells along"), Asks("across", "across"))  # as many as there are things, where nothing is said
 COUNT = 1
 MOST_CELLS = 20
 
 
 def check(wanted: Wanted) -> None:
     """Raises BadInput for one cell, or too many."""
+    if wanted.from_goods:
+        return
     for name, cells in (("along", wanted.along), ("across", wanted.across)):
         if not 1 <= cells <= MOST_CELLS:
             raise BadInput("no number of cells", read=str(cells), allowed=f"1 to {MOST_CELLS}", field=name)

@@ -34,18 +34,23 @@ class Wanted:
     """An insert that a job asks for. What its kind does not ask for is left out.
 
     Args:
-        kind: one of the register. where: whether under or over the goods. along, across: cells. size: of the thing it
-        is for. length, depth: its own.
+        kind: one of the register. where: whether under or over the goods. along, across: cells; 0 where they come
+        from the goods. size: of the thing it is for. length, depth: its own.
     """
 
     kind: str
     count: int = 1
     where: Where = "below"
-    along: int = 2
-    across: int = 2
+    along: int = 0
+    across: int = 0
     size: Sizes | None = None
     length: Length | None = None
     depth: Length | None = None
+
+    @property
+    def from_goods(self) -> bool:
+        """Whether nobody said how many cells there are."""
+        return not (self.along or self.across)
 
     def must_have(self, asks: tuple[Asks, ...]) -> None:
         """Raises BadInput naming a measure that is asked for and not there."""

@@ -14,25 +14,54 @@ from types import ModuleType
 from fardo.core.protect.coat import Coat, Layer, Wearer
 from fardo.core.protect.forms import (
     bag,
+    between,
+    board_sleeve,
     corner,
     edge,
     face,
     inner_box,
+    inside,
     liner,
     pad,
+    strip_tape,
     stuffing,
     surface,
     tube,
+    woven,
     wrap,
 )
 from fardo.core.protect.forms.asks import Held
+from fardo.core.protect.forms.one_side import on_one_side
 from fardo.core.refusal import BadInput
 
-__all__ = ["BOXED", "FORMS", "STIFF", "check_crossed", "goes_on_walls", "held_by", "put_on"]
+__all__ = [
+    "AROUND", "BAGGED", "BOXED", "FORMS", "PADDED", "STIFF", "WOUND",
+    "check_crossed", "goes_on_walls", "held_by", "put_on",
+]  # fmt: skip
 
-BOXED, STIFF = inner_box.FORM, face.FORM
+BOXED, BAGGED, PADDED, WOUND = inner_box.FORM, bag.FORM, pad.FORM, wrap.FORM
+STIFF = frozenset({face.FORM, board_sleeve.FORM})
+AROUND = frozenset({surface.FORM, bag.FORM, wrap.FORM})  # that also go around several things
 FORMS: dict[str, ModuleType] = {
-    module.FORM: module for module in (surface, bag, stuffing, corner, face, edge, tube, wrap, pad, inner_box, liner)
+    module.FORM: module
+    for module in (
+        surface,
+        bag,
+        strip_tape,
+        stuffing,
+        inside,
+        woven,
+        between,
+        corner,
+        face,
+        board_sleeve,
+        edge,
+        tube,
+        wrap,
+        pad,
+        inner_box,
+        liner,
+    )
 }
 _FIRMNESS: tuple[Held, ...] = ("own", "hull", "block")
 
@@ -46,8 +75,10 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
             f"{layer.material.name} is not put on a part", read=layer.material.code,
             allowed=f"a material of the forms {allowed}", field="material",
         )  # fmt: skip
-    coat: Coat = form.put_on(wearer, layer)
-    return replace(coat, gives=layer.material.gives * layer.layers, reused=layer.reused)
+    _check_side(layer)
+    coat: Coat = form.put_on(wearer, layer) if layer.on == "all" or form is edge else on_one_side(wearer, layer)
+    gives = layer.material.gives * layer.layers
+    return replace(coat, gives=gives.half() if coat.one_side else gives, reused=layer.reused)
 
 
 def held_by(forms: Iterable[str]) -> Held:
@@ -58,6 +89,16 @@ def held_by(forms: Iterable[str]) -> Held:
 
 def goes_on_walls(form: str) -> bool:
     return getattr(FORMS[form], "ON_WALLS", False)
+
+
+def _check_side(layer: Layer) -> None:
+    """Raises BadInput where a layer is to go on one side and cannot."""
+    if layer.on != "all" and "on" not in FORMS[layer.material.form].ASKS:
+        allowed = ", ".join(name for name, module in FORMS.items() if "on" in module.ASKS)
+        raise BadInput(
+            f"{layer.material.name} goes all round", read=layer.on, allowed=f"a material of the forms {allowed}",
+            field="on",
+        )  # fmt: skip
 
 
 def check_crossed(layer: Layer) -> None:

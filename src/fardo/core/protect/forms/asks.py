@@ -4,5 +4,5 @@ from __future__ import annotations
 
 from typing import Literal
 
-Ask = Literal["layers", "crossed", "bubbles", "room", "hollow", "lengths"]
+Ask = Literal["layers", "crossed", "bubbles", "room", "hollow", "lengths", "on", "item"]
 Held = Literal["own", "hull", "block"]  # in its own shape, in its hull, or as the block around it

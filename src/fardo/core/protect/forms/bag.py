@@ -10,7 +10,7 @@ from fardo.core.quantity import Length
 
 FORM = "bag"
 TITLE = "bag or sleeve drawn over"
-ASKS: tuple[Ask, ...] = ("layers",)
+ASKS: tuple[Ask, ...] = ("layers", "item")
 
 
 def flat_size(length: Length, width: Length, height: Length) -> tuple[Length, Length]:

@@ -7,7 +7,7 @@ from fardo.core.protect.forms.asks import Ask, Held
 
 FORM = "face"
 TITLE = "stiff faces, front and back"
-ASKS: tuple[Ask, ...] = ("layers",)
+ASKS: tuple[Ask, ...] = ("layers", "on")
 HELD: Held = "block"
 
 

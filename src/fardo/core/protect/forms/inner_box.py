@@ -6,5 +6,5 @@ from fardo.core.protect.forms.asks import Ask, Held
 
 FORM = "box"
 TITLE = "a box of its own"
-ASKS: tuple[Ask, ...] = ("room",)
+ASKS: tuple[Ask, ...] = ("room", "item")
 HELD: Held = "block"

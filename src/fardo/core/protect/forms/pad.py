@@ -7,7 +7,7 @@ from fardo.core.protect.forms.asks import Ask
 
 FORM = "pad"
 TITLE = "pads under and over"
-ASKS: tuple[Ask, ...] = ("layers",)
+ASKS: tuple[Ask, ...] = ("layers", "on", "item")
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:

@@ -7,7 +7,7 @@ from fractions import Fraction
 from fardo.core.goods.shape import Cylinder, Ring, Shape
 from fardo.core.protect.coat import NONE, Coat, Layer, Wearer
 from fardo.core.protect.forms.asks import Ask, Held
-from fardo.core.quantity import cubic_cm
+from fardo.core.quantity import cubic_cm, volume_nm3
 from fardo.core.refusal import BadInput
 
 FORM = "stuffing"
@@ -17,11 +17,14 @@ HELD: Held = "hull"
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:
-    hollow = layer.hollow_nm3 or _hollow(wearer.shape)
+    hollow = volume_nm3(*layer.hollow) if layer.hollow else _hollow(wearer.shape)
     if not hollow:
         raise BadInput(
             "the hollow is not known", read="nothing", allowed="its size, such as 10 x 4 x 3 in", field="hollow"
         )
+    if layer.material.fills:
+        pads = -(-hollow // layer.material.fills)
+        return Coat(layer.material, NONE, (), Fraction(pads), (f"{pads} {'pad' if pads == 1 else 'pads'} in each.",))
     litres = cubic_cm(hollow) / 1000
     return Coat(layer.material, NONE, (), Fraction(litres), ("Firm enough to keep its shape, not to spread it.",))
 

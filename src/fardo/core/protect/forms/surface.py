@@ -11,7 +11,7 @@ from fardo.core.protect.forms.wrap import strips, winding
 
 FORM = "surface"
 TITLE = "next to the goods"
-ASKS: tuple[Ask, ...] = ("layers",)
+ASKS: tuple[Ask, ...] = ("layers", "on")
 LAPS = True
 
 

@@ -1,0 +1,31 @@
+"""What goes around several things that are held together, as around a pair of shoes: worked out on the block that they
+make as they lie."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from fardo.core.arrange.ask import Answer
+from fardo.core.goods.shape import Box
+from fardo.core.plan.load import Load, placed
+from fardo.core.protect.coat import NONE, Coat, Wearer, grown
+from fardo.core.protect.forms import put_on
+from fardo.core.protect.material import BubbleSide
+
+
+def coats_together(load: Load, answer: Answer, bubbles: BubbleSide) -> Iterator[tuple[str, Coat]]:
+    """The name of each bundle that is wrapped, with a layer of it; from the goods outward."""
+    there = placed(load, answer)
+    for bundle in load.bundles:
+        members = [one for one in there if one.body.bundle == bundle.name]
+        if not members:
+            continue
+        low = [min(one.at[axis] for one in members) for axis in range(3)]
+        high = [max(one.at[axis] + one.sizes[axis] for one in members) for axis in range(3)]
+        a, b, c = (h - low_at for h, low_at in zip(high, low, strict=True))
+        wearer = Wearer(Box(a, b, c), NONE, bubbles)
+        for layer in bundle.layers:
+            coat = put_on(wearer, layer)
+            yield bundle.name, coat
+            wearer = replace(wearer, grown=grown(wearer.grown, coat.growth))

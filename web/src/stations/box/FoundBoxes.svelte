@@ -1,0 +1,187 @@
+<script lang="ts">
+  // Used boxes found for this job: each stands among the ways with those of the stash, and can be kept there.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { blankFoundBox, type TypedFoundBox } from '../../job/typed';
+  import { calls, sentence, type ShopFile } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
+  import { toast } from '../../lib/toast.svelte';
+
+  interface Props {
+    desk: JobDesk;
+  }
+  let { desk }: Props = $props();
+
+  const found = $derived(desk.typed.foundBoxes);
+  const touch = () => desk.touch();
+
+  function add(): void {
+    desk.typed.foundBoxes.push(blankFoundBox());
+    touch();
+  }
+  function drop(n: number): void {
+    const [gone] = desk.typed.foundBoxes.splice(n, 1);
+    touch();
+    if (gone)
+      toast.show('The box is off this job.', () => {
+        desk.typed.foundBoxes.splice(n, 0, gone);
+        touch();
+      });
+  }
+  function worn(box: TypedFoundBox, code: string, so: boolean): void {
+    box.worn = so ? [...box.worn, code] : box.worn.filter((one) => one !== code);
+    touch();
+  }
+
+  /** Into the stash, where every job finds it. */
+  async function keep(n: number): Promise<void> {
+    const box = $state.snapshot(found[n]);
+    if (!box || !shop.view) return;
+    const was = shop.view.shop;
+    const kept = {
+      name: box.name.trim() || `found ${box.inside.trim()}`,
+      inside: box.inside,
+      board: box.board || was.default_board,
+      price: '0.00',
+      count: 1,
+      used: true,
+      carrier: '',
+      worn: box.worn,
+      hollow: box.hollow.trim() || null,
+    };
+    const change = (file: object) =>
+      calls.changeShop({ revision: shop.view?.revision ?? 0, shop: file as ShopFile });
+    try {
+      shop.view = await change({ ...was, boxes: [...(was.boxes ?? []), kept] });
+      desk.typed.foundBoxes.splice(n, 1);
+      touch();
+      toast.show(`${kept.name} is in the stash.`, () => {
+        void change({ ...shop.view?.shop, boxes: was.boxes }).then((view) => {
+          shop.view = view;
+          desk.typed.foundBoxes.splice(n, 0, box);
+          touch();
+        });
+      });
+    } catch (fault) {
+      toast.show(sentence(fault));
+    }
+  }
+</script>
+
+<section class="found" aria-label="Boxes found for this job">
+  <h2>Found for this job</h2>
+  {#each found as box, n (box)}
+    {@const wrong =
+      desk.problem(`found_boxes[${n}].inside`) ||
+      desk.problem(`found_boxes[${n}].hollow`) ||
+      desk.problem(`found_boxes[${n}].board`)}
+    <div class="row" role="group" aria-label={box.name || `Found box ${n + 1}`}>
+      <label
+        >Name
+        <input
+          id="found-{n}-name"
+          class="field"
+          maxlength="80"
+          autocomplete="off"
+          bind:value={box.name}
+          oninput={touch}
+        /></label
+      >
+      <label
+        >Inside, {shop.units}
+        <input
+          id="found-{n}-inside"
+          class="field figure"
+          maxlength="80"
+          autocomplete="off"
+          placeholder="22 x 18 x 22"
+          aria-invalid={wrong !== ''}
+          bind:value={box.inside}
+          oninput={touch}
+        /></label
+      >
+      <details>
+        <summary>Condition and inserts</summary>
+        {#each shop.view?.wear ?? [] as one (one.value)}
+          <label class="tick"
+            ><input
+              type="checkbox"
+              checked={box.worn.includes(one.value)}
+              onchange={(event) => worn(box, one.value, event.currentTarget.checked)}
+            />
+            {one.says}</label
+          >
+        {/each}
+        <label
+          >Room in its maker's inserts
+          <input
+            id="found-{n}-hollow"
+            class="field figure"
+            maxlength="80"
+            autocomplete="off"
+            placeholder="none"
+            bind:value={box.hollow}
+            oninput={touch}
+          /></label
+        >
+      </details>
+      {#if wrong}<p class="wrong">{wrong}</p>{/if}
+      <p class="acts">
+        <button
+          type="button"
+          class="link"
+          disabled={!box.inside.trim() || wrong !== ''}
+          onclick={() => keep(n)}>Keep in the stash</button
+        >
+        <button type="button" class="link" onclick={() => drop(n)}>Take off</button>
+      </p>
+    </div>
+  {/each}
+  <button type="button" class="btn" id="found-add" onclick={add}>Add a found box</button>
+</section>
+
+<style>
+  .found {
+    margin-top: 16px;
+  }
+  .row {
+    padding: 6px 0 8px;
+    border-top: 1px solid var(--hair);
+  }
+  label {
+    display: block;
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .field {
+    width: 100%;
+    height: 36px;
+  }
+  .tick {
+    display: flex;
+    gap: 7px;
+    align-items: center;
+    padding: 2px 0;
+  }
+  .tick input {
+    width: 17px;
+    height: 17px;
+    accent-color: var(--twine);
+  }
+  summary {
+    padding: 4px 0;
+    font-size: 14px;
+    cursor: pointer;
+  }
+  .acts {
+    display: flex;
+    gap: 16px;
+    font-size: 14px;
+  }
+  .wrong {
+    font-size: 13.5px;
+    color: var(--stop);
+  }
+  #found-add {
+    margin-top: 6px;
+  }
+</style>
