@@ -88,7 +88,7 @@ def test_why_none_will_do() -> None:
 
 
 def test_over_a_whole_stash_the_one_that_comes_out_smallest_is_made_over() -> None:
-    stash = [box(f"box {n}", f"{n} x {n - 4} x {n - 6}", used=True) for n in range(14, 40)]
+    stash = [box(f"box {n}", f"{n} x {n - 4} x {n - 6}", used=True) for n in range(14, 20)]
     made = take("recut", "20 x 6 x 9", *stash)
     every = [take("recut", "20 x 6 x 9", one) for one in stash if one.inside[2] >= inches("9")
              and one.inside[0] + one.inside[1] >= inches("26 1/4")]  # fmt: skip
@@ -96,6 +96,13 @@ def test_over_a_whole_stash_the_one_that_comes_out_smallest_is_made_over() -> No
     assert made.outside[0].nm * made.outside[1].nm * made.outside[2].nm == min(volumes)
     assert made.condition == "re-cut"
     assert made.blanks[0].name == "re-cut box"
+
+
+def test_a_box_that_would_be_far_too_long_made_over_is_none() -> None:
+    """What is over goes to its length: half as much again as the goods need is no box for them."""
+    with pytest.raises(NoAnswer, match="made over it would be 37 3/4 in long, too large for these goods"):
+        take("recut", "20 x 6 x 9", box("long", "24 x 20 x 18", used=True))
+    assert take("recut", "26 x 6 x 9", box("long", "24 x 20 x 18", used=True)).inside[0] == inches("37 3/4")
 
 
 def test_a_stack_takes_as_many_boxes_as_it_has() -> None:

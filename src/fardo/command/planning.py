@@ -24,13 +24,14 @@ from fardo.core.quantity import (
     Money,
     Units,
     read_distance,
+    read_flat,
     read_mass,
     read_sizes,
     show_mass,
     show_sizes,
 )
 from fardo.core.refusal import BadInput, NoAnswer
-from fardo.core.tariff.parcel import Parcel, read_postcode
+from fardo.core.tariff.parcel import Parcel, read_postcode, soft_pack
 from fardo.core.tariff.service import compare
 from fardo.files.job import read_job
 from fardo.files.mesh import read_mesh
@@ -90,6 +91,10 @@ def price(
     value: Annotated[str | None, typer.Option(help="Declared value, of the first parcel.")] = None,
     signature: Annotated[bool, typer.Option(help="Asked for on delivery.")] = False,
     distance: Annotated[str | None, typer.Option(help="By road, for one's own delivery: 40mi")] = None,
+    form: Annotated[str, typer.Option(help="box, or soft for a bag or an envelope.")] = "box",
+    flat: Annotated[
+        str | None, typer.Option(help="Of a soft pack, empty and trimmed: 13x18in. From its size unless given.")
+    ] = None,
     as_json: AsJson = False,
     db: DbFile = None,
     tariffs: TariffFolder = None,
@@ -107,6 +112,11 @@ def price(
         )
         for one, weighs in zip(size, weight, strict=True)
     )  # fmt: skip
+    one_of(form, ("box", "soft"), "form")
+    if flat and form != "soft":
+        raise BadInput("a flat size is of a soft pack", read=flat, allowed="with --form soft", field="flat")
+    if form == "soft":
+        first = soft_pack(first, read_flat(flat, units, field="flat") if flat else None)
     parcel = replace(
         first,
         beside=tuple(beside),

@@ -97,9 +97,7 @@ class StepEntry(Strict):
     adds: dict[MeasureName, Measure] = Field(
         default_factory=dict, description="what it adds to other measures of it, as of what is folded"
     )
-    of: str = Field(
-        "", max_length=120, description="the part whose measures change; nothing said: the thing itself"
-    )
+    of: str = Field("", max_length=120, description="the part whose measures change; nothing said: the thing itself")
     frees: list[PartEntry] = Field(default_factory=list, max_length=12)
     chosen: bool = False
     done: bool = False

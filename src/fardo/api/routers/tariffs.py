@@ -15,10 +15,10 @@ from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download
 from fardo.api.quotes import view_quote, view_refused
 from fardo.api.resource import resource
-from fardo.core.quantity import read_mass, read_sizes
+from fardo.core.quantity import read_flat, read_mass, read_sizes
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.lint import look_over, overlapping
-from fardo.core.tariff.parcel import Parcel, read_postcode
+from fardo.core.tariff.parcel import Parcel, read_postcode, soft_pack
 from fardo.core.tariff.service import compare
 from fardo.files.charges import ChargeEntry, Rows
 from fardo.files.grid_csv import grid_csv, in_the_table, read_grid
@@ -230,6 +230,8 @@ class Trial(BaseModel):
     origin: str = Field("", alias="from", max_length=20, description="the shop's own postcode unless said")
     to: str = Field(max_length=20)
     home: bool = False
+    soft: bool = Field(False, description="in a bag or an envelope")
+    flat: str = Field("", max_length=80, description="of a soft pack as it lies empty and trimmed; else from its size")
 
 
 @router.post("/{carrier}/try")
@@ -242,6 +244,9 @@ def try_out(carrier: Carrier, trial: Trial, desk: OpenDesk) -> views.LineAnswer:
         read_mass(trial.weight, "lb" if units == "in" else "kg", field="weight"),
         read_postcode(trial.origin or today.file.postcode, "from"), read_postcode(trial.to, "to"), trial.home,
     )  # fmt: skip
+    if trial.soft or trial.flat.strip():
+        flat = read_flat(trial.flat, units, field="flat") if trial.flat.strip() else None
+        parcel = soft_pack(parcel, flat)
     services = desk.settings.tariff(carrier).tariff.to_core()
     quotes, refused = compare(services, parcel, exchange=today.shop.exchange)
     return views.LineAnswer(

@@ -20,7 +20,7 @@ from fardo.api.stepped import AXES, Sides, StepsView, view_steps
 from fardo.core.plan.box import box_for
 from fardo.core.plan.in_one_box import steps_of
 from fardo.core.plan.side_by_side import side_by_side
-from fardo.core.quantity import read_length, show_mass, show_sizes
+from fardo.core.quantity import Length, Units, read_length, show_length, show_mass, show_sizes
 from fardo.core.tariff.line import read_line
 from fardo.core.tariff.service import compare
 from fardo.core.tariff.step_map import FARTHEST
@@ -141,8 +141,9 @@ def bench_line(line: LineText, desk: OpenDesk, bench: OpenBench) -> views.LineAn
         (one for one in today.carriers.services if not one.other_way), parcel, exchange=today.shop.exchange
     )
     home = ", a home" if parcel.residential else ""
+    flat = f", soft pack {_flat(parcel.flat, units)} flat" if parcel.flat else ""
     read_as = (
-        f"{show_sizes(parcel.sizes, units, 'up')}, {show_mass(parcel.weight, units, 'up')}, "
+        f"{show_sizes(parcel.sizes, units, 'up')}, {show_mass(parcel.weight, units, 'up')}{flat}, "
         f"from {parcel.origin} to {parcel.destination}{home}"
     )
     return views.LineAnswer(
@@ -151,3 +152,12 @@ def bench_line(line: LineText, desk: OpenDesk, bench: OpenBench) -> views.LineAn
         quotes=[view_quote(quote, units) for quote in quotes],
         refused=view_refused(refused),
     )
+
+
+def _flat(flat: tuple[Length, Length], units: Units) -> str:
+    """
+    >>> _flat((Length.of_inches(18), Length.of_inches(13)), "in")
+    '18 x 13 in'
+    """
+    length, width = (show_length(side, units, "up").text for side in flat)
+    return f"{length.removesuffix(f' {units}')} x {width}"

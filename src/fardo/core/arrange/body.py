@@ -31,7 +31,7 @@ class Body:
         hull, or to its bounding box. gap: kept to the walls and between things. bears: what may lie over it, None
         for anything. bundle: those of one name are held together; of none where empty. apart: names of bundles or
         bodies it must not lie beside, `apart_by` away. extra: goes in after the goods.
-        around_bundle: what goes around all of its bundle adds on each side.
+        around_bundle: what goes around all of its bundle adds on each side; its gap has it too.
         boxed: it is in a box of its own, which is drawn around it.
     """
 

@@ -14,7 +14,6 @@ from fardo.core.arrange.turn import after
 from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape import Box, Piece, Shape, compound
-from fardo.core.protect.forms.asks import Held
 from fardo.core.quantity import Length, Mass
 
 
@@ -93,12 +92,10 @@ def _tie(ask: Ask, members: tuple[int, ...], answer: Answer) -> Tied:
         pieces.append(Piece(shape, at, (a, b, c)))
     whole = compound(pieces)
     shift = _minus(whole.pieces[0].at, pieces[0].at)
-    around = max(body.around_bundle for body in bodies)
-    thick = max(by for body in bodies for by in body.grown) + around
+    thick = max(by for body in bodies for by in body.grown)
     bears = [body.bears for body in bodies if body.bears is not None]
-    held: Held = "hull" if around.nm else "own"
     body = Body(
-        bodies[0].bundle, whole, _widest(body.gap for body in bodies), (thick, thick, thick), held,
+        bodies[0].bundle, whole, _widest(body.gap for body in bodies), (thick, thick, thick), "own",
         Mass(sum(body.weight.ng for body in bodies)), this_side_up=True, bears=min(bears, default=None),
         apart=frozenset[str]().union(*(body.apart for body in bodies)),
     )  # fmt: skip

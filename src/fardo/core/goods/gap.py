@@ -47,6 +47,16 @@ class Gap:
         """The same on every side and between."""
         return cls(everywhere, everywhere)
 
+    def widened(self, by: Length) -> Gap:
+        """With so much more at every place: what goes around several things."""
+
+        def more(length: Length | None) -> Length | None:
+            return None if length is None else length + by
+
+        return Gap(
+            self.wall + by, self.between + by, more(self.below), more(self.above), more(self.edges), more(self.faces)
+        )
+
     @property
     def is_even(self) -> bool:
         return all(said is None or said == self.wall for said in (getattr(self, one.name) for one in fields(self)))

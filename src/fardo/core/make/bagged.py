@@ -15,7 +15,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import SEAMS, Allowances
 from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School
-from fardo.core.make.mailer import RULE, must_close, trim_steps, trimmed_flat
+from fardo.core.make.mailer import RULE, bag_to_trim, must_close, trim_steps, trimmed_flat
 from fardo.core.make.shelf import from_stock
 from fardo.core.make.step import Step
 from fardo.core.make.stock import POUCHES, Pouch, Stock, StockBox, Taken, nearest_of
@@ -110,6 +110,7 @@ def _closed(boxed: Made, pouch: Pouch, allowances: Allowances, over: Length) -> 
     told = (*why.values, ("flat length", flat[0]), ("flat width", flat[1]))
     return replace(
         boxed, outside=_with(wrapped, pouch.wall), closed_box=boxed.outside, taken=(*boxed.taken, Taken(pouch)),
-        tape=boxed.tape + tape, flat=flat, carrier=pouch.carrier, steps=(*boxed.steps, *steps),
+        tape=boxed.tape + tape, flat=flat, standing=bag_to_trim(pouch, flat) if pouch.kind == "bag" else None,
+        carrier=pouch.carrier, steps=(*boxed.steps, *steps),
         whys={**boxed.whys, "outside": replace(why, values=told)},
     )  # fmt: skip

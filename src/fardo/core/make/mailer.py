@@ -9,8 +9,10 @@ sides to what the goods need and folded flat over them: a carrier counts its fla
 from __future__ import annotations
 
 from fractions import Fraction
+from itertools import pairwise
 
 from fardo.core.board.grade import NO_BOARD
+from fardo.core.cut.drawing import Blank, Line, Note, chain
 from fardo.core.goods.part import MOST_OF_ONE, Sizes
 from fardo.core.make.allowances import SEAMS, Allowances
 from fardo.core.make.contents import Contents
@@ -94,6 +96,7 @@ def _closed_on(way: str, goods: Sizes, pouch: Pouch, allowances: Allowances) -> 
             "blank": Why("nothing is cut", needs, RULE),
         },
         notes=(), taken=(Taken(pouch),), soft=True, carrier=pouch.carrier, flat=flat,
+        standing=bag_to_trim(pouch, flat) if bag else None,
         steps=(*trim_steps(pouch, flat, "goods"), *_CLOSING) if bag else (
             Step(f"Slip the goods into the {POUCHES[pouch.kind]}, heavy end first; nothing sharp against its walls."),
             Step("Close it within its own seams, flap flat, no bulge at the seam; tape over a flap that lifts."),
@@ -140,6 +143,27 @@ def must_close(pouch: Pouch, inside: Sizes, seams: Length) -> None:
         raise TooSmall(
             f"{both_units(max(short, narrow))} too {'short' if short >= narrow else 'narrow'}", max(short, narrow)
         )
+
+
+def bag_to_trim(pouch: Pouch, flat: tuple[Length, Length]) -> Blank:
+    """A bag as it lies flat, its open end to the right, with the lines that the scissors follow.
+
+    Args:
+        flat: length and width as trimmed.
+    """
+    length, width = pouch.length, pouch.width
+    outline = ((ZERO, ZERO), (length, ZERO), (length, width), (ZERO, width))
+    lines = [Line("score", start, end) for start, end in pairwise((*outline, outline[0]))]
+    if flat[0] < length:
+        lines.append(Line("cut", (flat[0], ZERO), (flat[0], flat[1])))
+    if flat[1] < width:
+        lines.append(Line("cut", (ZERO, flat[1]), (flat[0], flat[1])))
+    dimensions = (
+        *chain((ZERO, flat[0]), "below", ZERO), *chain((ZERO, length), "above", width),
+        *chain((ZERO, flat[1]), "left", ZERO), *chain((ZERO, width), "right", length),
+    )  # fmt: skip
+    note = Note((flat[0].half(), flat[1].half()), "this stays; sealed end left")
+    return Blank(f"{pouch.name}, to trim", (length, width), outline, tuple(lines), dimensions, (note,), "either way")
 
 
 def most_that_close(pouch: Pouch, pile: Sizes, count: int, seams: Length) -> int:

@@ -25,7 +25,7 @@ from fardo.core.make.contents import Contents, turned
 from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of
-from fardo.core.quantity import ZERO, Length, volume_nm3
+from fardo.core.quantity import ZERO, Length, show_length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
@@ -151,6 +151,10 @@ def _why_not(old: Sizes, needed: Sizes, lost: Length, upright: bool) -> TooSmall
     return TooSmall(f"length and width together are {both_units(lacks)} too little", lacks)
 
 
+# What is over goes to the length; a box with so many times the room that is asked for is no answer: starting value.
+_MOST_ROOM = Fraction(3, 2)
+
+
 def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
     """Every box of the stash that can be made over, counted as the bench does; what takes least room then first.
 
@@ -167,7 +171,10 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
         except NoAnswer as none:
             whys.append((box.name, none))
             continue
-        if best.moved or best.cut_down.nm:
+        if volume_nm3(*best.inside) > volume_nm3(*best.needed) * _MOST_ROOM:
+            longest = show_length(max(best.inside), "in", "nearest").text
+            whys.append((box.name, NoAnswer(f"made over it would be {longest} long, too large for these goods")))
+        elif best.moved or best.cut_down.nm:
             found.append((volume_nm3(*best.outside), box.name, box, best))
     if not found:
         raise nearest_of(whys, "one fits as it is" if used else "there is no used box")

@@ -156,8 +156,9 @@ class Boxed:
         there, inside = placed(self.load, self.arrangement), self.arrangement.inside
         found: list[tuple[str, Length]] = []
         for axis, (low, high) in enumerate((("left", "right"), ("front", "back"), ("below", "above"))):
-            found.append((low, min(one.at[axis] for one in there)))
-            found.append((high, min(inside[axis] - one.at[axis] - one.sizes[axis] for one in there)))
+            found.append((low, min(one.at[axis] - one.body.around_bundle for one in there)))
+            beyond = (inside[axis] - one.at[axis] - one.sizes[axis] - one.body.around_bundle for one in there)
+            found.append((high, min(beyond)))
         return tuple(found)
 
     @property
@@ -336,7 +337,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         tape=Mass(-(-made.tape.nm * shop.tape.weight_per_m.ng // 10**9)),
     )
     strength = SOFT if made.soft else judge(
-        made.outside, weights.total, cut.grade, made.condition, shop.dear(value), shop.trust
+        made.outside, weights.total, cut.grade, made.condition, shop.dear(value), shop.trust, made.worn
     )  # fmt: skip
     minutes = made.minutes + shop.pack_minutes + sum(shop.minutes_for(coat) for coat in coats)
     minutes += MINUTES_A_PIECE * sum(blank.count for blank in pieces)

@@ -93,13 +93,13 @@ def _widest(load: Load) -> Sizes:
 
 
 def _grid(count: int, length: Length, width: Length) -> tuple[int, int]:
-    """Fewest cells that are enough, then the squarest, the longer side along."""
+    """The most compact, then that of fewest cells, the longer side along."""
     found = []
     for along in range(1, min(count, divider.MOST_CELLS) + 1):
         across = -(-count // along)
         if across > divider.MOST_CELLS:
             continue
         a, b = along * length.nm, across * width.nm
-        found.append((along * across, a + b, a < b, along, across))
+        found.append((a + b, along * across, a < b, along, across))
     *_, along, across = min(found)
     return along, across

@@ -177,9 +177,9 @@ def _body(unit: Wrapped, around_bundle: Length) -> Body:
     held = held_by(coat.material.form for coat in unit.coats)
     part = unit.part
     return Body(
-        part.name, unit.shape, part.gap, unit.grown, held, unit.weight, part.rules.this_side_up, part.rules.keep_flat,
-        _bears(part, unit), part.fragility, part.rules.bundle, part.rules.apart,
-        around_bundle=around_bundle, boxed=any(coat.material.form == BOXED for coat in unit.coats),
+        part.name, unit.shape, part.gap.widened(around_bundle), unit.grown, held, unit.weight,
+        part.rules.this_side_up, part.rules.keep_flat, _bears(part, unit), part.fragility, part.rules.bundle,
+        part.rules.apart, around_bundle=around_bundle, boxed=any(coat.material.form == BOXED for coat in unit.coats),
     )  # fmt: skip
 
 

@@ -23,7 +23,7 @@ from fardo.core.plan.parts import CheckedPart, WrapUsed, check_parts, wrap_used
 from fardo.core.plan.price import Plan, price, price_other_ways
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
 from fardo.core.plan.shop import Shop
-from fardo.core.plan.trim import best_trim
+from fardo.core.plan.trim import best_trim, flat_trim
 from fardo.core.quantity import Money
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.carriers import Carriers
@@ -352,7 +352,9 @@ def _plan_of(way: WayPriced | None, job: Job) -> Plan | None:
 def _trim(job: Job, plan: Plan | None, services: Iterable[Service], shop: Shop) -> Cheaper | None:
     if plan is None or job.journey is None or plan.boxed.too_large or job.hazards.never:
         return None
-    return best_trim(plan, job.journey, services, shop.exchange)
+    asked = tuple(services)
+    found = [best_trim(plan, job.journey, asked, shop.exchange), flat_trim(plan, job.journey, asked, shop.exchange)]
+    return max((one for one in found if one is not None), key=lambda one: one.saves.minor, default=None)
 
 
 def _cautions(job: Job, way: WayPriced | None, parts: Iterable[CheckedPart]) -> tuple[str, ...]:

@@ -6,14 +6,14 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from fardo.core.make import carrier
-from fardo.core.make.stock import Taken
+from fardo.core.make.stock import Pouch, Taken
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.journey import Journey, parcel_of
 from fardo.core.plan.price import Plan, price
 from fardo.core.plan.shop import Shop
-from fardo.core.quantity import INCH, Length, Money
+from fardo.core.quantity import INCH, ZERO, Length, Money
 from fardo.core.tariff.exchange import Exchange
-from fardo.core.tariff.service import Service, find_service
+from fardo.core.tariff.service import Quote, Service, find_service, quote
 from fardo.core.tariff.step_map import PriceMap, around, price_map
 from fardo.core.tariff.steps import REACH, Cheaper, cheaper_points
 
@@ -66,6 +66,36 @@ def best_trim(plan: Plan, journey: Journey, services: Iterable[Service], exchang
     service = find_service(services, plan.quote.called, journey.day)
     points = trims(service, plan.boxed, journey, exchange, _SMALL, 1) if service is not None else []
     return points[0] if points else None
+
+
+def flat_trim(plan: Plan, journey: Journey, services: Iterable[Service], exchange: Exchange) -> Cheaper | None:
+    """How much less of the flat length of a trimmed bag brings all of it into a limit or a cheaper tier of a soft pack.
+
+    It is what the box in it is longer or higher, or its wrap thicker, than such a pack may be.
+    """
+    parcel = parcel_of(plan.boxed, journey)
+    if parcel.flat is None or not _is_trimmed(plan.boxed):
+        return None
+    length, width = parcel.flat
+    best: Cheaper | None = None
+    for service in services:
+        declared = exchange.declared(parcel, service.currency)
+        marks = service.marks(declared)
+        over = {length - side for side in marks.flat_side} | {length + width - both for both in marks.flat_both}
+        offs = {off + by for off in over for by in over | {ZERO} if by.nm >= 0}
+        for off in sorted(one for one in offs if ZERO < one <= _SMALL):
+            asked = quote(service, replace(declared, flat=(length - off, width)), journey.day)
+            if not isinstance(asked, Quote):
+                continue
+            amount = exchange.into(asked.amount)
+            if amount < plan.quote.amount and (best is None or amount < best.amount):
+                why = f"{service.carrier} {service.name}"
+                best = Cheaper("flat length", off, length - off, amount, plan.quote.amount - amount, why)
+    return best
+
+
+def _is_trimmed(boxed: Boxed) -> bool:
+    return any(isinstance(one.item, Pouch) and one.item.kind == "bag" for one in boxed.made.taken)
 
 
 def trims(

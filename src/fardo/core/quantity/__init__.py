@@ -3,7 +3,15 @@
 from fardo.core.quantity.length import INCH, MM, SIXTEENTH, SIXTY_FOURTH, ZERO, Length, Rounding
 from fardo.core.quantity.mass import OUNCE, POUND, Mass
 from fardo.core.quantity.money import Money
-from fardo.core.quantity.read import check_length, check_mass, read_distance, read_length, read_mass, read_sizes
+from fardo.core.quantity.read import (
+    check_length,
+    check_mass,
+    read_distance,
+    read_flat,
+    read_length,
+    read_mass,
+    read_sizes,
+)
 from fardo.core.quantity.show import FINEST, Shown, Units, show_length, show_mass, show_sizes, show_volume
 from fardo.core.quantity.space import cubic_cm, cubic_inches, volume_nm3
 
@@ -27,6 +35,7 @@ __all__ = [
     "cubic_cm",
     "cubic_inches",
     "read_distance",
+    "read_flat",
     "read_length",
     "read_mass",
     "read_sizes",

@@ -162,6 +162,23 @@ def read_sizes(
     return length, width, height
 
 
+def read_flat(text: str, bare_unit: str = "in", *, field: str = "") -> tuple[Length, Length]:
+    """Length and width of what lies flat, the longer first; units as `read_sizes` has them.
+
+    >>> read_flat("13x18in") == read_flat("18 x 13")
+    True
+    """
+    allowed = "two sizes such as 18 x 13 in"
+    parts = _TIMES_SIGN.split(_plain(text, allowed, field))
+    if len(parts) != 2:
+        raise BadInput(f"{len(parts)} sizes where two are wanted", read=text, allowed=allowed, field=field)
+    last_unit = _LAST_UNIT.search(parts[1])
+    if last_unit and last_unit[1] in _LENGTHS:
+        bare_unit = _LENGTHS[last_unit[1]].name
+    one, other = (read_length(part.strip(), bare_unit, field=field) for part in parts)
+    return max(one, other), min(one, other)
+
+
 def _read(text: str, units: dict[str, _Unit], bare_unit: str, allowed: str, field: str) -> int:
     """The sum that `text` says, in the units' nm or ng."""
 

@@ -1,16 +1,18 @@
-"""Reads a parcel from one typed line: ``24x12x8 9lb to 73120``, ``60 x 30 x 20 cm 4 kg from 10440 to 31200 home``."""
+"""Reads a parcel from one typed line: ``24x12x8 9lb to 73120``, ``60 x 30 x 20 cm 4 kg from 10440 to 31200 home``,
+``12x6x6 4 lb soft to 73120``, ``12x6x6 4 lb flat 18x12 to 73120``."""
 
 from __future__ import annotations
 
 import re
 
-from fardo.core.quantity import Units, read_mass, read_sizes
+from fardo.core.quantity import Units, read_flat, read_mass, read_sizes
 from fardo.core.refusal import BadInput
-from fardo.core.tariff.parcel import Parcel, read_postcode
+from fardo.core.tariff.parcel import Parcel, read_postcode, soft_pack
 
 _WEIGHT = r"\d[\d\s./,-]*?\s*(?:lbs?|pounds?|#|oz|kg|g)(?![a-z])(?:\s*[\d./]+\s*oz\b)?"
 _LINE = re.compile(
     rf"\s*(?P<sizes>\S.*?[x×*].*?[x×*].*?)[\s,;]+(?P<weight>{_WEIGHT})"
+    r"(?:[\s,;]+(?P<soft>soft)|[\s,;]+flat\s+(?P<flat>\d[\d\s./]*(?:in|cm|mm|\")?\s*[x×*]\s*\d[\d\s./]*(?:in|cm|mm|\")?))?"
     r"(?:[\s,;]+from\s+(?P<origin>[\w-]+))?[\s,;]+to\s+(?P<destination>[\w-]+)(?P<home>[\s,;]+home)?\s*",
     re.IGNORECASE,
 )
@@ -29,10 +31,13 @@ def read_line(text: str, units: Units, shop_origin: str) -> Parcel | None:
         raise BadInput(
             "sizes with no weight or place after them", read=text, allowed="24x12x8 9lb to 73120", field="line"
         )
-    return Parcel(
+    parcel = Parcel(
         read_sizes(found["sizes"].strip(), units, field="size"),
         read_mass(found["weight"], "lb" if units == "in" else "kg", field="weight"),
         read_postcode(found["origin"] or shop_origin, "from"),
         read_postcode(found["destination"], "to"),
         residential=found["home"] is not None,
     )
+    if found["flat"]:
+        return soft_pack(parcel, read_flat(found["flat"].strip(), units, field="flat"))
+    return soft_pack(parcel) if found["soft"] else parcel

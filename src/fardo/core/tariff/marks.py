@@ -15,6 +15,7 @@ class Marks:
     Args:
         longest, second: of those sides. around: of length and girth together. linear: of all three sides together.
         weight: as weighed. volume: nm3. tiers: a step that sides are rounded down to, and volumes in cubes of it.
+        flat_side, flat_both: of a soft pack as it lies flat, of its longer side and of both together.
     """
 
     longest: tuple[Length, ...] = ()
@@ -24,6 +25,8 @@ class Marks:
     weight: tuple[Mass, ...] = ()
     volume: tuple[int, ...] = ()
     tiers: tuple[tuple[Length, tuple[int, ...]], ...] = ()
+    flat_side: tuple[Length, ...] = ()
+    flat_both: tuple[Length, ...] = ()
 
     @classmethod
     def all_of(cls, several: Iterable[Marks]) -> Marks:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from operator import attrgetter
 from typing import Literal
 
@@ -71,6 +71,17 @@ class Parcel:
     @property
     def volume_nm3(self) -> int:
         return volume_nm3(*self.sizes)
+
+
+def soft_pack(parcel: Parcel, flat: tuple[Length, Length] | None = None) -> Parcel:
+    """The same parcel in a bag or an envelope.
+
+    Args:
+        flat: its length and width as it lies empty and trimmed; what a bag needs around such a parcel, l + h and w + h
+        without seams (common practice), where that is not said.
+    """
+    a, b, c = parcel.sides
+    return replace(parcel, form="soft", flat=flat or (a + c, b + c))
 
 
 def read_postcode(text: str, field: str = "") -> str:

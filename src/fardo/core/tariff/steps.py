@@ -21,7 +21,7 @@ from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Service, quote
 from fardo.core.tariff.zones import find_zone
 
-What = Literal["longest side", "second side", "third side", "girth", "weight"]
+What = Literal["longest side", "second side", "third side", "girth", "weight", "flat length"]
 SIDES: tuple[What, What, What] = ("longest side", "second side", "third side")
 _TRIM = {"in": Length(INCH.nm // 4), "cm": Length.of_mm(5)}
 REACH = INCH * 3  # how much of a side is looked at unless said: starting value

@@ -12,7 +12,7 @@
   let begun = $state('');
   let trouble = $state('');
   let file: HTMLInputElement;
-  let trial = $state({ size: '24 x 12 x 8 in', weight: '9 lb', from: '', to: '73120', home: false });
+  let trial = $state({ size: '24 x 12 x 8 in', weight: '9 lb', from: '', to: '73120', home: false, soft: false, flat: '' });
   let answer = $state.raw<LineAnswer | null>(null);
   let wrong = $state('');
 
@@ -227,6 +227,20 @@
             >
             <label>to <input id="try-to" class="field figure" maxlength="20" bind:value={trial.to} /></label>
             <label class="home"><input type="checkbox" bind:checked={trial.home} /> a home</label>
+            <label class="home"
+              ><input type="checkbox" id="try-soft" bind:checked={trial.soft} /> soft pack</label
+            >
+            {#if trial.soft}
+              <label
+                >flat <input
+                  id="try-flat"
+                  class="field figure"
+                  maxlength="80"
+                  placeholder="from its size"
+                  bind:value={trial.flat}
+                /></label
+              >
+            {/if}
             <button class="btn btn-main" type="submit">Ask</button>
           </form>
           <div class="tried" role="status">

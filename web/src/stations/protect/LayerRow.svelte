@@ -210,7 +210,9 @@
       {#if coat.cuts.length}
         <span
           >cut <Why of="this length" why={coat.why}
-            ><span class="figure"><Measured text={coat.cuts.join(', ')} /></span></Why
+            ><span class="figure"
+              >{#each coat.cuts as piece, k (k)}{k ? ', ' : ''}<Measured text={piece} />{/each}</span
+            ></Why
           ></span
         >
       {/if}
@@ -223,8 +225,8 @@
 <style>
   .layer {
     display: grid;
-    grid-template-columns: minmax(0, 1.2fr) 66px minmax(0, 1.3fr) 28px;
-    gap: 2px 8px;
+    grid-template-columns: minmax(0, 1fr) 76px 28px;
+    gap: 4px 8px;
     align-items: center;
     padding: 6px 0;
     border-bottom: 1px solid var(--hair);
@@ -235,10 +237,15 @@
     gap: 5px;
   }
   .asks {
+    grid-column: 1 / -1;
+    grid-row: 2;
     display: flex;
     flex-wrap: wrap;
-    gap: 6px 10px;
+    gap: 4px 12px;
     align-items: center;
+  }
+  .asks .field {
+    height: 32px;
   }
   .field {
     height: 36px;

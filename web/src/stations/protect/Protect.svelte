@@ -193,7 +193,7 @@
         </select>
       </div>
       <div>
-        <label for="gap">{byPlace ? 'Gap to the walls' : 'Gap all round'}, {shop.units}</label>
+        <label for="gap">{byPlace ? 'Gap to walls' : 'Gap all round'}, {shop.units}</label>
         <input
           id="gap"
           class="field figure"

@@ -6,6 +6,7 @@ and is wider than the one under it (common practice).
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 
 from fardo.core.goods.shape import Sizes
@@ -51,6 +52,7 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
                 material, _wound(wearer.girth(long), layer, n, n + 1), sizes[long] + sizes[short] + t * (4 * n), t * 2
             )
         )
+        cuts = alike(cuts)
         return Coat(
             material,
             all_round(t * count),
@@ -100,6 +102,14 @@ def strips(material: Material, length: Length, width: Length, pressed: Length = 
     if roll is None or (width <= roll and material.tears_every is None):
         return (Cut(1, length, width),)
     return (Cut(max(1, -(-(width.nm - pressed.nm) // roll.nm)), length, roll),)
+
+
+def alike(cuts: Iterable[Cut]) -> tuple[Cut, ...]:
+    """Pieces of one size counted together."""
+    counted = Counter[tuple[Length, Length | None]]()
+    for cut in cuts:
+        counted[cut.length, cut.width] += cut.count
+    return tuple(Cut(count, length, width) for (length, width), count in counted.items())
 
 
 def _says(wearer: Wearer, layer: Layer) -> tuple[str, ...]:

@@ -95,7 +95,8 @@ class SoftPackTiers(Charge):
         return Line("postage", f"postage for a soft pack, zone {sent.zone.zone}", sent.price(self.zones, prices), why)
 
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
-        return Marks(weight=(self.weight,))
+        sums = tuple(up_to for up_to, _ in self.rows)
+        return Marks(weight=(self.weight,), flat_side=(self.side,), flat_both=sums)
 
     def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
         return (falls(self.rows, self.zones, lambda key: f"{float(key.inches):g} in"),)

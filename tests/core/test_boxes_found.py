@@ -1,0 +1,267 @@
+"""Boxes found for a job, worn ones, a maker's own inserts, boxes of stock around a part, cells, what is sold ready."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from fractions import Fraction
+from typing import Any
+
+import pytest
+
+from fardo.core.arrange.body import stance
+from fardo.core.board.wear import WEAR, left_of
+from fardo.core.make.allowances import SLIP
+from fardo.core.make.stock import Stock
+from fardo.core.plan.box import box_for, boxes_at_hand
+from fardo.core.plan.boxed import inside_of
+from fardo.core.plan.into import boxes_to_pack_in
+from fardo.core.plan.job import Job
+from fardo.core.plan.load import bodies_of
+from fardo.core.plan.picture import LookedAt, Picture, draw_up
+from fardo.core.plan.shop import Shop
+from fardo.core.quantity import Money, show_sizes
+from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.carriers import Carriers
+from fardo.files.job import JobFile
+from fardo.files.kind import shipped_kinds, start_job
+from fardo.files.shop import starting_shop
+from fardo.files.understood import understand
+from tests.core.test_packers_sense import drawn
+from tests.made_up import inches, services, shop, sizes
+
+LAMP = {"name": "lamp", "weight": "3 lb", "gap": "1 in", "fragility": "delicate",
+        "shape": {"kind": "box", "length": "10 in", "width": "8 in", "height": "6 in"},
+        "protect": [{"material": "bubble-small", "layers": 2}]}  # fmt: skip
+
+
+def file(**said: Any) -> JobFile:
+    return JobFile.model_validate({"ship": {"to": "73120"}, "parts": [LAMP], **said})
+
+
+def read(**said: Any) -> Job:
+    return understand(file(**said), shop(), "10440")
+
+
+def bare() -> Shop:
+    """A shop with no boxes."""
+    return replace(shop(), stock=Stock())
+
+
+# --- Found and worn -------------------------------------------------------------------------------------------------
+
+
+def test_a_box_found_for_the_job_is_a_candidate_under_its_own_name() -> None:
+    found = {"name": "spindle carton", "inside": "16 x 12 x 12 in"}
+    boxed = box_for("stash/spindle carton", read(found_boxes=[found]), bare())
+    assert boxed.made.item == "spindle carton"
+    assert boxed.box == Money(0, "USD")
+    assert boxed.made.condition == "used"
+    with pytest.raises(NoAnswer, match="there is none"):
+        box_for("stash", read(), bare())
+
+
+def test_a_found_box_that_is_begun_keeps_all_else_worked_out() -> None:
+    job = read(found_boxes=[{"name": "spindle carton"}])
+    assert job.load is not None
+    assert job.unfinished == ("inside of spindle carton",)
+    assert not read(found_boxes=[{}]).unfinished
+    (wrong,) = read(found_boxes=[{"inside": "wide"}]).problems
+    assert wrong.field == "found_boxes[0].inside"
+
+
+def test_each_answer_of_wear_takes_its_share_and_a_soft_box_is_not_used_again() -> None:
+    assert left_of([]) == 1
+    assert left_of(["crushed", "torn"]) == Fraction(56, 100)
+    assert left_of(["again", "damp"]) == 0
+    assert {code for code, wear in WEAR.items() if not wear.keeps} == {"damp"}
+
+    def stands(*worn: str) -> float:
+        found = {"name": "carton", "inside": "16 x 12 x 12 in", "worn": list(worn)}
+        return box_for("stash", read(found_boxes=[found]), bare()).strength.compression
+
+    assert stands("crushed") == pytest.approx(stands() * 0.8)
+    assert stands("crushed", "torn", "again") == pytest.approx(stands() * 0.448)
+    with pytest.raises(NoAnswer, match="carton would hold it, and it is soft or was wet"):
+        stands("damp")
+
+
+def test_a_worn_box_is_trusted_with_less_weight() -> None:
+    heavy = {**LAMP, "weight": "40 lb"}
+    found = {"name": "carton", "inside": "16 x 12 x 12 in"}
+    sound = box_for("stash", read(parts=[heavy], found_boxes=[found]), bare())
+    worn = box_for("stash", read(parts=[heavy], found_boxes=[{**found, "worn": ["torn"]}]), bare())
+    assert not sound.strength.warnings  # 65 lb x 70 % is 45
+    assert "trusted with 49%" in worn.strength.warnings[0]
+
+
+# --- A maker's own inserts ------------------------------------------------------------------------------------------
+
+
+def test_a_makers_box_takes_the_bare_goods_in_its_inserts() -> None:
+    """In their own inserts they go with no wrap and no gap, and the cushion check stands back."""
+    found = {"name": "maker's box", "inside": "16 x 14 x 12 in", "hollow": "10 1/2 x 8 1/2 x 6 1/2 in"}
+    job = file(found_boxes=[found])
+    picture = drawn(job, "stash/maker's box")
+    (boxed,) = (way.boxed for way in picture.ways if way.item == "maker's box")
+    assert boxed.coats == ()
+    assert boxed.made.needed == sizes("10 x 8 x 6")
+    assert dict(boxed.room_left)["left"] == inches("3")
+    chosen = {"box": {"way": "stash", "board": "C", "inside_mm": [254, 203.2, 152.4], "item": "maker's box"}}
+    (part,) = drawn(job.model_copy(update={"chosen": JobFile.model_validate({"chosen": chosen}).chosen})).parts
+    assert part.check is not None
+    assert part.check.enough
+    too_small = {**found, "hollow": "10 1/2 x 8 1/2 x 5 in"}
+    with pytest.raises(NoAnswer, match=r"1 in .* not high enough"):
+        box_for("stash", read(found_boxes=[too_small]), bare())
+
+
+def test_inserts_are_no_larger_than_their_box() -> None:
+    (wrong,) = read(found_boxes=[{"inside": "10 x 8 x 6", "hollow": "11 x 8 x 6"}]).problems
+    assert wrong.field == "found_boxes[0].hollow"
+
+
+def test_a_makers_box_is_neither_made_over_nor_telescoped() -> None:
+    found = {"name": "maker's box", "inside": "30 x 20 x 20 in", "hollow": "4 x 4 x 4 in"}
+    for way in ("recut", "stack", "end-to-end"):
+        with pytest.raises(NoAnswer):
+            box_for(way, read(found_boxes=[found]), bare())
+
+
+# --- Fit into -------------------------------------------------------------------------------------------------------
+
+
+def test_each_box_there_says_which_side_is_short_and_by_how_much() -> None:
+    """Wrapped and with its gap the lamp needs 12 3/4 x 10 3/4 x 8 3/4 in."""
+    job = read(found_boxes=[{"name": "low carton", "inside": "14 x 12 x 8 in"}])
+    found = {one.box.name: one for one in boxes_to_pack_in(job, shop())}
+    low = found["low carton"]
+    assert (low.takes_it, low.side) == (False, "high")
+    load = job.load
+    assert load is not None
+    assert low.short == inches("3/4") - load.gives
+    assert found["shelf 18 x 14 x 12"].takes_it
+    order = [one.takes_it for one in boxes_to_pack_in(job, shop())]
+    assert order == sorted(order, reverse=True)
+
+
+# --- Inner boxes ----------------------------------------------------------------------------------------------------
+
+
+def inner(**said: Any) -> Job:
+    return read(parts=[{**LAMP, "protect": [{"material": "inner-box", "room": "1 in", **said}]}])
+
+
+def test_a_box_of_the_shelf_is_a_box_of_its_own_for_a_part() -> None:
+    """12 x 12 x 12 of C board around 10 x 8 x 6: outside 12 5/16 x 12 5/16 x 12 5/8, its price and its weight."""
+    (unit,) = inner(item="shelf 12 cube").parts[0].units
+    assert unit.sizes == sizes("12 5/16 x 12 5/16 x 12 5/8")
+    (coat,) = unit.coats
+    box = next(one for one in shop().stock.boxes if one.name == "shelf 12 cube")
+    assert (coat.price, coat.weight) == (box.price, box.weight)
+    assert unit.wrap_cushion == inches("1")
+
+
+def test_an_open_shell_need_not_shut() -> None:
+    """Without its top flaps it is two boards lower, and what is in it may look out."""
+    (unit,) = inner(item="shelf 12 cube", open=True).parts[0].units
+    assert unit.sizes == sizes("12 5/16 x 12 5/16 x 12 5/16")
+    tall = {**LAMP, "shape": {**LAMP["shape"], "height": "14 in"}}  # type: ignore[dict-item]
+    shell = {"material": "inner-box", "item": "shelf 12 cube", "room": "0 in", "open": True}
+    job = read(parts=[{**tall, "protect": [shell]}])
+    assert not job.problems
+    assert job.parts[0].units[0].sizes[2] == inches("14 5/16")
+    (refused,) = read(parts=[{**tall, "protect": [{**shell, "open": False}]}]).problems
+    assert refused.field == "parts[0].protect[0].item"
+    assert "not high enough" in str(refused)
+
+
+def test_several_inner_boxes_float_in_one_outer_box_and_are_drawn() -> None:
+    job = read(parts=[{**LAMP, "count": 2, "gap": {"wall": "2 in", "between": "1 in"},
+                       "protect": [{"material": "inner-box", "item": "shelf 12 cube"}]}])  # fmt: skip
+    boxed = box_for("slotted", job, shop())
+    room = dict(boxed.room_left)
+    assert {room[side] for side in ("left", "right", "front", "back", "below", "above")} == {inches("2")}
+    assert job.load is not None
+    assert [body.boxed for body in bodies_of(job.load)] == [True, True]
+
+
+# --- Cells of a divider ---------------------------------------------------------------------------------------------
+
+
+def jars(count: int, **divider: Any) -> Job:
+    jar = {"name": "jar", "weight": "10 oz", "count": count, "gap": "1/4 in",
+           "shape": {"kind": "cylinder", "diameter": "3 3/16 in", "length": "4 in"}}  # fmt: skip
+    return read(parts=[jar], inserts=[{"kind": "divider", **divider}])
+
+
+@pytest.mark.parametrize(("count", "cells"), [(2, (2, 1)), (4, (2, 2)), (6, (3, 2)), (7, (4, 2)), (12, (4, 3))])
+def test_cells_are_counted_from_the_goods_and_the_inside_follows(count: int, cells: tuple[int, int]) -> None:
+    """A cell is 3 3/16 in, strips of C board 5/32, the slip 1/8 in all; the height keeps its gap."""
+    job = jars(count)
+    assert job.load is not None
+    inside, _ = inside_of(job.load, shop().grade("C"), shop())
+    slip = shop().allowances[SLIP]
+    for side, cells_on_it in zip(inside.inside[:2], cells, strict=True):
+        strips = inches("3 3/16") * cells_on_it + shop().grade("C").caliper * (cells_on_it - 1)
+        assert side == strips.to_step(inches("1/16"), "up") + slip
+    assert inside.inside[2] == inches("4 1/2")
+
+
+@pytest.mark.parametrize("way", ["slotted", "tray", "shelf"])
+def test_each_thing_lies_within_its_cell_as_the_divider_is_cut(way: str) -> None:
+    job = jars(6)
+    boxed = box_for(way, job, shop())
+    (divider,) = boxed.inserts
+    assert divider.says.startswith("Each cell is")
+    cell = divider.measures
+    assert min(cell) >= inches("3 3/16")
+    length, width, _ = boxed.arrangement.inside
+    assert (length >= width) == (cell[0] * 3 <= length and length >= width)
+    placed = [one.at for one in boxed.arrangement.laid if one is not None]
+    for n, a in enumerate(placed):
+        for b in placed[n + 1 :]:
+            assert any(abs(x.nm - y.nm) >= inches("3 3/16").nm for x, y in zip(a[:2], b[:2], strict=True))
+    for body, laid in zip(bodies_of(boxed.load), boxed.arrangement.laid, strict=True):
+        assert laid is not None
+        for axis in range(3):
+            assert laid.at[axis].nm >= 0
+            assert laid.at[axis] + stance(body, laid.turn).sizes[axis] <= boxed.arrangement.inside[axis]
+
+
+def test_too_few_cells_are_said_and_a_divider_needs_two_things() -> None:
+    with pytest.raises(NoAnswer, match="6 things, and the divider has 2 x 2 cells"):
+        box_for("slotted", jars(6, along=2, across=2), shop())
+    with pytest.raises(NoAnswer, match="two things or more"):
+        box_for("slotted", jars(1), shop())
+    assert box_for("slotted", jars(3, along=2, across=2), shop()).inserts
+
+
+# --- What is sold ready ---------------------------------------------------------------------------------------------
+
+
+def of_kind(code: str, at: Shop) -> Picture:
+    kind = next(kind for kind in shipped_kinds() if kind.code == code)
+    job = start_job(kind, "", starting_shop()).model_copy(update={"ship": file().ship})
+    return draw_up(understand(job, at, "10440"), at, Carriers(services()), LookedAt(""))
+
+
+def test_what_is_sold_ready_says_below_which_price_buying_pays() -> None:
+    """What a bike box may cost is what all of it costs without one less what it costs with one for nothing."""
+    picture = of_kind("bicycle", bare())
+    by_name = {one.box.name: one for one in picture.not_here}
+    case = by_name["travel case, hired"]
+    box = by_name["bike box"]
+    assert "not" in case.lacks or case.pays_below is not None or case.lacks == ""
+    assert box.lacks
+    golf = of_kind("golf-bag", shop())
+    (tall,) = golf.not_here
+    best = golf.ways[0].cheapest
+    assert best is not None
+    if tall.pays_below is not None:
+        assert tall.pays_below < best
+    assert show_sizes(tall.box.inside, "in", "nearest").text == "14 x 14 x 48 in"
+
+
+def test_boxes_at_hand_count_the_found_ones_too() -> None:
+    job = read(found_boxes=[{"name": "spindle carton", "inside": "16 x 12 x 12 in"}])
+    assert "spindle carton" in [one.made.item for one in boxes_at_hand("stash", job, shop())]
