@@ -168,3 +168,41 @@ def test_the_shop_says_how_far_it_trusts_board_and_how_long_a_box_takes(client: 
     ):  # fmt: skip
         refused = client.put("/api/shop", json={"revision": now["revision"], "shop": {**now["shop"], name: value}})
         assert (refused.status_code, refused.json()["field"]) == (422, field)
+
+
+def test_boxes_to_arrange_into_are_named_with_the_side_they_are_short_on(stocked: TestClient) -> None:
+    """The concertina needs 12 x 12 x 10; a low box is an inch and a half short of its height."""
+    found_box = {"name": "low carton", "inside": "14 x 14 x 8 1/2 in"}
+    answer = stocked.post("/api/arrange/boxes", json={"job": post(found_boxes=[found_box])})
+    assert answer.status_code == 200, answer.text
+    short = {one["name"]: one["short"] for one in answer.json()}
+    assert short["cube"] == ""
+    assert short["low carton"] == "1 1/2 in not high enough"
+
+
+def test_a_found_box_is_worked_out_and_printed_by_its_name(stocked: TestClient) -> None:
+    body = post(found_boxes=[{"name": "organ carton", "inside": "13 x 13 x 12 in"}])
+    ways = {way["way"]: way for way in work(stocked, body, "stash/organ carton")["ways"]}
+    assert ways["stash"]["item"] == "organ carton"
+    saved = stocked.post("/api/jobs", json=body).json()
+    answer = stocked.get(f"/api/jobs/{saved['id']}/cut-sheet.pdf?way=stash/organ carton")
+    assert answer.status_code == 200, answer.text
+    assert "organ carton" in PdfReader(io.BytesIO(answer.content)).pages[0].extract_text()
+
+
+def test_what_is_sold_ready_is_weighed_up_where_a_box_is_looked_at(stocked: TestClient) -> None:
+    body = post(ready_boxes=[{"name": "squeezebox carton", "inside": "12 x 12 x 10 in", "where": "a music shop"},
+                             {"name": "flat carton", "inside": "12 x 12 x 6 in"}])  # fmt: skip
+    assert work(stocked, body)["not_here"] == []
+    snug, flat = work(stocked, body, "tray")["not_here"]
+    assert (snug["name"], snug["inside"]) == ("squeezebox carton", "12 x 12 x 10 in")
+    assert snug["says"].startswith(("pays where one costs less than", "saves nothing here"))
+    assert flat["says"] == "does not hold it: the nearest, flat carton, is 4 in (102 mm) not high enough"
+
+
+def test_the_packing_sheet_says_which_box_and_what_is_free_on_six_sides(stocked: TestClient) -> None:
+    chosen = {"box": {"way": "shelf", "board": "C", "inside_mm": [304.8, 304.8, 254], "item": "cube"}}
+    saved = stocked.post("/api/jobs", json=post(chosen=chosen)).json()
+    words = PdfReader(io.BytesIO(stocked.get(f"/api/jobs/{saved['id']}/packing.pdf").content)).pages[0].extract_text()
+    assert "cube, inside 14 x 14 x 12 in" in words
+    assert "free around the wrapped goods: left 2, right 2, front 2, back 2, below 1, above 3 in" in words

@@ -107,9 +107,24 @@ def test_price_answers_quotes_and_refusals() -> None:
     assert {no["carrier"] for no in isles["refused"] if "does not go" in no["why"]} >= {"Oddbarrow"}
 
 
+def test_a_soft_pack_is_priced_by_its_flat_size() -> None:
+    """18 + 13 is 31 in, a tier's end; an inch more, or a side over 18, and the service takes it not."""
+    asked = ("price", "--size", "12x6x6in", "--weight", "4.4lb", "--from", "10440", "--to", "73120", "--form", "soft")
+
+    def soft(*flat: str) -> list[str]:
+        return [quote["service"] for quote in answer(*asked, *flat)["quotes"] if quote["service"] == "Soft Pack"]
+
+    assert soft("--flat", "13x18in") == soft() == ["Soft Pack"]
+    assert soft("--flat", "18 1/16 x 12 in") == []
+
+
 @pytest.mark.parametrize(
     ("args", "says"),
     [
+        (
+            ["price", "--size", "9x9x9", "--weight", "9lb", "--from", "10440", "--to", "73120", "--flat", "9x9"],
+            "flat: read '9x9'",
+        ),
         (["price", "--size", "24x12", "--weight", "9lb", "--from", "10440", "--to", "73120"], "size: read '24x12'"),
         (["price", "--size", "24x12x8", "--weight", "nine", "--from", "10440", "--to", "73120"], "weight: read 'nine'"),
         (["price", "--size", "24x12x8", "--weight", "9", "--from", "?", "--to", "73120"], "from: read '?'"),

@@ -146,6 +146,22 @@ def test_the_bench_line_prices_a_parcel_and_finds_a_job(client: TestClient) -> N
     assert client.post("/api/line", json={"text": "24x12x8"}).status_code == 422
 
 
+@pytest.mark.parametrize(
+    ("line", "read_as"),
+    [
+        ("12x6x6 4.4lb soft to 73120", "soft pack 18 x 12 in flat"),
+        ("12 x 6 x 6 in 4 lb flat 18x13 from 10440 to 73120 home", "soft pack 18 x 13 in flat"),
+    ],
+)
+def test_a_soft_pack_is_priced_in_the_line(client: TestClient, line: str, read_as: str) -> None:
+    """A closed box 12 x 6 x 6 needs a bag of l + h = 18 and w + h = 12 flat (common practice)."""
+    priced = client.post("/api/line", json={"text": line}).json()
+    assert read_as in priced["read_as"]
+    assert "Soft Pack" in [quote["service"] for quote in priced["quotes"]]
+    as_box = client.post("/api/line", json={"text": "12x6x6 4.4lb to 73120"}).json()
+    assert "Soft Pack" not in [quote["service"] for quote in as_box["quotes"]]
+
+
 def test_settings_change_what_every_job_is_worked_out_from(client: TestClient) -> None:
     view = client.get("/api/shop").json()
     shop = {**view["shop"], "units": "cm"}

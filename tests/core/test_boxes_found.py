@@ -13,12 +13,13 @@ from fardo.core.board.wear import WEAR, left_of
 from fardo.core.make.allowances import SLIP
 from fardo.core.make.stock import Stock
 from fardo.core.plan.box import box_for, boxes_at_hand
-from fardo.core.plan.boxed import inside_of
+from fardo.core.plan.boxed import box_up, inside_of
 from fardo.core.plan.into import boxes_to_pack_in
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import bodies_of
 from fardo.core.plan.picture import LookedAt, Picture, draw_up
 from fardo.core.plan.shop import Shop
+from fardo.core.protect.material import Layer
 from fardo.core.quantity import Money, show_sizes
 from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.carriers import Carriers
@@ -188,10 +189,12 @@ def test_several_inner_boxes_float_in_one_outer_box_and_are_drawn() -> None:
 # --- Cells of a divider ---------------------------------------------------------------------------------------------
 
 
+JAR = {"name": "jar", "weight": "10 oz", "gap": "1/4 in",
+       "shape": {"kind": "cylinder", "diameter": "3 3/16 in", "length": "4 in"}}  # fmt: skip
+
+
 def jars(count: int, **divider: Any) -> Job:
-    jar = {"name": "jar", "weight": "10 oz", "count": count, "gap": "1/4 in",
-           "shape": {"kind": "cylinder", "diameter": "3 3/16 in", "length": "4 in"}}  # fmt: skip
-    return read(parts=[jar], inserts=[{"kind": "divider", **divider}])
+    return read(parts=[{**JAR, "count": count}], inserts=[{"kind": "divider", **divider}])
 
 
 @pytest.mark.parametrize(("count", "cells"), [(2, (2, 1)), (4, (2, 2)), (6, (3, 2)), (7, (4, 2)), (12, (4, 3))])
@@ -231,8 +234,9 @@ def test_each_thing_lies_within_its_cell_as_the_divider_is_cut(way: str) -> None
 def test_too_few_cells_are_said_and_a_divider_needs_two_things() -> None:
     with pytest.raises(NoAnswer, match="6 things, and the divider has 2 x 2 cells"):
         box_for("slotted", jars(6, along=2, across=2), shop())
-    with pytest.raises(NoAnswer, match="two things or more"):
-        box_for("slotted", jars(1), shop())
+    alone = jars(1)
+    assert alone.unfinished == ("cells of the divider, along and across",)
+    assert box_for("slotted", alone, shop()).inserts == ()
     assert box_for("slotted", jars(3, along=2, across=2), shop()).inserts
 
 
@@ -265,3 +269,31 @@ def test_what_is_sold_ready_says_below_which_price_buying_pays() -> None:
 def test_boxes_at_hand_count_the_found_ones_too() -> None:
     job = read(found_boxes=[{"name": "spindle carton", "inside": "16 x 12 x 12 in"}])
     assert "spindle carton" in [one.made.item for one in boxes_at_hand("stash", job, shop())]
+
+
+def test_extras_lie_over_the_divider_and_get_no_cell() -> None:
+    tin = {"name": "tin of wax", "size": "5 x 4 x 1 in", "weight": "8 oz", "lies_flat": False}
+    job = jars(4)
+    with_tin = read(parts=[{**JAR, "count": 4}], inserts=[{"kind": "divider"}], extras=[tin])
+    assert job.load is not None
+    assert with_tin.load is not None
+    alone = inside_of(job.load, shop().grade("C"), shop())[0].inside
+    both = inside_of(with_tin.load, shop().grade("C"), shop())[0].inside
+    assert both == (alone[0], alone[1], alone[2] + inches("1"))
+    boxed = box_for("slotted", with_tin, shop())
+    lies = boxed.arrangement.laid[-1]
+    assert lies is not None
+    assert lies.at[2] >= inches("4 1/2")
+
+
+def test_a_divider_stands_within_the_liner() -> None:
+    job = jars(4)
+    assert job.load is not None
+    lined = replace(job.load, liner=Layer(shop().material("liner-foam")))
+    boxed = box_up(lined, "slotted", shop().grade("C"), shop())
+    inner = [side - inches("1") for side in boxed.made.inside[:2]]
+    (divider,) = boxed.inserts
+    assert divider.blanks[0].size[0] <= max(inner)
+    for laid in boxed.arrangement.laid:
+        assert laid is not None
+        assert min(laid.at) >= inches("1/2")

@@ -14,7 +14,7 @@ from fardo.core.plan.parts import wrap_used
 from fardo.core.plan.together import coats_together
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import Coat
-from fardo.core.quantity import INCH, ZERO, Length
+from fardo.core.quantity import INCH, POUND, ZERO, Length
 from fardo.files.job import JobFile
 from fardo.files.understood import understand
 from tests.made_up import inches, shop, sizes
@@ -231,3 +231,32 @@ def test_a_closed_box_is_wrapped_before_it_goes_in_an_envelope() -> None:
     assert once is not None
     assert [a - b for a, b in zip(once, bare, strict=True)] == [inches("3/4")] * 2  # 2 x 2 x 3/16
     assert read(parts=[goods], over_box={"material": "corners"}).problems[0].field == "over_box.material"
+
+
+# --- Goods as cushion ----------------------------------------------------------------------------------------------
+
+
+def test_goods_lie_in_front_of_and_behind_others_as_their_cushion() -> None:
+    """Four give-aways 11 x 8 x 1/4 around a panel 12 x 9 x 1: two in front, two behind, 2 in thick together."""
+    give_aways = {"name": "give-aways", "weight": "4 oz", "count": 4, "rules": {"cushion_for": "panel"},
+                  "shape": {"kind": "box", "length": "11 in", "width": "8 in", "height": "1/4 in"}}  # fmt: skip
+    job = read(parts=[part(), give_aways])
+    assert not job.problems
+    load = unfilled(job.load)
+    (whole,) = load.units
+    assert whole.sizes == sizes("12 x 9 x 2")
+    assert whole.weight == POUND * 3
+    assert whole.wrap_cushion == ZERO  # none at its edges
+    assert "give-aways: 2 in front of it, 2 behind it." in whole.says
+    assert job.parts[1].lies_with == "panel"
+    larger = {**give_aways, "count": 3, "shape": {**give_aways["shape"], "length": "13 in"}}  # type: ignore[dict-item]
+    (more,) = unfilled(read(parts=[part(), larger]).load).units
+    assert more.sizes == sizes("13 x 9 x 1 3/4")
+
+
+@pytest.mark.parametrize("of", ["none such", "give-aways"])
+def test_goods_are_no_cushion_for_what_is_not_there(of: str) -> None:
+    flat = {"name": "give-aways", "weight": "4 oz", "count": 2, "shape": SLAB, "rules": {"cushion_for": of}}
+    (problem,) = read(parts=[part(), flat]).problems
+    assert problem.field == "parts[1].rules.cushion_for"
+    assert problem.allowed == "panel"

@@ -20,11 +20,13 @@ from fardo.core.plan.boxed import box_up
 from fardo.core.plan.journey import Journey, parcel_of
 from fardo.core.plan.load import Load
 from fardo.core.plan.price import price
+from fardo.core.plan.trim import flat_trim
 from fardo.core.plan.wrapped import wrap_up
 from fardo.core.protect.cushion import NO_LIMIT
 from fardo.core.protect.material import Layer
 from fardo.core.quantity import Length, Money, read_mass
 from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.service import compare
 from tests.made_up import allowances, inches, load, ranked, services, shop, sizes
 
 C = shop().grade("C")
@@ -189,6 +191,29 @@ def test_a_box_in_a_bag_is_a_soft_pack_by_the_flat_size_of_the_trimmed_bag() -> 
     parcel = parcel_of(boxed, Journey("10440", "73120", True))
     assert (parcel.form, parcel.flat) == ("soft", boxed.made.flat)
     assert not boxed.made.soft  # what is in the bag is a box, and stands up to what one does
+
+
+def test_what_brings_a_bag_into_a_cheaper_tier_is_told() -> None:
+    """A box 13 1/4 x 4 7/8 x 4 1/4 of B flute is 18 1/4 by 9 7/8 flat closed: no side of a soft pack may be over 18.
+    Cut by what is told it is within a tier, and a 64th less would not be."""
+    snug = replace(box("13 1/4 x 4 7/8 x 4 1/4"), grade=shop().grade("B"))
+    stocked = replace(shop(), stock=Stock((snug,), (pouch("24", "36", "bag"),)))
+    boxed = box_up(load("10 x 4 x 3 1/2", "4 lb", gap="1/8"), "bagged", C, stocked)
+    assert boxed.made.flat == (inches("18 1/4"), inches("9 7/8"))
+    journey = Journey("10440", "73120", True)
+    plans, _ = price(boxed, journey, services())
+    told = flat_trim(plans[0], journey, services(), shop().exchange)
+    assert told is not None
+    assert isinstance(told.by, Length)
+    assert told.saves == plans[0].quote.amount - told.amount
+
+    def asked(off: Length) -> Money:
+        parcel = replace(parcel_of(boxed, journey), flat=(inches("18 1/4") - off, inches("9 7/8")))
+        quotes, _ = compare(services(), parcel)
+        return next(one.amount for one in quotes if f"{one.carrier} {one.service}" == told.why)
+
+    assert asked(told.by) == told.amount
+    assert asked(told.by - inches("1/64")) > told.amount
 
 
 def test_a_closed_box_goes_into_a_carriers_envelope_by_its_own_services_only() -> None:

@@ -55,6 +55,9 @@ class RulesEntry(Strict):
     hard_edges: bool = Field(False, description="they punch through a bag or a mailer")
     bears: Weight | None = Field(None, description="the most that may lie over it; nothing said: by how fragile it is")
     bundle: str = Field("", max_length=60, description="parts of one name are held together")
+    cushion_for: str = Field(
+        "", max_length=120, description="flat goods that lie in front of and behind that part, as its cushion"
+    )
     apart_from: list[str] = Field(default_factory=list, max_length=40, description="parts it must not lie beside")
 
 

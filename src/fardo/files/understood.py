@@ -17,12 +17,13 @@ from fardo.core.make import WAYS
 from fardo.core.make.inserts import INSERTS, check_insert
 from fardo.core.make.inserts.wanted import MOST_PIECES, Wanted
 from fardo.core.make.stock import Pouch, StockBox
+from fardo.core.plan.cells import lacks_cells
 from fardo.core.plan.job import Job, ReadPart, beyond
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import Bundle, Load, with_packed
 from fardo.core.plan.progress import BoxChoice, PriceChoice, State
 from fardo.core.plan.shop import Shop
-from fardo.core.plan.wrapped import Wrapped, units_of
+from fardo.core.plan.wrapped import Wrapped, in_front_and_behind, units_of
 from fardo.core.protect.cushion import read_fragility
 from fardo.core.protect.forms import AROUND, BAGGED, BOXED, PADDED, WOUND, goes_on_walls
 from fardo.core.protect.material import MOST_LAYERS, Layer
@@ -62,6 +63,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         reading.part(part, n, alone=filled == [n]) if n in filled else ReadPart(part.name or f"part {n + 1}")
         for n, part in enumerate(job.parts)
     )
+    parts = reading.cushioned(parts)
     if not filled:
         reading.part(_EMPTY_PART, 0, alone=True)
     extras = reading.extras(job.extras)
@@ -83,13 +85,18 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     value = reading.value(job)
     load: Load | None = None
     arranged: State = "open"
-    whole = bool(filled) and all(parts[n].units for n in filled) and bool(job.liner) == bool(liner)
+    whole = (
+        bool(filled) and all(parts[n].units or parts[n].lies_with for n in filled) and bool(job.liner) == bool(liner)
+    )
     if whole and extras is not None and beyond(parts, ways) is None:
         load = Load(
             tuple(unit for part in parts for unit in part.units), extras, liner,
             inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes, over_box=over_box,
             bundles=bundles,
         )  # fmt: skip
+        if lacks_cells(load):
+            unfinished = (*unfinished, "cells of the divider, along and across")
+            reading.missing.append(unfinished[-1])
         if job.arrangement is not None:
             packed = read_arrangement(job.arrangement, load)
             load = load if packed is None else with_packed(load, packed)
@@ -148,6 +155,26 @@ class _Reading:
         units = self.units(entry, f"parts[{n}]", "" if alone else f" of {name}")
         return ReadPart(name, units, bool(entry.protect), not _empty(entry.gap), entry.guessed)
 
+    def cushioned(self, parts: tuple[ReadPart, ...]) -> tuple[ReadPart, ...]:
+        """Goods that lie in front of and behind others are packed with those: they are no things of their own then."""
+        named = {part.name: n for n, part in enumerate(parts)}
+        found = list(parts)
+        for n, part in enumerate(parts):
+            around = part.units[0].part if part.units else None
+            if around is None or not around.rules.cushion_for:
+                continue
+            k = named.get(around.rules.cushion_for, n)
+            if k == n or len(found[k].units) != 1:
+                allowed = ", ".join(one.name for m, one in enumerate(parts) if m != n and len(one.units) == 1) or "none"
+                self.problems.append(BadInput("no one thing to lie around", read=around.rules.cushion_for,
+                                              allowed=allowed, field=f"parts[{n}].rules.cushion_for"))  # fmt: skip
+                continue
+            whole = self.attempt(in_front_and_behind, found[k].units[0], around, self.shop, under=f"parts[{n}]")
+            if whole is not None:
+                found[k] = replace(found[k], units=(whole,))
+                found[n] = replace(part, units=(), lies_with=found[k].name)
+        return tuple(found)
+
     def units(self, entry: PartEntry, path: str, of: str) -> tuple[Wrapped, ...]:
         units, faults = self.shop.units, len(self.problems)
 
@@ -181,7 +208,14 @@ class _Reading:
         bears = self.optional(said.bears, None, to_mass, self.shop.units, f"{path}.bears", zero=True)
         apart = frozenset(said.apart_from) - {""}
         return Rules(
-            said.this_side_up, said.keep_flat, said.no_load_on_top, bears, said.bundle.strip(), apart, said.hard_edges
+            said.this_side_up,
+            said.keep_flat,
+            said.no_load_on_top,
+            bears,
+            said.bundle.strip(),
+            apart,
+            said.hard_edges,
+            said.cushion_for.strip(),
         )
 
     def layer(self, entry: LayerEntry, path: str) -> Layer | None:

@@ -83,6 +83,8 @@ export interface TypedPart {
   hardEdges: boolean;
   bears: string;
   bundle: string;
+  /** The part it lies in front of and behind, as its cushion. */
+  cushionFor: string;
   /** Names, with commas between. */
   apartFrom: string;
   piles: string;
@@ -156,6 +158,7 @@ export function blankPart(): TypedPart {
     hardEdges: false,
     bears: '',
     bundle: '',
+    cushionFor: '',
     apartFrom: '',
     piles: '',
     sleeveHolds: '',
@@ -240,6 +243,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       hardEdges: entry.rules?.hard_edges ?? false,
       bears: mass(entry.rules?.bears),
       bundle: entry.rules?.bundle ?? '',
+      cushionFor: entry.rules?.cushion_for ?? '',
       apartFrom: (entry.rules?.apart_from ?? []).join(', '),
       piles: entry.piles ? String(entry.piles) : '',
       sleeveHolds: entry.sleeve_holds ? String(entry.sleeve_holds) : '',
@@ -368,6 +372,7 @@ export function toPart(part: TypedPart): PartEntry {
       hard_edges: part.hardEdges,
       bears: orNothing(part.bears),
       bundle: part.bundle ?? '',
+      cushion_for: part.cushionFor ?? '',
       apart_from: (part.apartFrom ?? '')
         .split(',')
         .map((name) => name.trim())

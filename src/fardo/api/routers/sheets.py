@@ -36,7 +36,8 @@ def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] 
         f"{made.grade.name}, inside {show_sizes(made.inside, shop.units, 'down')}, "
         f"outside {show_sizes(made.outside, shop.units, 'up')}"
     )
-    heading = Heading(title or "Untitled job", (sizes, *made.notes))
+    which = (f"made from {made.item}",) if made.item else ()
+    heading = Heading(title or "Untitled job", (*which, sizes, *made.notes))
     if scale == "full":
         _must_be_cut(boxed)
         content = full_size(heading, boxed.blanks, shop.units, shop.paper)
@@ -44,7 +45,7 @@ def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] 
         steps = [step.told(in_words(shop.units)) for step in made.steps]
         drawn = boxed.blanks or ((made.standing,) if made.standing else ())
         content = cut_sheet(heading, drawn, boxed.fence, CUTTING, shop.units, shop.paper, steps)
-    return download(content, "application/pdf", title, f"-{way}.pdf", look=True)
+    return download(content, "application/pdf", title, f"-{boxed.made.way}.pdf", look=True)
 
 
 @router.get(".dxf", response_class=Response)
@@ -55,7 +56,7 @@ def dxf_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
 
     title, boxed = _box(desk, key, way)
     _must_be_cut(boxed)
-    return download(dxf(boxed.blanks, desk.today.shop.units), "image/vnd.dxf", title, f"-{way}.dxf")
+    return download(dxf(boxed.blanks, desk.today.shop.units), "image/vnd.dxf", title, f"-{boxed.made.way}.dxf")
 
 
 @router.get(".csv", response_class=Response)
@@ -63,7 +64,9 @@ def csv_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
     """The cut list: every blank and insert with its size, how many, how its flutes run, and its lines' lengths."""
     title, boxed = _box(desk, key, way)
     _must_be_cut(boxed)
-    return download(cut_list(boxed.blanks, boxed.made.grade, desk.today.shop.units), "text/csv", title, f"-{way}.csv")
+    return download(
+        cut_list(boxed.blanks, boxed.made.grade, desk.today.shop.units), "text/csv", title, f"-{boxed.made.way}.csv"
+    )
 
 
 @router.get(".svg", response_class=Response)

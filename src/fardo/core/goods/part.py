@@ -21,6 +21,7 @@ class Rules:
     Args:
         bears: the most that may lie over it, None where nobody said. bundle: parts of one name are held together.
         apart: names of parts that it must not lie beside. hard_edges: they punch through a bag or a mailer.
+        cushion_for: the part that it lies in front of and behind, half of it on each side.
     """
 
     this_side_up: bool = False
@@ -30,6 +31,7 @@ class Rules:
     bundle: str = ""
     apart: frozenset[str] = frozenset()
     hard_edges: bool = False
+    cushion_for: str = ""
 
     @property
     def upright(self) -> bool:

@@ -123,6 +123,10 @@ def stack_up(box: Sizes, caliper: Length, goods: Sizes, overlap: Length, upright
     raise TooSmall(f"thicker than the opening at a joint by {both_units(lacks)}, whichever end it stands on", lacks)
 
 
+_LONG = Fraction(3, 2)  # times as long as it is wide: starting value
+_MOST_JOINED = 5  # that a packer would telescope: starting value
+
+
 def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
     """A stack of each box there is enough of, what takes least room closed first.
 
@@ -130,6 +134,8 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
     """
     inside, upright = contents.inside, contents.upright
     check_inside(inside)
+    _, second, longest = sorted(inside)
+    is_long = longest.nm >= second.nm * _LONG
     found: list[tuple[int, str, StockBox, Stack]] = []
     whys: list[tuple[str, NoAnswer]] = []
     for box in stock.boxes_to_join:
@@ -142,8 +148,10 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
             whys.append(
                 (box.name, TooSmall(f"it takes {stack.boxes} of them, of which there is {box.count}", Length(0)))
             )
-        elif stack.boxes > 1 and stack.height < stack.box[0]:
-            whys.append((box.name, NoAnswer("stacked it is wider than high: a stack is for what is long")))
+        elif stack.boxes > _MOST_JOINED:
+            whys.append((box.name, NoAnswer(f"it takes {stack.boxes} of them: so many joints do not hold")))
+        elif stack.boxes > 1 and (not is_long or stack.height < stack.box[0]):
+            whys.append((box.name, NoAnswer("one in another they are for what is long, and these goods are not")))
         elif stack.boxes > 1:
             found.append((volume_nm3(*stack.outside), box.name, box, stack))
     if not found:

@@ -19,7 +19,7 @@ from fardo.core.cut.nest import count_on_sheet
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape import Box
 from fardo.core.make import WAYS, Contents, Made, School, boxes_for, opens_at_its_end
-from fardo.core.make.inserts import cut_insert, room_of
+from fardo.core.make.inserts import cut_insert, divider, room_of
 from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import board_weight
 from fardo.core.plan.cells import divider_of, in_cells, turned_about, with_cells
@@ -32,10 +32,12 @@ from fardo.core.protect.fill import fill_void
 from fardo.core.protect.forms import put_on
 from fardo.core.protect.liner import line_walls
 from fardo.core.protect.pile import lying
-from fardo.core.quantity import Length, Mass, Money, show_length, volume_nm3
+from fardo.core.quantity import ZERO, Length, Mass, Money, show_length, volume_nm3
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
+
+_LONG = 2  # times as long as it is wide, what is slid into a tube: starting value
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,9 +174,9 @@ def inside_of(load: Load, grade: Grade, shop: Shop) -> tuple[Answer, Why]:
     """The inside size that is asked for: the cells of a divider, where one is wanted, of that board."""
     with suppress(NoAnswer):
         counted = with_cells(load)
-        if (divider := divider_of(counted)) is not None:
+        if (wanted := divider_of(counted)) is not None:
             answer = in_cells(counted, grade.caliper, shop.allowances)
-            told = (("cells", f"{divider.along} x {divider.across}"), ("strips of the divider", grade.caliper))
+            told = (("cells", f"{wanted.along} x {wanted.across}"), ("strips of the divider", grade.caliper))
             why = Why(
                 "cells + strips between them + slip; height + its gap", told, "a cell is as large as what is in it"
             )
@@ -273,6 +275,8 @@ def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tu
     """How it lies in them, and every box of a way that it goes into."""
     if opens_at_its_end(way) and load.from_above:
         raise NoAnswer("it opens at its end, and these goods are packed from above")
+    if opens_at_its_end(way) and not _is_long(arrange(load).inside):
+        raise NoAnswer("it opens at its end, for what is long and slid in; these goods are not")
     arrangement = arrange(load) if divider_of(load) is None else in_cells(load, grade.caliper, shop.allowances)
     if load.liner:
         arrangement = moved_in(arrangement, liner_thickness(load))
@@ -288,6 +292,11 @@ def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tu
     return arrangement, boxes_for(way, contents, grade, shop.allowances, school, shop.stock)
 
 
+def _is_long(inside: Sizes) -> bool:
+    _, second, longest = sorted(inside)
+    return longest >= second * _LONG
+
+
 def _cut_for(load: Load, arrangement: Answer, made: Made, grade: Grade, shop: Shop) -> CutOut:
     if made.soft or made.has_inserts:
         load = load.without_gap if made.soft else load.unwrapped
@@ -300,7 +309,11 @@ def _cut_for(load: Load, arrangement: Answer, made: Made, grade: Grade, shop: Sh
     wanted = load.inserts
     if _other_side_long(made, arrangement):
         wanted = tuple(turned_about(one) for one in wanted)
-    inserts = tuple(cut_insert(one, made.inside, cut_from.caliper, shop.allowances) for one in wanted)
+    inner, _, _ = _within(load, made.inside, cut_from.caliper)
+    inserts = tuple(
+        cut_insert(one, inner if one.kind == divider.KIND else made.inside, cut_from.caliper, shop.allowances)
+        for one in wanted
+    )
     if WAYS[made.way].NEEDS == "stock":
         grade = made.grade
     on = [(blank, _on_sheet(blank, grade.sheets)) for blank in (() if made.taken else made.blanks)]
@@ -367,11 +380,29 @@ def _other_side_long(made: Made, arrangement: Answer) -> bool:
 
 
 def _in_its_cells(load: Load, arrangement: Answer, made: Made, t: Length, shop: Shop) -> Answer:
-    """Each thing in the middle of its cell, as the divider is cut for that box."""
-    if not _other_side_long(made, arrangement):
-        return in_cells(load, t, shop.allowances, made.inside)
-    length, width, height = made.inside
-    return quarter_turned(bodies_of(load), in_cells(load, t, shop.allowances, (width, length, height)))
+    """Each thing in the middle of its cell, as the divider is cut for that box, within its liner and its pads."""
+    inner, around, below = _within(load, made.inside, t)
+    if _other_side_long(made, arrangement):
+        length, width, height = inner
+        answer = quarter_turned(bodies_of(load), in_cells(load, t, shop.allowances, (width, length, height)))
+    else:
+        answer = in_cells(load, t, shop.allowances, inner)
+    liner = liner_thickness(load)
+    laid = tuple(
+        None if one is None else replace(one, at=(one.at[0] + around, one.at[1] + around, one.at[2] + liner + below))
+        for one in answer.laid
+    )
+    return replace(answer, inside=made.inside, laid=laid)
+
+
+def _within(load: Load, inside: Sizes, t: Length) -> tuple[Sizes, Length, Length]:
+    """What liners and pads of `t` thick board leave of the inside; what they take at each wall, and under the goods."""
+    takes = [room_of(one, t) for one in load.inserts]
+    below, above, around = (sum((one[k] for one in takes), start=ZERO) for k in range(3))
+    liner = liner_thickness(load)
+    around = around + liner
+    length, width, height = inside
+    return (length - around * 2, width - around * 2, height - below - above - liner * 2), around, below
 
 
 def _minutes(made: Made, shop: Shop) -> Fraction:

@@ -27,6 +27,7 @@ class ReadPart:
         wrapped: whether anything is put on it.
         gap_said: whether its gap was said.
         guessed: whether its measures are still those of its kind.
+        lies_with: the part it is packed with, as its cushion; it is no thing of its own then.
     """
 
     name: str
@@ -34,6 +35,7 @@ class ReadPart:
     wrapped: bool = False
     gap_said: bool = False
     guessed: bool = False
+    lies_with: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,11 +18,12 @@ from fardo.core.make.stock import Pouch, StockBox, Taken, fits, nearest
 from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, all_round, along, grown, in_stock, square_metres
-from fardo.core.protect.forms import BAGGED, BOXED, check_crossed, put_on
+from fardo.core.protect.forms import BAGGED, BOXED, FACE, check_crossed, put_on
 from fardo.core.protect.forms.corner import CornerGuard, guard_for
 from fardo.core.protect.forms.one_side import AXES
+from fardo.core.protect.material import Material
 from fardo.core.protect.pile import divide, how_to_pile, piles_needed, stacked
-from fardo.core.quantity import ZERO, Length, Mass, Units
+from fardo.core.quantity import ZERO, Length, Mass, Money, Units
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.why import Value, Why
 
@@ -156,6 +157,30 @@ def _put_on(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
     if layer.material.form == BOXED:
         return _box_in(wearer, layer, shop) if layer.item is None else _in_stock_box(wearer, layer, layer.item)
     return put_on(wearer, layer)
+
+
+def in_front_and_behind(unit: Wrapped, by: Part, shop: Shop) -> Wrapped:
+    """A thing with flat goods in front of it and behind it as its cushion, half of them on each side.
+
+    Raises: BadInput where those are not flat.
+    """
+    pile = stacked(by.shape, by.count)
+    thin, own = pile.thin, unit.shape.thin
+    across = sorted((k for k in range(3) if k != own), key=lambda k: unit.sizes[k].nm)
+    sides = sorted(pile.sizes[k] for k in range(3) if k != thin)
+    growth = [ZERO, ZERO, ZERO]
+    growth[own] = pile.sizes[thin].half()
+    for axis, side in zip(across, sides, strict=True):
+        growth[axis] = Length(max(side.nm - unit.sizes[axis].nm, 0)).half()
+    goods = Material(
+        f"goods: {by.name}", by.name, FACE, by.shape.sizes[by.shape.thin], "each", by.weight, Money(0, shop.currency),
+        cushions=True,
+    )  # fmt: skip
+    half = by.count // 2
+    says = (f"{by.name}: {by.count - half} in front of it, {half} behind it.",)
+    by_goods: Sizes = (growth[0], growth[1], growth[2])
+    coat = Coat(goods, by_goods, (), Fraction(by.count), says, puts=0)
+    return replace(unit, coats=(*unit.coats, coat), grown=grown(unit.grown, by_goods))
 
 
 def units_of(

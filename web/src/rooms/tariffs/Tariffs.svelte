@@ -12,7 +12,15 @@
   let begun = $state('');
   let trouble = $state('');
   let file: HTMLInputElement;
-  let trial = $state({ size: '24 x 12 x 8 in', weight: '9 lb', from: '', to: '73120', home: false, soft: false, flat: '' });
+  let trial = $state({
+    size: '24 x 12 x 8 in',
+    weight: '9 lb',
+    from: '',
+    to: '73120',
+    home: false,
+    soft: false,
+    flat: '',
+  });
   let answer = $state.raw<LineAnswer | null>(null);
   let wrong = $state('');
 

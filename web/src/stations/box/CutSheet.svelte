@@ -20,6 +20,8 @@
   let folding = $state(false);
   const shown = $derived(way.blanks.some((blank) => blank.name === tab) ? tab : (way.blanks[0]?.name ?? ''));
   const sheet = $derived(`/api/jobs/${desk.id}/cut-sheet`);
+  // Of several boxes there the one in hand.
+  const which = $derived(encodeURIComponent(way.item ? `${way.way}/${way.item}` : way.way));
   const boards = $derived(shop.view?.shop.boards ?? []);
 
   const get = (event: MouseEvent) => void desk.follow(event, 'A sheet');
@@ -83,13 +85,12 @@
           >{folding ? 'Flat' : 'Fold up'}</button
         >
         <span class="prints">
-          <a class="link" href="{sheet}.pdf?way={way.way}" target="_blank" onclick={get}>Print</a>
-          <a class="link" href="{sheet}.pdf?way={way.way}&scale=full" target="_blank" onclick={get}
-            >Full size</a
+          <a class="link" href="{sheet}.pdf?way={which}" target="_blank" onclick={get}>Print</a>
+          <a class="link" href="{sheet}.pdf?way={which}&scale=full" target="_blank" onclick={get}>Full size</a
           >
-          <a class="link" href="{sheet}.dxf?way={way.way}" download onclick={get}>DXF</a>
-          <a class="link" href="{sheet}.csv?way={way.way}" download onclick={get}>Cut list</a>
-          <a class="link" href="{sheet}.svg?way={way.way}&blank={shown}" download onclick={get}>SVG</a>
+          <a class="link" href="{sheet}.dxf?way={which}" download onclick={get}>DXF</a>
+          <a class="link" href="{sheet}.csv?way={which}" download onclick={get}>Cut list</a>
+          <a class="link" href="{sheet}.svg?way={which}&blank={shown}" download onclick={get}>SVG</a>
         </span>
       </div>
       {#if folding}<FoldUp {desk} way={way.way} blank={shown} />{/if}
@@ -103,7 +104,7 @@
   {:else}
     <div class="bar">
       <span class="prints">
-        <a class="link" href="{sheet}.pdf?way={way.way}" target="_blank" onclick={get}>Print</a>
+        <a class="link" href="{sheet}.pdf?way={which}" target="_blank" onclick={get}>Print</a>
       </span>
     </div>
     {#if way.standing}

@@ -12,6 +12,9 @@
   let { desk, part }: Props = $props();
 
   const touch = () => desk.touch();
+  const others = $derived([
+    ...new Set(desk.typed.parts.filter((one) => one !== part && one.name.trim()).map((one) => one.name)),
+  ]);
   const AROUND = ['wrap', 'bag', 'surface'];
   const bundle = $derived(part.bundle.trim());
   const around = $derived(bundle ? (desk.typed.bundles[bundle] ?? []) : []);
@@ -30,7 +33,10 @@
   const aroundProblem = (k: number) =>
     desk.work?.problems.find((one) => one.field.startsWith(`bundles.${bundle}[${k}]`))?.sentence ?? '';
 
-  const wrong = $derived(desk.problem(`parts[${desk.chosen}].rules.bears`));
+  const wrong = $derived(
+    desk.problem(`parts[${desk.chosen}].rules.bears`) ||
+      desk.problem(`parts[${desk.chosen}].rules.cushion_for`),
+  );
 </script>
 
 <div class="rules">
@@ -74,6 +80,13 @@
       placeholder="names, with commas"
     /></label
   >
+  <label for="cushion-for"
+    >in front of and behind
+    <select id="cushion-for" class="field" bind:value={part.cushionFor} onchange={touch}>
+      <option value="">no other part</option>
+      {#each others as name (name)}<option value={name}>{name}</option>{/each}
+    </select></label
+  >
 </div>
 {#if bundle}
   <div class="around" role="group" aria-label="Around all of {bundle}">
@@ -114,7 +127,7 @@
   }
   .rules.said {
     display: grid;
-    grid-template-columns: 120px 1fr 1.4fr;
+    grid-template-columns: 120px 1fr 1.2fr 1.2fr;
     gap: 8px 12px;
     color: var(--soft);
   }
