@@ -78,3 +78,20 @@ def test_a_layer_goes_on_one_side_and_around_what_is_held_together(page: Page) -
     page.one("#add-around").click()
     page.shows(".wrap table", "pair, together")
     assert page.axe() == []
+
+
+def test_any_two_boxes_are_laid_side_by_side(page: Page) -> None:
+    first_job(page, "box", ".way")
+    page.one("input[name=way][value=shelf]").find_element("xpath", "..").click()
+    page.one(".hand .compare").send_keys(Keys.SPACE)
+    page.shows(".beside", "tick another box to lay it beside")
+    page.one("[aria-label^='Lay Lid and tray']").send_keys(Keys.SPACE)
+    page.shows(".beside table", "Room left")
+    assert page.text(".beside thead").count("×") == 2
+    assert len(page.all(".beside .least")) == 2
+    assert page.axe() == []
+    page.one("[aria-label^='Lay Slotted case, cut']").send_keys(Keys.SPACE)
+    page.shows(".beside thead", "Slotted case")
+    assert len(page.all(".beside thead th")) == 2
+    page.all(".beside .off")[0].click()
+    page.shows(".beside", "tick another box")

@@ -148,15 +148,15 @@ class AtHand(BaseModel):
     inside: str
     total: str | None = Field(description="all in by the cheapest service, None where none takes it")
     own: str = Field(description="what the box itself costs")
-    left: int = Field(description="how many are left once it is taken")
-    room: list[SideRoom] = Field(description="from the wrapped goods to each side of the box")
+    service: str = Field(description="by which it is cheapest; empty where none takes it")
+    outside: str
+    weight: str
+    air_percent: int
+    minutes: int
+    takes: str = Field(description="how many of how many there are")
+    room: str = Field(description="from the wrapped goods to the six sides of the box; empty for a mailer")
     picked: bool
     chosen: bool
-
-
-class SideRoom(BaseModel):
-    side: str
-    free: str
 
 
 class WayView(BaseModel):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from fardo.api import figures, views
 from fardo.api.quotes import view_plan, view_refused
 from fardo.core.board.strength import Strength
@@ -67,12 +69,29 @@ def _at_hand(one: WayPriced, way: WayPriced, picture: Picture) -> views.AtHand:
     return views.AtHand(
         item=one.item, inside=show_sizes(made.inside, units, "down").text,
         total=str(one.cheapest) if one.cheapest else None, own=str(one.boxed.own),
-        left=min(taken.item.count - taken.count for taken in made.taken),
-        room=[views.SideRoom(side=side, free=show_length(free, units, "down").text)
-              for side, free in one.boxed.room_left],
+        service=one.plans[0].quote.service if one.plans else "",
+        outside=show_sizes(made.outside, units, "up").text,
+        weight=show_mass(one.boxed.weights.total, units, "up").text,
+        air_percent=round(one.boxed.air * 100), minutes=round(one.boxed.minutes),
+        takes=", ".join(f"{taken.count} of {taken.item.count}" for taken in made.taken),
+        room="" if made.soft else _room(one.boxed.room_left, units),
         picked=one.item == way.item,
         chosen=chosen is not None and (chosen.way, chosen.item) == (one.way, one.item),
     )  # fmt: skip
+
+
+def _room(left: Sequence[tuple[str, Length]], units: Units) -> str:
+    """Sides across from each other together, where as much is free at both.
+
+    >>> half, inch = Length.of_inches("0.5"), Length.of_inches(1)
+    >>> _room([("left", inch), ("right", inch), ("below", half), ("above", inch)], "in")
+    '1 in left and right, 1/2 in below, 1 in above'
+    """
+    said = []
+    for (low, before), (high, beyond) in zip(left[::2], left[1::2], strict=True):
+        first, other = (show_length(free, units, "down").text for free in (before, beyond))
+        said += [f"{first} {low} and {high}"] if first == other else [f"{first} {low}", f"{other} {high}"]
+    return ", ".join(said)
 
 
 def view_weight(weights: Weights, units: Units) -> figures.Figure:

@@ -57,7 +57,7 @@ export class JobDesk {
   #asked: AbortController | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #saving: Promise<void> | null = null;
-  #strokes = 0;
+  #strokes = $state(0);
   #sent = '';
 
   constructor(view: JobView) {
@@ -223,6 +223,11 @@ export class JobDesk {
     delete every.ways;
     this.#base = every;
     this.touch();
+  }
+
+  /** How often something was typed or chosen. */
+  get strokes(): number {
+    return this.#strokes;
   }
 
   /** The ways to box it, cheapest in all first. */

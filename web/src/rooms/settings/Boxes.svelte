@@ -100,6 +100,7 @@
                 {one.says}</label
               >
             {/each}
+            <span>Room in its maker's inserts, where it has them</span>
             <Cell
               id="box-{n}-hollow"
               label="Room in the maker's inserts of box {n + 1}"
@@ -107,7 +108,6 @@
               oninput={touched}
               problem={wrong(`boxes[${n}].hollow`)}
             />
-            <span>room in its maker's inserts, where it has them</span>
           </div>
         </details>
       {/if}

@@ -5,6 +5,8 @@
   import Measured from '../../lib/ui/Measured.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
   import CutSheet from './CutSheet.svelte';
+  import type { BoxBeside } from './beside';
+  import BoxesBeside from './BoxesBeside.svelte';
   import FoundBoxes from './FoundBoxes.svelte';
   import WayChoice from './WayChoice.svelte';
 
@@ -22,6 +24,14 @@
     ...(desk.work?.no_ways ?? []),
   ]);
   const dearest = $derived(Math.max(...ways.map((one) => Number(one.total ?? 0)), 0));
+  // What was laid side by side before something was typed stands for other goods.
+  let laid = $state.raw<{ boxes: BoxBeside[]; of: number }>({ boxes: [], of: 0 });
+  const beside = $derived(laid.of === desk.strokes ? laid.boxes : []);
+  function lay(box: BoxBeside): void {
+    const others = beside.filter((one) => one.key !== box.key);
+    const boxes = others.length < beside.length ? others : [...others, box].slice(-2);
+    laid = { boxes, of: desk.strokes };
+  }
   $effect(() => desk.draw());
 </script>
 
@@ -37,6 +47,8 @@
             {dearest}
             picked={one.way === way.way}
             pick={(item) => desk.take(one.way, item)}
+            {beside}
+            {lay}
           />
         {/each}
       </fieldset>
@@ -67,7 +79,12 @@
         </dl>
       {/if}
     </section>
-    <CutSheet {desk} {way} />
+    <div>
+      {#if beside.length}
+        <BoxesBeside boxes={beside} drop={(key) => beside.filter((one) => one.key === key).forEach(lay)} />
+      {/if}
+      <CutSheet {desk} {way} />
+    </div>
   </div>
 {:else if desk.work}
   <NotYet {desk} what="box" />

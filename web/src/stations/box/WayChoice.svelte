@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { WayView } from '../../lib/api/client';
+  import { ofItem, ofWay, type BoxBeside } from './beside';
   import MoneyBar from '../../lib/ui/MoneyBar.svelte';
 
   interface Props {
@@ -7,8 +8,13 @@
     dearest: number;
     picked: boolean;
     pick: (item?: string) => void;
+    /** Those laid side by side, and laying one there or taking it away. */
+    beside: BoxBeside[];
+    lay: (box: BoxBeside) => void;
   }
-  let { way, dearest, picked, pick }: Props = $props();
+  let { way, dearest, picked, pick, beside, lay }: Props = $props();
+
+  const isLaid = (key: string) => beside.some((one) => one.key === key);
 
   const best = $derived(way.quotes[0]);
   const pieces = $derived(
@@ -16,47 +22,79 @@
   );
 </script>
 
-<label class="way" class:picked>
-  <input type="radio" name="way" value={way.way} checked={picked} onchange={() => pick()} class="sr-only" />
-  <span class="top">
-    <b>{way.title}</b>
-    {#if way.too_large}
-      <span class="no">too large</span>
-    {:else}
-      <span class="figure">{way.total ?? '–'}</span>
-    {/if}
-  </span>
-  {#if best && !way.too_large}<MoneyBar quote={best} most={dearest} />{/if}
-  <small>
-    {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air, box {way.own}{/if}
-    {#if way.warnings.length && !way.too_large}<span class="weak">· {way.warnings[0]}</span>{/if}
-    {#if way.chosen}<span class="tied">· chosen</span>{/if}
-  </small>
-</label>
+{#snippet compare(box: BoxBeside)}
+  <input
+    type="checkbox"
+    class="compare"
+    aria-label="Lay {box.name} side by side"
+    title="Lay it side by side with another"
+    checked={isLaid(box.key)}
+    onchange={() => lay(box)}
+  />
+{/snippet}
+
+<div class="one">
+  <label class="way" class:picked>
+    <input type="radio" name="way" value={way.way} checked={picked} onchange={() => pick()} class="sr-only" />
+    <span class="top">
+      <b>{way.title}</b>
+      {#if way.too_large}
+        <span class="no">too large</span>
+      {:else}
+        <span class="figure">{way.total ?? '–'}</span>
+      {/if}
+    </span>
+    {#if best && !way.too_large}<MoneyBar quote={best} most={dearest} />{/if}
+    <small>
+      {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air, box {way.own}{/if}
+      {#if way.warnings.length && !way.too_large}<span class="weak">· {way.warnings[0]}</span>{/if}
+      {#if way.chosen}<span class="tied">· chosen</span>{/if}
+    </small>
+  </label>
+  {@render compare(ofWay(way))}
+</div>
 {#if picked && way.at_hand.length > 1}
   <fieldset class="hand">
-    <legend>Boxes there that take it</legend>
+    <legend>At hand, and takes it</legend>
     {#each way.at_hand as one (one.item)}
-      <label class:here={one.picked}>
-        <input
-          type="radio"
-          name="item"
-          value={one.item}
-          checked={one.picked}
-          onchange={() => pick(one.item)}
-          class="sr-only"
-        />
-        <span class="top"><span>{one.item}</span><span class="figure">{one.total ?? '–'}</span></span>
-        <small>
-          {one.room.map(({ side, free }) => `${side} ${free}`).join(', ')}; {one.left} left
-          {#if one.chosen}<span class="tied">· chosen</span>{/if}
-        </small>
-      </label>
+      <div class="one">
+        <label class:here={one.picked}>
+          <input
+            type="radio"
+            name="item"
+            value={one.item}
+            checked={one.picked}
+            onchange={() => pick(one.item)}
+            class="sr-only"
+          />
+          <span class="top"><span>{one.item}</span><span class="figure">{one.total ?? '–'}</span></span>
+          <small>
+            {#if one.room}room {one.room};{/if} takes {one.takes}
+            {#if one.chosen}<span class="tied">· chosen</span>{/if}
+          </small>
+        </label>
+        {@render compare(ofItem(way, one))}
+      </div>
     {/each}
   </fieldset>
 {/if}
 
 <style>
+  .one {
+    position: relative;
+  }
+  .compare {
+    position: absolute;
+    right: 10px;
+    bottom: 9px;
+    width: 17px;
+    height: 17px;
+    accent-color: var(--twine);
+  }
+  small {
+    display: block;
+    padding-right: 28px;
+  }
   .hand {
     margin: 0 0 8px;
     padding: 0 12px 0 20px;
@@ -77,6 +115,8 @@
   }
   .hand .here {
     background: var(--ground);
+  }
+  .hand .here .top {
     font-weight: 550;
   }
   .hand label:has(:focus-visible) {

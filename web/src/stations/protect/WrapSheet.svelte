@@ -102,7 +102,7 @@
     gap: 6px 10px;
   }
   h2 {
-    flex: 1;
+    flex-basis: 100%;
     color: var(--ink);
   }
   label {
