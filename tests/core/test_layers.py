@@ -14,7 +14,7 @@ from fardo.core.plan.parts import wrap_used
 from fardo.core.plan.together import coats_together
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import Coat
-from fardo.core.quantity import INCH, POUND, ZERO, Length
+from fardo.core.quantity import INCH, POUND, ZERO, Length, volume_nm3
 from fardo.files.job import JobFile
 from fardo.files.understood import understand
 from tests.made_up import inches, shop, sizes
@@ -260,3 +260,18 @@ def test_goods_are_no_cushion_for_what_is_not_there(of: str) -> None:
     (problem,) = read(parts=[part(), flat]).problems
     assert problem.field == "parts[1].rules.cushion_for"
     assert problem.allowed == "panel"
+
+
+# --- Room in the box -------------------------------------------------------------------------------------------------
+
+
+def test_what_is_inside_a_thing_takes_no_room_of_the_box_and_wrap_no_more_than_its_shell() -> None:
+    """A strip of 48 x 24 in off the roll around 12 x 9 x 1 fills the shell of 12 3/8 x 9 3/8 x 1 3/8, no more."""
+    stuffed = one({"material": "stuffing", "hollow": "8 x 3 x 2 in"}).coats[0]
+    assert stuffed.amount > 0
+    assert stuffed.room_nm3 == one({"material": "foam-inside", "hollow": "8 x 3 x 1 in"}).coats[0].room_nm3 == 0
+    wound = one({"material": "bubble-small"}).coats[0]
+    shell = volume_nm3(*sizes("12 3/8 x 9 3/8 x 1 3/8")) - volume_nm3(*sizes("12 x 9 x 1"))
+    assert wound.room_nm3 == shell
+    ring = {"kind": "ring", "outer_diameter": "12 in", "inner_diameter": "8 in", "thickness": "2 in"}
+    assert one({"material": "stuffing"}, shape=ring).coats[0].room_nm3 > 0

@@ -34,7 +34,8 @@ class Coat:
         material is sold by. says: how it is put on, in sentences. why: of the length to cut, where there is one.
         gives: by how much it is pressed in on a side. reused: it costs nothing. filled: the room a box
         of its own leaves around the goods on each side. one_side: it covers one side only. puts: how often it is put
-        on. taken: the box or mailer from stock that it is.
+        on. shell_nm3: the room between the thing before and after, which its own layers fill at most; nothing for what
+        is inside the thing. taken: the box or mailer from stock that it is.
     """
 
     material: Material
@@ -48,13 +49,17 @@ class Coat:
     filled: Length = ZERO
     one_side: bool = False
     puts: int = 1
+    shell_nm3: int | None = None
     taken: Taken | None = None
 
     def times(self, count: int) -> Coat:
         """The same on so many."""
         cuts = tuple(replace(cut, count=cut.count * count) for cut in self.cuts)
+        shell = None if self.shell_nm3 is None else self.shell_nm3 * count
         taken = None if self.taken is None else replace(self.taken, count=self.taken.count * count)
-        return replace(self, cuts=cuts, amount=self.amount * count, puts=self.puts * count, taken=taken)
+        return replace(
+            self, cuts=cuts, amount=self.amount * count, puts=self.puts * count, taken=taken, shell_nm3=shell
+        )
 
     @property
     def weight(self) -> Mass:
@@ -68,11 +73,14 @@ class Coat:
 
     @property
     def room_nm3(self) -> int:
-        """The room it takes up, so that no fill is counted there."""
+        """The room it takes up in the box, so that no fill is counted there. What is cut off the roll and folded double
+        fills no more than the shell that it grows the thing by."""
         if self.material.sold == "litre":
-            return int(self.amount * _NM3_PER_LITRE)
-        flat = sum(cut.count * cut.length.nm * cut.width.nm for cut in self.cuts if cut.width)
-        return flat * self.material.thickness.nm
+            room = int(self.amount * _NM3_PER_LITRE)
+        else:
+            flat = sum(cut.count * cut.length.nm * cut.width.nm for cut in self.cuts if cut.width)
+            room = flat * self.material.thickness.nm
+        return room if self.shell_nm3 is None else min(room, self.shell_nm3)
 
     def grows(self, units: Units) -> str:
         """What it adds, in words; nothing where it adds nothing outside."""

@@ -11,7 +11,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from types import ModuleType
 
-from fardo.core.protect.coat import Coat, Layer, Wearer
+from fardo.core.protect.coat import Coat, Layer, Wearer, grown
 from fardo.core.protect.forms import (
     bag,
     between,
@@ -32,6 +32,7 @@ from fardo.core.protect.forms import (
 )
 from fardo.core.protect.forms.asks import Held
 from fardo.core.protect.forms.one_side import on_one_side
+from fardo.core.quantity import volume_nm3
 from fardo.core.refusal import BadInput
 
 __all__ = [
@@ -77,6 +78,9 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
         )  # fmt: skip
     _check_side(layer)
     coat: Coat = form.put_on(wearer, layer) if layer.on == "all" or form is edge else on_one_side(wearer, layer)
+    if coat.shell_nm3 is None and any(by.nm for by in coat.growth):
+        after = grown(wearer.sizes, grown(coat.growth, coat.growth))
+        coat = replace(coat, shell_nm3=volume_nm3(*after) - volume_nm3(*wearer.sizes))
     gives = layer.material.gives * layer.layers
     return replace(coat, gives=gives.half() if coat.one_side else gives, reused=layer.reused)
 

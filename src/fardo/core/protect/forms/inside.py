@@ -26,4 +26,4 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
     pieces = max(1, -(-height.nm // t.nm)) if t.nm else 1
     cuts = (Cut(pieces * layer.layers, max(length, width), min(length, width)),)
     says = ("Cut a notch where something stands in the way. It holds what floats; it does not press on it.",)
-    return Coat(layer.material, NONE, cuts, square_metres(cuts), says)
+    return Coat(layer.material, NONE, cuts, square_metres(cuts), says, shell_nm3=0)

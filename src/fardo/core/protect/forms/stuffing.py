@@ -24,9 +24,12 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
         )
     if layer.material.fills:
         pads = -(-hollow // layer.material.fills)
-        return Coat(layer.material, NONE, (), Fraction(pads), (f"{pads} {'pad' if pads == 1 else 'pads'} in each.",))
-    litres = cubic_cm(hollow) / 1000
-    return Coat(layer.material, NONE, (), Fraction(litres), ("Firm enough to keep its shape, not to spread it.",))
+        says: tuple[str, ...] = (f"{pads} {'pad' if pads == 1 else 'pads'} in each.",)
+        return Coat(layer.material, NONE, (), Fraction(pads), says, shell_nm3=0)
+    says = ("Firm enough to keep its shape, not to spread it.",)
+    # The hole of a ring is room of the box; any other hollow is inside what was measured.
+    shell = None if isinstance(wearer.shape, Ring) else 0
+    return Coat(layer.material, NONE, (), Fraction(cubic_cm(hollow) / 1000), says, shell_nm3=shell)
 
 
 def _hollow(shape: Shape) -> int:
