@@ -209,30 +209,30 @@ class _Rules:
 
     def allow(self, state: _State, n: int, at: _Spot, turn: _Spot) -> bool:
         """Whether a block may lie there beside what is there already."""
-        above = {n: 0}  # what lies over each thing in question
-        for other, corner, size, _ in state.placed:
-            apart = [max(at[k] - corner[k] - size[k], corner[k] - at[k] - turn[k]) for k in range(3)]
-            if other in self.blocks[n].apart and max(apart) < self.apart_by:
+        blocks, mine = self.blocks, self.blocks[n]
+        x, y, z = at
+        beyond_x, beyond_y = x + turn[0], y + turn[1]
+        over = 0  # what lies over the block itself
+        under = []
+        for other, (a, b, c), (length, width, height), _ in state.placed:
+            aside = max(x - a - length, a - beyond_x, y - b - width, b - beyond_y)
+            if other in mine.apart and max(aside, z - c - height, c - z - turn[2]) < self.apart_by:
                 return False
-            if max(apart[:2]) < 0:
-                if at[2] > corner[2]:
-                    above[other] = self.blocks[n].weight
-                else:
-                    above[n] += self.blocks[other].weight
-        for lower, weight in above.items():
-            bears = self.blocks[lower].bears
-            if bears is None or (not weight and lower == n):
-                continue
-            if lower != n:
-                _, corner, size, _ = next(one for one in state.placed if one[0] == lower)
-                weight += sum(
-                    self.blocks[k].weight
-                    for k, low, reach, _ in state.placed
-                    if k != lower and low[2] > corner[2]
-                    and all(low[axis] < corner[axis] + size[axis] and corner[axis] < low[axis] + reach[axis]
-                            for axis in range(2))
-                )  # fmt: skip
-            if max(weight, 1) > bears:
+            if aside < 0:
+                if z <= c:
+                    over += blocks[other].weight
+                elif blocks[other].bears is not None:
+                    under.append((other, a, b, c, a + length, b + width))
+        if over and mine.bears is not None and over > mine.bears:
+            return False
+        for lower, a, b, c, beyond_a, beyond_b in under:
+            weight = mine.weight + sum(
+                blocks[k].weight
+                for k, low, reach, _ in state.placed
+                if low[2] > c and low[0] < beyond_a and a < low[0] + reach[0]
+                and low[1] < beyond_b and b < low[1] + reach[1]
+            )  # fmt: skip
+            if max(weight, 1) > blocks[lower].bears:  # type: ignore[operator]  # only those that bear so much
                 return False
         return True
 

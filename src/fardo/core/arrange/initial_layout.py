@@ -20,7 +20,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.quantity import ZERO, Length
 
 _ROWS_FROM = 3  # so many things alike are laid in rows and layers
-_GRIDS = 6  # of the ways to do that, so many are looked at
+_GRIDS = 4  # of the ways to do that, so many are looked at
 
 
 @dataclass(frozen=True, slots=True)

@@ -281,15 +281,25 @@ def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tu
     if load.liner:
         arrangement = moved_in(arrangement, liner_thickness(load))
     arrangement = _with_inserts(arrangement, load, grade.caliper)
-    if WAYS[way].NEEDS != "stock":
-        contents = Contents(arrangement.inside, not may_be_turned(load))
-    else:
-        contents = Contents(
-            arrangement.inside, not may_be_turned(load), load.gives, load.floats, not load.floats or load.flat,
-            arrange(load.without_gap).inside, arrange(load.unwrapped).inside,
-            kept_out(load, shop.soft), load.over_box_thickness,
-        )  # fmt: skip
+    contents = Contents(arrangement.inside, not may_be_turned(load))
+    if WAYS[way].NEEDS == "stock":
+        contents = _contents(load, arrangement, shop)
     return arrangement, boxes_for(way, contents, grade, shop.allowances, school, shop.stock)
+
+
+def _contents(load: Load, arrangement: Answer, shop: Shop) -> Contents:
+    """As the ways that take what is there see it. How it would lie in a mailer, or in a maker's inserts, is worked out
+    only where there is one that it may go in."""
+    stock, out = shop.stock, kept_out(load, shop.soft)
+    in_mailer = unwrapped = None
+    if any(pouch.kind not in out for pouch in stock.pouches):
+        in_mailer = arrange(load.without_gap).inside
+    if any(box.hollow is not None for box in stock.boxes):
+        unwrapped = arrange(load.unwrapped).inside
+    return Contents(
+        arrangement.inside, not may_be_turned(load), load.gives, load.floats, not load.floats or load.flat, in_mailer,
+        unwrapped, out, load.over_box_thickness,
+    )  # fmt: skip
 
 
 def _is_long(inside: Sizes) -> bool:
