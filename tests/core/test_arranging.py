@@ -16,8 +16,8 @@ from fardo.core.arrange.search import State, improve, merge
 from fardo.core.arrange.turn import STANDING, TURNS, UNTURNED, about, after, determinant, is_square
 from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ring, Taper, bars
-from fardo.core.plan.boxed import inside_needed
 from fardo.core.plan.load import arrange, ask_of, holds, with_packed
+from fardo.core.plan.needed import inside_needed
 from fardo.core.quantity import INCH, POUND, ZERO, Mass
 from fardo.files.arrangement import read_arrangement, write_arrangement
 from tests.arrangement_checked import faults as seen_faults

@@ -13,10 +13,11 @@ from fardo.core.board.wear import WEAR, left_of
 from fardo.core.make.allowances import SLIP
 from fardo.core.make.stock import Stock
 from fardo.core.plan.box import box_for, boxes_at_hand
-from fardo.core.plan.boxed import box_up, inside_of
+from fardo.core.plan.boxed import box_up
 from fardo.core.plan.into import boxes_to_pack_in
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import bodies_of
+from fardo.core.plan.needed import inside_of
 from fardo.core.plan.picture import LookedAt, Picture, draw_up
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.material import Layer
@@ -174,6 +175,19 @@ def test_an_open_shell_need_not_shut() -> None:
     (refused,) = read(parts=[{**tall, "protect": [{**shell, "open": False}]}]).problems
     assert refused.field == "parts[0].protect[0].item"
     assert "not high enough" in str(refused)
+
+
+def test_what_is_in_a_box_of_its_own_gives_nothing_and_takes_no_more_boxes_than_there_are() -> None:
+    bubble = {"material": "bubble-large", "layers": 2}
+    soft = read(parts=[{**LAMP, "protect": [bubble]}]).parts[0].units[0]
+    boxed = read(parts=[{**LAMP, "protect": [bubble, {"material": "inner-box"}]}]).parts[0].units[0]
+    outside = read(parts=[{**LAMP, "protect": [{"material": "inner-box"}, bubble]}]).parts[0].units[0]
+    assert soft.gives == outside.gives == inches("1/4")
+    assert boxed.gives == inches("0")
+    there = next(one for one in shop().stock.boxes if one.name == "large 36 x 24 x 18")
+    many = {**LAMP, "count": there.count + 1, "protect": [{"material": "inner-box", "item": there.name}]}
+    (refused,) = read(parts=[many]).problems
+    assert str(refused).startswith(f"parts[0].protect[0].item: read '{there.name}', there are {there.count}, and")
 
 
 def test_several_inner_boxes_float_in_one_outer_box_and_are_drawn() -> None:

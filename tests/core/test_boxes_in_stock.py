@@ -13,8 +13,9 @@ from fardo.core.arrange.turn import TURNS
 from fardo.core.goods.part import Rules
 from fardo.core.make import Stock, make_box
 from fardo.core.make.stock import StockBox, Taken
-from fardo.core.plan.boxed import box_up, may_be_turned
+from fardo.core.plan.boxed import box_up
 from fardo.core.plan.load import arrange, ask_of, bodies_of
+from fardo.core.plan.needed import may_be_turned
 from fardo.core.quantity import Length, Money
 from fardo.core.refusal import NoAnswer
 from tests.arrangement_checked import faults as seen_faults

@@ -14,8 +14,8 @@ from fardo.core.arrange.ask import quarter_turned
 from fardo.core.arrange.beside import Block, put_beside
 from fardo.core.arrange.body import stance
 from fardo.core.goods.part import Sizes
-from fardo.core.plan.boxed import inside_needed
 from fardo.core.plan.load import bodies_of
+from fardo.core.plan.needed import inside_needed
 from fardo.core.quantity import INCH, Length, volume_nm3
 from tests.made_up import load, sizes
 

@@ -12,8 +12,9 @@ from fardo.core.arrange.beside import Block, put_beside
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.part import Extra, Part, Rules
 from fardo.core.goods.shape import Box, Disc
-from fardo.core.plan.boxed import box_up, inside_needed
+from fardo.core.plan.boxed import box_up
 from fardo.core.plan.load import Load
+from fardo.core.plan.needed import inside_needed
 from fardo.core.plan.wrapped import units_of, wrap_up
 from fardo.core.protect.material import Layer
 from fardo.core.quantity import INCH, POUND, Length, Mass, volume_nm3

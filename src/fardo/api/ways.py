@@ -11,7 +11,8 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made
 from fardo.core.make.inserts.wanted import Insert
 from fardo.core.make.stock import Pouch, Taken
-from fardo.core.plan.boxed import OnSheet, Weights
+from fardo.core.plan.boxed import Weights
+from fardo.core.plan.cut_out import OnSheet
 from fardo.core.plan.picture import Picture, WayPriced, choice_of_box
 from fardo.core.quantity import Length, Units, show_length, show_mass, show_sizes
 from fardo.files.cut_by import write_cut_by

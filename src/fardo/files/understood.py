@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from contextlib import suppress
 from dataclasses import replace
-from typing import Any, TypeVar
+from typing import Any
 
 from fardo.core.goods.hazard import NO_HAZARDS, QUESTIONS, Hazards, weigh_answers
 from fardo.core.goods.part import MOST_OF_ONE, Extra, Part, Rules
@@ -31,13 +31,13 @@ from fardo.core.quantity import ZERO, Length, Mass, Money, read_distance
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.files.arrangement import read_arrangement
+from fardo.files.field_reading import FieldReading, is_empty
 from fardo.files.gap import GapEntry, to_gap
 from fardo.files.job import BesideEntry, Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
 from fardo.files.shapes import MeshFinder, ShapeReader
 from fardo.files.stock import BoxEntry, FoundBoxEntry, ReadyBoxEntry, read_box
 from fardo.files.typed import ExtraEntry, to_count, to_length, to_mass, to_sizes
 
-T = TypeVar("T")
 _EMPTY_PART = PartEntry()
 _NO_PARCEL = BesideEntry()
 
@@ -108,42 +108,13 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     )  # fmt: skip
 
 
-class _Reading:
-    """Reads a job's fields one by one, keeping what is missing and what is wrong apart."""
+class _Reading(FieldReading):
+    """Reads what a job says of its goods and where they go."""
 
     def __init__(self, shop: Shop, find_mesh: MeshFinder) -> None:
-        self.shop = shop
+        super().__init__(shop)
         self.find_mesh = find_mesh
         self.found: tuple[StockBox, ...] = ()
-        self.missing: list[str] = []
-        self.problems: list[BadInput] = []
-        self.read: list[tuple[str, Length | Mass]] = []
-
-    def attempt(self, read: Callable[..., T], *args: Any, under: str = "", **options: Any) -> T | None:
-        """What `read` gives, or None with its refusal kept."""
-        try:
-            return read(*args, **options)
-        except BadInput as problem:
-            self.problems.append(problem.under(under) if under else problem)
-            return None
-
-    def needed(self, name: str, value: Any, read: Callable[..., T], *args: Any) -> T | None:
-        """As `attempt`, where an empty value is missing rather than wrong."""
-        if _empty(value):
-            self.missing.append(name)
-            return None
-        return self.attempt(read, value, *args)
-
-    def optional(self, value: Any, otherwise: T, read: Callable[..., T], *args: Any, **options: Any) -> T | None:
-        """As `attempt`, where an empty value stands for another."""
-        return otherwise if _empty(value) else self.attempt(read, value, *args, **options)
-
-    def measure(self, name: str, value: Any, where: str) -> Length | None:
-        """A length that is needed, kept as it was read."""
-        length = self.needed(name, value, to_length, self.shop.units, where)
-        if length is not None:
-            self.read.append((where, length))
-        return length
 
     def part(self, entry: PartEntry, n: int, alone: bool) -> ReadPart:
         """A part, with what is packed of it; nothing where something of it is missing or wrong.
@@ -153,7 +124,7 @@ class _Reading:
         """
         name = entry.name or f"part {n + 1}"
         units = self.units(entry, f"parts[{n}]", "" if alone else f" of {name}")
-        return ReadPart(name, units, bool(entry.protect), not _empty(entry.gap), entry.guessed)
+        return ReadPart(name, units, bool(entry.protect), not is_empty(entry.gap), entry.guessed)
 
     def cushioned(self, parts: tuple[ReadPart, ...]) -> tuple[ReadPart, ...]:
         """Goods that lie in front of and behind others are packed with those: they are no things of their own then."""
@@ -190,7 +161,7 @@ class _Reading:
         if weight is not None:
             self.read.append((f"{path}.weight", weight))
         touches = piles is not None or holds is not None
-        said = None if _empty(entry.gap) else entry.gap
+        said = None if is_empty(entry.gap) else entry.gap
         gap = self.attempt(to_gap, said, self.shop.gap(fragility), touches, units, f"{path}.gap")
         if gap is not None and said is not None and not isinstance(said, GapEntry):
             self.read.append((f"{path}.gap", gap.wall))
@@ -231,8 +202,8 @@ class _Reading:
         across = self.optional(entry.across, None, to_count, f"{path}.across", MOST_LAYERS)
         if material is None or room is None or layers is None or None in lengths:
             return None
-        item = None if _empty(entry.item) else self.attempt(self.item, entry.item, material.form, under=path)
-        if item is None and not _empty(entry.item):
+        item = None if is_empty(entry.item) else self.attempt(self.item, entry.item, material.form, under=path)
+        if item is None and not is_empty(entry.item):
             return None
         return Layer(
             material, layers, entry.crossed, across, entry.reused, room, hollow,
@@ -296,7 +267,7 @@ class _Reading:
     def found_box(self, entry: FoundBoxEntry, n: int) -> StockBox | None:
         """A box for this job only; nothing for a row begun and left empty, or while its inside is missing or wrong."""
         path = f"found_boxes[{n}]"
-        if not entry.name and _empty(entry.inside):
+        if not entry.name and is_empty(entry.inside):
             return None
         name = entry.name or f"found box {n + 1}"
         if self.needed(f"inside of {name}", entry.inside, to_sizes, self.shop.units, f"{path}.inside") is None:
@@ -320,10 +291,12 @@ class _Reading:
             return None
         for field in asked & {"count", "along", "across"}:
             typed = getattr(entry, field)
-            if field != "count" and _empty(entry.along) and _empty(entry.across):
+            if field != "count" and is_empty(entry.along) and is_empty(entry.across):
                 measures[field] = 0
             else:
-                measures[field] = self.attempt(to_count, 1 if _empty(typed) else typed, f"{path}.{field}", MOST_PIECES)
+                measures[field] = self.attempt(
+                    to_count, 1 if is_empty(typed) else typed, f"{path}.{field}", MOST_PIECES
+                )
         if None in measures.values():
             return None
         if "where" in asked:
@@ -334,7 +307,9 @@ class _Reading:
         counted = [
             self.extra(extra, n)
             for n, extra in enumerate(entries)
-            if extra.name or not _empty(extra.size) or not _empty(extra.weight)  # a row begun and left empty is none
+            if extra.name
+            or not is_empty(extra.size)
+            or not is_empty(extra.weight)  # a row begun and left empty is none
         ]
         return None if None in counted else tuple(extra for extra in counted if extra is not None)
 
@@ -350,14 +325,14 @@ class _Reading:
     def value(self, job: JobFile) -> Money | None:
         """Declared of all of it; what is wrong with it is told where it goes."""
         with suppress(BadInput):
-            return None if _empty(job.value) else Money.read(job.value or "", self.shop.currency)
+            return None if is_empty(job.value) else Money.read(job.value or "", self.shop.currency)
         return None
 
     def journey(self, job: JobFile, shop_origin: str, hazards: Hazards) -> Journey | None:
         origin = self.needed("postcode it leaves from", job.ship.origin or shop_origin, read_postcode, "ship.from")
         destination = self.needed("postcode it goes to", job.ship.to, read_postcode, "ship.to")
         value: Money | None = None
-        if not _empty(job.value):
+        if not is_empty(job.value):
             value = self.attempt(Money.read, job.value, self.shop.currency, under="value")
             if value is None:
                 return None
@@ -383,7 +358,7 @@ class _Reading:
         weight = self.needed(f"weight {of}", entry.weight, to_mass, units, f"{path}.weight")
         faults = len(self.problems)
         value: Money | None = None
-        if not _empty(entry.value):
+        if not is_empty(entry.value):
             value = self.attempt(Money.read, entry.value, self.shop.currency, under=f"{path}.value")
         if sizes is None or weight is None or len(self.problems) > faults:
             return None
@@ -403,7 +378,3 @@ class _Reading:
             if amount and billed:
                 price = PriceChoice(was.carrier, was.service, was.programme, amount, billed, was.tariff)
         return box, price
-
-
-def _empty(value: Any) -> bool:
-    return value is None or (isinstance(value, str) and not value.strip())

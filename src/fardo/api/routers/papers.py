@@ -11,9 +11,9 @@ from fardo.core.cut.guard import draw_guard
 from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.goods.take_apart import bag_labels, put_back
 from fardo.core.make import WAYS
-from fardo.core.plan.boxed import inside_needed
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.load import bodies_of
+from fardo.core.plan.needed import inside_needed
 from fardo.core.refusal import NoAnswer
 from fardo.files.kind import steps_of
 from fardo.files.packing import Packing, packing_sheet

@@ -8,8 +8,9 @@ from dataclasses import dataclass
 from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made, School, make_box
-from fardo.core.plan.boxed import Boxed, CutOut, cut_out, every_cut_out, priced_up
+from fardo.core.plan.boxed import Boxed, priced_up
 from fardo.core.plan.cut_by import CutBy, as_then
+from fardo.core.plan.cut_out import CutOut, cut_out, every_cut_out
 from fardo.core.plan.job import Job
 from fardo.core.plan.shop import Shop
 from fardo.core.refusal import BadInput, NoAnswer

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 from fardo.core.make import Contents
 from fardo.core.make.stock import SIDES, StockBox, Taken
-from fardo.core.plan.boxed import inside_of, may_be_turned
 from fardo.core.plan.job import Job
+from fardo.core.plan.needed import inside_of, may_be_turned
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length
 

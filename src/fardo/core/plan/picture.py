@@ -12,12 +12,13 @@ from dataclasses import dataclass, replace
 from fardo.core.arrange.ask import Answer
 from fardo.core.make import WAYS, Made
 from fardo.core.plan.box import LookedAt, box_for, boxes_at_hand, by_other_school, kept_for
-from fardo.core.plan.boxed import Boxed, inside_of
+from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import lifting
 from fardo.core.plan.cut_by import CutBy, cut_by
 from fardo.core.plan.job import Job
 from fardo.core.plan.journey import Journey, parcel_of
 from fardo.core.plan.load import with_packed
+from fardo.core.plan.needed import inside_of
 from fardo.core.plan.not_here import NotHere, not_here
 from fardo.core.plan.parts import CheckedPart, WrapUsed, check_parts, wrap_used
 from fardo.core.plan.price import Plan, price, price_other_ways

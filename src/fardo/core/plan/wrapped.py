@@ -5,6 +5,7 @@ Wrapped sizes are the bare sizes plus the growth of every layer on each side, so
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
@@ -85,8 +86,9 @@ class Wrapped(HashedOnce):
 
     @property
     def gives(self) -> Length:
-        """By how much it is pressed in along any of its ways."""
-        sides = [[coat.gives.nm for coat in self.coats if coat.growth[axis].nm] for axis in range(3)]
+        """By how much it is pressed in along any of its ways; what is inside a box of its own gives nothing."""
+        boxed = max((n + 1 for n, coat in enumerate(self.coats) if coat.material.form == BOXED), default=0)
+        sides = [[coat.gives.nm for coat in self.coats[boxed:] if coat.growth[axis].nm] for axis in range(3)]
         return Length(min(sum(of_one) for of_one in sides) * 2)
 
     @property
@@ -193,10 +195,25 @@ def units_of(
     """
     if sleeve_holds is not None:
         piles = max(piles or 1, piles_needed(part.count, sleeve_holds))
-    if piles is None:
-        return (wrap_up(part, layers, shop),) * part.count
-    made = {pile: wrap_up(part, layers, shop, pile) for pile in set(divide(part.count, piles))}
-    return tuple(made[pile] for pile in divide(part.count, piles))
+    counts = (1,) * part.count if piles is None else divide(part.count, piles)
+    made = {pile: wrap_up(part, layers, shop, pile) for pile in set(counts)}
+    units = tuple(made[pile] for pile in counts)
+    _check_stock(units, layers)
+    return units
+
+
+def _check_stock(units: tuple[Wrapped, ...], layers: tuple[Layer, ...]) -> None:
+    """Raises BadInput where layers take more boxes or mailers than there are."""
+    needed = Counter[str]()
+    for coat in (coat for unit in units for coat in unit.coats if coat.taken is not None):
+        assert coat.taken is not None
+        needed[coat.taken.item.name] += coat.taken.count
+    for n, layer in enumerate(layers):
+        if layer.item is not None and needed[layer.item.name] > layer.item.count:
+            raise BadInput(
+                f"there are {layer.item.count}, and {needed[layer.item.name]} are needed", read=layer.item.name,
+                allowed="one of which there are enough", field=f"protect[{n}].item",
+            )  # fmt: skip
 
 
 def _box_in(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
