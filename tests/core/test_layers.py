@@ -162,11 +162,11 @@ def test_a_mailer_there_is_an_inner_wrap_and_says_how_many_it_takes() -> None:
     wrapped = one({"material": "mailer-around", "item": "padded mailer 7 x 9"}, shape=thin, count=2, piles=1)
     (coat,) = wrapped.coats
     assert coat.taken is not None
-    assert coat.taken.item.name == coat.material.name == "padded mailer 7 x 9"
-    assert coat.weight == coat.taken.item.weight
-    assert coat.price == coat.taken.item.price
+    assert coat.taken.name == coat.material.name == "padded mailer 7 x 9"
+    assert coat.weight == coat.taken.weight
+    assert coat.price == coat.taken.price
     assert coat.says[-1] == "At most 3 of these go into one."
-    assert wrapped.sizes[2] == INCH + coat.taken.item.wall * 2  # type: ignore[union-attr]
+    assert wrapped.sizes[2] == INCH + coat.taken.wall * 2  # type: ignore[attr-defined]
     assert "does not close" in refused({"material": "mailer-around", "item": "padded mailer 7 x 9"})
     assert "not a box or mailer that is there" in refused({"material": "mailer-around", "item": "none such"})
 

@@ -26,6 +26,10 @@ from fardo.core.why import Value, Why
 NAME, TITLE = "bagged", "Box in a bag"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
+_COUNTED = {
+    True: "Counted flat by the outside of the closed box; cut sides are taped like wrapping and take no seam.",
+    False: "It is counted by the outside of the closed box, within the envelope's own seams.",
+}
 _WRAP_IT = Step("Roll the closed box in its wrap and fold the wrap in at both ends.")
 MINUTES = Fraction(5)  # as a box from the shelf, and to trim and tape the bag: starting value
 
@@ -111,6 +115,6 @@ def _closed(boxed: Made, pouch: Pouch, allowances: Allowances, over: Length) -> 
     return replace(
         boxed, outside=_with(wrapped, pouch.wall), closed_box=boxed.outside, taken=(*boxed.taken, Taken(pouch)),
         tape=boxed.tape + tape, flat=flat, standing=bag_to_trim(pouch, flat) if pouch.kind == "bag" else None,
-        carrier=pouch.carrier, steps=(*boxed.steps, *steps),
+        carrier=pouch.carrier, steps=(*boxed.steps, *steps), notes=(*boxed.notes, _COUNTED[pouch.kind == "bag"]),
         whys={**boxed.whys, "outside": replace(why, values=told)},
     )  # fmt: skip

@@ -28,6 +28,7 @@ NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(1)  # to slip in and close: starting value
 
+COUNTED_BARE = "Counted flat by the goods as wrapped; cut sides are taped like wrapping and take no seam."
 RULE = "flat width w + h, flat length l + h, and the seams (common practice)"
 
 
@@ -95,7 +96,7 @@ def _closed_on(way: str, goods: Sizes, pouch: Pouch, allowances: Allowances) -> 
                            needs, RULE),
             "blank": Why("nothing is cut", needs, RULE),
         },
-        notes=(), taken=(Taken(pouch),), soft=True, carrier=pouch.carrier, flat=flat,
+        notes=(COUNTED_BARE,) if bag else (), taken=(Taken(pouch),), soft=True, carrier=pouch.carrier, flat=flat,
         standing=bag_to_trim(pouch, flat) if bag else None,
         steps=(*trim_steps(pouch, flat, "goods"), *_CLOSING) if bag else (
             Step(f"Slip the goods into the {POUCHES[pouch.kind]}, heavy end first; nothing sharp against its walls."),

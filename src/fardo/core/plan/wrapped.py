@@ -15,7 +15,7 @@ from fardo.core.make import Contents, make_box
 from fardo.core.make.allowances import SEAMS
 from fardo.core.make.contents import by_axes
 from fardo.core.make.mailer import most_that_close, must_close
-from fardo.core.make.stock import Pouch, StockBox, Taken, fits, nearest
+from fardo.core.make.stock import Pouch, StockBox, fits, nearest
 from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, all_round, along, grown, in_stock, square_metres
@@ -156,8 +156,10 @@ def _put_on(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
     check_crossed(layer)
     if isinstance(layer.item, Pouch):
         return _in_mailer(wearer, layer, layer.item, shop) if layer.material.form == BAGGED else _as_pads(layer)
+    if isinstance(layer.item, StockBox):
+        return _in_stock_box(wearer, layer, layer.item)
     if layer.material.form == BOXED:
-        return _box_in(wearer, layer, shop) if layer.item is None else _in_stock_box(wearer, layer, layer.item)
+        return _box_in(wearer, layer, shop)
     return put_on(wearer, layer)
 
 
@@ -205,9 +207,9 @@ def units_of(
 def _check_stock(units: tuple[Wrapped, ...], layers: tuple[Layer, ...]) -> None:
     """Raises BadInput where layers take more boxes or mailers than there are."""
     needed = Counter[str]()
-    for coat in (coat for unit in units for coat in unit.coats if coat.taken is not None):
-        assert coat.taken is not None
-        needed[coat.taken.item.name] += coat.taken.count
+    for coat in (coat for unit in units for coat in unit.coats):
+        if coat.taken is not None:
+            needed[coat.taken.name] += coat.takes
     for n, layer in enumerate(layers):
         if layer.item is not None and needed[layer.item.name] > layer.item.count:
             raise BadInput(
@@ -255,7 +257,7 @@ def _in_stock_box(wearer: Wearer, layer: Layer, box: StockBox) -> Coat:
     )
     return Coat(
         in_stock(layer.material, box.name, box.weight, box.price), (growth[0], growth[1], growth[2]), (), Fraction(1),
-        says, filled=layer.room, reused=layer.reused, taken=Taken(box),
+        says, filled=layer.room, reused=layer.reused, taken=box, takes=1,
     )  # fmt: skip
 
 
@@ -271,7 +273,7 @@ def _in_mailer(wearer: Wearer, layer: Layer, pouch: Pouch, shop: Shop) -> Coat:
         says.append(f"At most {most_that_close(pouch, wearer.shape.sizes, wearer.pile, seams)} of these go into one.")
     return Coat(
         in_stock(layer.material, pouch.name, pouch.weight, pouch.price), all_round(pouch.wall), (), Fraction(1),
-        tuple(says), reused=layer.reused, taken=Taken(pouch),
+        tuple(says), reused=layer.reused, taken=pouch, takes=1,
     )  # fmt: skip
 
 
@@ -284,5 +286,5 @@ def _as_pads(layer: Layer) -> Coat:
     growth = along(2, thick) if layer.on == "all" else along(AXES[layer.on], thick.half())
     return Coat(
         in_stock(layer.material, pouch.name, pouch.weight, pouch.price), growth, (), Fraction(count),
-        ("Empty and flat, as a pad.",), reused=layer.reused, one_side=layer.on != "all", taken=Taken(pouch, count),
+        ("Empty and flat, as a pad.",), reused=layer.reused, one_side=layer.on != "all", taken=pouch, takes=count,
     )  # fmt: skip

@@ -7,8 +7,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from fardo.core.goods.shape import Shape, Sizes
-from fardo.core.make.stock import Taken
-from fardo.core.protect.material import BubbleSide, Layer, Material
+from fardo.core.protect.material import BubbleSide, Layer, Material, ReadyMade
 from fardo.core.quantity import ZERO, Length, Mass, Money, Units, show_length
 from fardo.core.why import Why
 
@@ -35,7 +34,8 @@ class Coat:
         gives: by how much it is pressed in on a side. reused: it costs nothing. filled: the room a box
         of its own leaves around the goods on each side. one_side: it covers one side only. puts: how often it is put
         on. shell_nm3: the room between the thing before and after, which its own layers fill at most; nothing for what
-        is inside the thing. taken: the box or mailer from stock that it is.
+        is inside the thing. taken, takes: the box or mailer there
+        that it is, and how many.
     """
 
     material: Material
@@ -50,15 +50,20 @@ class Coat:
     one_side: bool = False
     puts: int = 1
     shell_nm3: int | None = None
-    taken: Taken | None = None
+    taken: ReadyMade | None = None
+    takes: int = 0
 
     def times(self, count: int) -> Coat:
         """The same on so many."""
         cuts = tuple(replace(cut, count=cut.count * count) for cut in self.cuts)
         shell = None if self.shell_nm3 is None else self.shell_nm3 * count
-        taken = None if self.taken is None else replace(self.taken, count=self.taken.count * count)
         return replace(
-            self, cuts=cuts, amount=self.amount * count, puts=self.puts * count, taken=taken, shell_nm3=shell
+            self,
+            cuts=cuts,
+            amount=self.amount * count,
+            puts=self.puts * count,
+            takes=self.takes * count,
+            shell_nm3=shell,
         )
 
     @property

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Literal
+from typing import Literal, Protocol
 
 from fardo.core.goods.shape import Sizes
-from fardo.core.make.stock import Pouch, StockBox
 from fardo.core.quantity import ZERO, Length, Mass, Money
 
 Side = Literal["all", "left", "right", "front", "back", "below", "above"]
@@ -57,6 +56,19 @@ class Material:
     minutes: Fraction | None = None
 
 
+class ReadyMade(Protocol):
+    """A box or a mailer that is there, which a layer may be."""
+
+    @property
+    def name(self) -> str: ...
+    @property
+    def count(self) -> int: ...
+    @property
+    def weight(self) -> Mass: ...
+    @property
+    def price(self) -> Money: ...
+
+
 @dataclass(frozen=True, slots=True)
 class Layer:
     """A material on a part.
@@ -81,5 +93,5 @@ class Layer:
     bubbles: BubbleSide | None = None
     on: Side = "all"
     each: bool = False
-    item: StockBox | Pouch | None = None
+    item: ReadyMade | None = None
     open: bool = False
