@@ -376,3 +376,18 @@ def test_a_way_cut_from_sheet_needs_no_stock() -> None:
     assert {"slotted", "tray"} <= {way.way for way in picture.ways}
     inside: Sizes = picture.ways[0].boxed.made.inside
     assert all(side > Length(0) for side in inside)
+
+
+def test_a_box_that_is_trusted_with_less_than_it_weighs_is_no_first_proposal() -> None:
+    """A re-cut box is trusted with half of its certificate: cheaper or not, it stands after those that hold it."""
+    picture = of_kind("sewing-machine")
+    overloaded = [way.boxed.strength.overloaded for way in picture.ways if way.cheapest]
+    assert overloaded == sorted(overloaded)
+    assert not overloaded[0]
+    recut = picture.way("recut")
+    first = picture.ways[0]
+    assert recut is not None
+    assert recut.boxed.strength.overloaded
+    assert recut.cheapest is not None
+    assert first.cheapest is not None
+    assert recut.cheapest < first.cheapest

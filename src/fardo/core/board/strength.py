@@ -90,7 +90,8 @@ class Strength:
     Args:
         limits: of the certificate, None where the board has none. compression, stack, damp: lb, what it stands when
         tried, what may stand on it for long, and that in damp air. warnings: in words. bulges: whether its largest wall
-        may, so that it is measured at its middle, as carriers do.
+        may, so that it is measured at its middle, as carriers do. overloaded: it
+        weighs more than such a box is trusted with.
     """
 
     limits: Limits | None
@@ -99,6 +100,7 @@ class Strength:
     damp: float
     warnings: tuple[str, ...]
     bulges: bool = False
+    overloaded: bool = False
 
 
 SOFT = Strength(None, 0.0, 0.0, 0.0, ())  # a mailer or bag: it has no certificate, and nothing may stand on it
@@ -119,10 +121,11 @@ def judge(
     stands = compression(grade.edge_crush, float(grade.caliper.inches), around) * float(left)
     united = sum(outside, start=INCH * 0).inches
     warnings = []
+    overloaded = limits is not None and gross.ng > limits.gross.ng * left
     if limits is None:
         warnings.append(f"{grade.name} is below the first row of the box certificate")
     else:
-        if gross.ng > limits.gross.ng * left:
+        if overloaded:
             of_it = "" if left == 1 else f", of which a {condition} box is trusted with {float(left):.0%}"
             warnings.append(
                 f"it weighs more than {grade.name} is certified for: {float(limits.gross.pounds):g} lb{of_it}"
@@ -136,7 +139,7 @@ def judge(
     wall = sorted(outside)[1].inches  # of its largest wall, the shorter side
     bulges = wall > _BULGES_FROM.get(grade.walls, _BULGES_FROM[2])
     stack = stands / float(trust.safety)
-    return Strength(limits, stands, stack, stack * float(trust.damp), tuple(warnings), bulges)
+    return Strength(limits, stands, stack, stack * float(trust.damp), tuple(warnings), bulges, overloaded)
 
 
 def enough(outside: Sizes, gross: Mass, grades: list[Grade]) -> Grade | None:

@@ -255,9 +255,10 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | N
 
 
 def _cheapest_first(way: WayPriced) -> tuple[bool, bool, int]:
-    """By the sum where there is one; else what can be made first, by what the box itself costs."""
+    """By the sum where there is one, a box that is trusted with less than all of it weighs after those that are not;
+    else what can be made first, by what the box itself costs."""
     if way.cheapest is not None:
-        return False, False, way.cheapest.minor
+        return False, way.boxed.strength.overloaded, way.cheapest.minor
     return True, way.boxed.too_large is not None, way.boxed.own.minor
 
 
@@ -274,7 +275,7 @@ def best_plans(job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: C
     found = [price_ways(replace(job, load=one), shop, carriers) for one in loads]
     plans = [plan for one in found for way in one.ways if way.cheapest for plan in way.plans]
     if plans:
-        return sorted(plans, key=lambda plan: plan.costs.total.minor)
+        return sorted(plans, key=lambda plan: (plan.boxed.strength.overloaded, plan.costs.total.minor))
     if found[-1].problems:
         raise found[-1].problems[0]
     raise NoAnswer(f"No way was found to send it. {'; '.join(found[-1].reasons()) or 'no services are known'}.")

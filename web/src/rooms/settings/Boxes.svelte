@@ -32,6 +32,11 @@
 
 <div class="part">
   <h2>Boxes on the shelf and in the stash</h2>
+  <p class="why">
+    Of a used box, what is so of its condition takes its share off the strength it is trusted with: a crushed
+    corner or a second journey a fifth, a torn wall three tenths. One that is soft or was wet is not used
+    again.
+  </p>
   <div class="row heads" aria-hidden="true">
     <span>Name</span><span>Inside</span><span>Board</span><span>Price, {d.currency}</span><span>How many</span
     ><span>Whose, if a carrier's</span>
@@ -117,6 +122,12 @@
 </div>
 
 <style>
+  .why {
+    max-width: 820px;
+    margin-bottom: 6px;
+    font-size: 14px;
+    color: var(--soft);
+  }
   .heads {
     font-size: 13.5px;
     color: var(--soft);

@@ -105,6 +105,11 @@
 
 <div class="part">
   <h2>Materials: starting values, yours to change</h2>
+  <p class="why">
+    <em>Gives</em>: how far a layer is pressed in on a side with the flat hand; a box that is short by less
+    takes the goods, and says so. <em>Tears every</em>: a roll with perforations is cut in whole lengths
+    between them.
+  </p>
   <table>
     <thead>
       <tr
@@ -216,6 +221,12 @@
 </div>
 
 <style>
+  .why {
+    max-width: 820px;
+    margin-bottom: 8px;
+    font-size: 14px;
+    color: var(--soft);
+  }
   .part {
     margin-top: 18px;
   }
