@@ -37,6 +37,7 @@ def take_all(folder: Path) -> None:
             jobs = {row["title"]: row["id"] for row in httpx.get(f"{server.url}/api/jobs").json()["jobs"]}
             concertina = f"/jobs/{jobs['Concertina for Ostwick']}"
             wheel = f"/jobs/{jobs['Drive wheel for a treadle']}"
+            loom = f"/jobs/{jobs['Table loom, folded']}"
             treadle = f"/jobs/{jobs['Treadle wheel, taken apart']}"
 
             page.open("/", ".bench li")
@@ -77,10 +78,11 @@ def take_all(folder: Path) -> None:
             page.one(".drawing svg")
             take(page, folder, "box-slotted-dark")
             page.dark(False)
-            page.open(f"{concertina}/box", ".way")
+            page.open(f"{loom}/box", ".way")
             page.one("input[name=way][value=recut]").find_element("xpath", "..").click()
             page.one(".steps li")
             take(page, folder, "box-recut")
+            page.open(f"{concertina}/box", ".way")
             page.one("input[name=way][value=tray]").find_element("xpath", "..").click()
             page.button("Fold up").click()
             page.until(lambda: page.one(".fold .view").get_attribute("data-panels") == "5")

@@ -254,6 +254,13 @@ def test_goods_lie_in_front_of_and_behind_others_as_their_cushion() -> None:
     assert more.sizes == sizes("13 x 9 x 1 3/4")
 
 
+def test_goods_that_are_a_cushion_are_not_wrapped_themselves() -> None:
+    flat = {"name": "give-aways", "weight": "4 oz", "count": 2, "shape": SLAB, "rules": {"cushion_for": "panel"},
+            "protect": [{"material": "tissue"}]}  # fmt: skip
+    (problem,) = read(parts=[part(), flat]).problems
+    assert problem.field == "parts[1].protect"
+
+
 @pytest.mark.parametrize("of", ["none such", "give-aways"])
 def test_goods_are_no_cushion_for_what_is_not_there(of: str) -> None:
     flat = {"name": "give-aways", "weight": "4 oz", "count": 2, "shape": SLAB, "rules": {"cushion_for": of}}

@@ -140,6 +140,12 @@ class _Reading(FieldReading):
                 self.problems.append(BadInput("no one thing to lie around", read=around.rules.cushion_for,
                                               allowed=allowed, field=f"parts[{n}].rules.cushion_for"))  # fmt: skip
                 continue
+            if part.wrapped:
+                self.problems.append(
+                    BadInput("it is a cushion itself", read=f"layers on {part.name}",
+                             allowed="none; wrap what it lies around", field=f"parts[{n}].protect")
+                )  # fmt: skip
+                continue
             whole = self.attempt(in_front_and_behind, found[k].units[0], around, self.shop, under=f"parts[{n}]")
             if whole is not None:
                 found[k] = replace(found[k], units=(whole,))
