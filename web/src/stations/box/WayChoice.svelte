@@ -22,10 +22,11 @@
   );
 </script>
 
-{#snippet compare(box: BoxBeside)}
+{#snippet compare(box: BoxBeside, inHand: boolean)}
   <input
     type="checkbox"
     class="compare"
+    tabindex={inHand ? 0 : -1}
     aria-label="Lay {box.name} side by side"
     title="Lay it side by side with another"
     checked={isLaid(box.key)}
@@ -33,6 +34,7 @@
   />
 {/snippet}
 
+<!-- The keyboard goes to the box in hand: arrow keys take another in hand. -->
 <div class="one">
   <label class="way" class:picked>
     <input type="radio" name="way" value={way.way} checked={picked} onchange={() => pick()} class="sr-only" />
@@ -51,7 +53,7 @@
       {#if way.chosen}<span class="tied">· chosen</span>{/if}
     </small>
   </label>
-  {@render compare(ofWay(way))}
+  {@render compare(ofWay(way), picked)}
 </div>
 {#if picked && way.at_hand.length > 1}
   <fieldset class="hand">
@@ -73,7 +75,7 @@
             {#if one.chosen}<span class="tied">· chosen</span>{/if}
           </small>
         </label>
-        {@render compare(ofItem(way, one))}
+        {@render compare(ofItem(way, one), one.picked)}
       </div>
     {/each}
   </fieldset>
