@@ -58,7 +58,7 @@ def take_all(folder: Path) -> None:
             page.shows(".edit h2", "drive wheel")
             take(page, folder, "protect")
             page.open(f"{treadle}/arrange", ".packed")
-            page.until(lambda: int(page.one(".packed").get_attribute("data-shown") or 0) == 9)
+            page.until(lambda: int(page.one(".packed").get_attribute("data-shown") or 0) == 8)
             page.button("Arrange").click()
             page.until(lambda: page.one(".bar .says").text == "arranged")
             page.one(".toast .close").click()

@@ -39,6 +39,7 @@
   <div class="station">
     <section class="ways" aria-label="Ways to get the box">
       <h2>{ways.length} ways to box it, by what it costs in all</h2>
+      <p class="hint">Tick two to lay them side by side.</p>
       <fieldset>
         <legend class="sr-only">Way</legend>
         {#each ways as one (one.way)}
@@ -108,6 +109,10 @@
   fieldset {
     margin: 6px 0 10px;
     border-bottom: 1px solid var(--hair);
+  }
+  .hint {
+    font-size: 13.5px;
+    color: var(--soft);
   }
   .left {
     font-size: 14px;

@@ -110,7 +110,7 @@
     color: var(--soft);
   }
   .field {
-    width: 160px;
+    width: 132px;
     height: 34px;
   }
   table {
