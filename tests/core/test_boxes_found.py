@@ -21,7 +21,7 @@ from fardo.core.plan.needed import inside_of
 from fardo.core.plan.picture import LookedAt, Picture, draw_up
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.material import Layer
-from fardo.core.quantity import Money, show_sizes
+from fardo.core.quantity import Money
 from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.carriers import Carriers
 from fardo.files.job import JobFile
@@ -257,27 +257,37 @@ def test_too_few_cells_are_said_and_a_divider_needs_two_things() -> None:
 # --- What is sold ready ---------------------------------------------------------------------------------------------
 
 
-def of_kind(code: str, at: Shop) -> Picture:
-    kind = next(kind for kind in shipped_kinds() if kind.code == code)
-    job = start_job(kind, "", starting_shop()).model_copy(update={"ship": file().ship})
-    return draw_up(understand(job, at, "10440"), at, Carriers(services()), LookedAt(""))
+def in_shop(at: Shop, **said: Any) -> Picture:
+    return draw_up(understand(file(**said), at, "10440"), at, Carriers(services()), LookedAt(""))
 
 
 def test_what_is_sold_ready_says_below_which_price_buying_pays() -> None:
-    """What a bike box may cost is what all of it costs without one less what it costs with one for nothing."""
-    picture = of_kind("bicycle", bare())
-    by_name = {one.box.name: one for one in picture.not_here}
-    case = by_name["travel case, hired"]
-    box = by_name["bike box"]
-    assert "not" in case.lacks or case.pays_below is not None or case.lacks == ""
-    assert box.lacks
-    golf = of_kind("golf-bag", shop())
-    (tall,) = golf.not_here
-    best = golf.ways[0].cheapest
-    assert best is not None
-    if tall.pays_below is not None:
-        assert tall.pays_below < best
-    assert show_sizes(tall.box.inside, "in", "nearest").text == "14 x 14 x 48 in"
+    """At a coin less than is told the bought box costs least in all; at a coin more it does not."""
+    snug = {"name": "lamp carton", "inside": "13 x 11 x 9 in"}
+    (one,) = in_shop(bare(), ready_boxes=[snug]).not_here
+    assert one.pays_below is not None
+
+    def first(price: int) -> str:
+        box = replace(one.box, price=Money(price, "USD"))
+        return in_shop(replace(bare(), stock=Stock((box,)))).ways[0].way
+
+    assert first(one.pays_below.minor - 1) == "shelf"
+    assert first(one.pays_below.minor + 1) != "shelf"
+
+
+def test_what_is_sold_ready_and_too_small_says_which_side() -> None:
+    flat, large = in_shop(bare(), ready_boxes=[{"name": "flat carton", "inside": "13 x 11 x 6 in"},
+                                               {"name": "crate", "inside": "60 x 40 x 40 in"}]).not_here  # fmt: skip
+    assert "not high enough" in flat.lacks
+    assert (large.lacks, large.pays_below) == ("", None)
+
+
+def test_every_kind_that_names_a_ready_box_names_one_that_can_be_read() -> None:
+    named = [kind.code for kind in shipped_kinds() if kind.ready_boxes]
+    assert {"bicycle", "golf-bag", "shoes"} <= set(named)
+    for kind in shipped_kinds():
+        job = understand(start_job(kind, "", starting_shop()), shop(), "10440")
+        assert len(job.ready_boxes) == len(kind.ready_boxes)
 
 
 def test_boxes_at_hand_count_the_found_ones_too() -> None:
