@@ -113,6 +113,26 @@ def test_six_canvases_of_four_sizes_stand_thickness_after_thickness() -> None:
     assert 12 <= width <= 13
 
 
+def test_typed_pictures_stand_beside_each_other_and_not_on_each_other() -> None:
+    """What stands on an edge carries nothing (common practice); said otherwise, it does."""
+
+    def picture(wide: str, high: str, count: int = 1, **rules: object) -> dict[str, object]:
+        return {"name": f"picture {wide}", "weight": "3 lb", "count": count, "gap": "1/2 in",
+                "rules": {"this_side_up": True, **rules},
+                "shape": {"kind": "box", "length": wide, "width": "1 1/2 in", "height": high}}  # fmt: skip
+
+    six = [picture("30 in", "24 in"), picture("24 in", "18 in", 2), picture("20 in", "16 in", 2),
+           picture("14 in", "11 in")]  # fmt: skip
+    beside = drawn(typed(parts=six)).inside
+    assert beside is not None
+    assert [float(side.inches) for side in beside[0].inside][2] == 25
+    for one in six:
+        one["rules"] = {"this_side_up": True, "bears": "30 lb"}
+    stacked = drawn(typed(parts=six)).inside
+    assert stacked is not None
+    assert float(stacked[0].inside[2].inches) > 25
+
+
 # --- Side by side obeys every rule ---------------------------------------------------------------------------------
 
 

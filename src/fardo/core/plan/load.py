@@ -187,11 +187,22 @@ def _bears(part: Part, unit: Wrapped) -> Mass | None:
     """What may lie over it: as said, else by how fragile it is."""
     if part.rules.no_load_on_top:
         return Mass(0)
-    if part.rules.bears is not None or part.fragility is None:
+    if part.rules.bears is not None:
         return part.rules.bears
+    if part.rules.this_side_up and _stands_on_edge(unit):
+        return Mass(0)
+    if part.fragility is None:
+        return None
     if part.fragility < _BEARS_NOTHING:
         return Mass(0)
     return unit.weight if part.fragility < _BEARS_ITS_OWN else None
+
+
+def _stands_on_edge(unit: Wrapped) -> bool:
+    """Whether it is a flat thing that stands on one of its edges, as pictures do: nothing stands on it (common
+    practice)."""
+    thin, *others = sorted(unit.sizes)
+    return unit.shape.thin != 2 and thin * _FLAT <= others[0]
 
 
 def _extra(extra: Extra) -> Body:
