@@ -411,3 +411,17 @@ def test_a_box_that_is_trusted_with_less_than_it_weighs_is_no_first_proposal() -
     assert recut.cheapest is not None
     assert first.cheapest is not None
     assert recut.cheapest < first.cheapest
+
+
+@pytest.mark.parametrize(
+    ("count", "way", "item"),
+    [(1, "mailer", "paper envelope 6 x 9"), (4, "mailer", "paper envelope 6 x 9"), (5, "mailer", "rigid mailer 6 x 8"),
+     (6, "mailer", "padded mailer 7 x 9"), (12, "mailer", "padded mailer 7 x 9"), (40, "mailer", "padded mailer 7 x 9"),
+     (60, "shelf", "shelf 9 x 6 x 4")],
+)  # fmt: skip
+def test_cards_go_up_a_ladder_by_their_count(count: int, way: str, item: str) -> None:
+    """Up to four in an envelope, five in a rigid mailer, more in a padded one, many in a box (common practice)."""
+    job = start_job(KINDS["cards-stationery"], "", starting_shop())
+    first = job.parts[0].model_copy(update={"count": count})
+    picture = drawn(job.model_copy(update={"parts": [first, *job.parts[1:]], "ship": Ship(to="73120")}))
+    assert (picture.ways[0].way, picture.ways[0].item) == (way, item)
