@@ -50,8 +50,8 @@ def take(way: str, inside: str, stock: Stock):
 
 
 def unbreakable(
-    size: str, gap: str = "0", *, fragility: int | None = NO_LIMIT, weight: str = "1 lb", layers: tuple[str, ...] = (),
-    **rules: bool,
+    size: str, gap: str = "0", *, fragility: int | None = NO_LIMIT, weight: str = "1 lb",
+    layers: tuple[str, ...] = ("film",), **rules: bool,
 ) -> Load:  # fmt: skip
     """One thing that does not break, unless it is said what it bears."""
     part = Part("thing", Box(*sizes(size)), read_mass(weight), Gap.even(inches(gap)), 1, fragility, Rules(**rules))
@@ -125,6 +125,7 @@ GATES: list[tuple[str, dict[str, Any], PouchKind, str]] = [
     ("nobody said", {"fragility": None}, "padded", "say how fragile it is first"),
     ("a sturdy tin", {"fragility": 115}, "bag", "may break in a bare bag"),
     ("a wooden board", {"hard_edges": True}, "bag", "hard edges"),
+    ("a bare board, no edges said", {"layers": ()}, "bag", "is bare: wrap it first"),
     ("sixty pounds", {"weight": "60 lb"}, "bag", "too heavy"),
     ("paper goods", {"keep_flat": True}, "bag", "must stay flat"),
     ("paper goods", {"keep_flat": True}, "padded", "must stay flat"),

@@ -49,4 +49,6 @@ def _fails(unit: Wrapped, kind: PouchKind, gates: SoftGates) -> str | None:
         return f"{part.name} must stay flat: a rigid mailer, or boards on both sides of it"
     if part.rules.hard_edges and kind != "padded":
         return f"{part.name} has hard edges that punch out: a closed box of it may go in a bag"
+    if kind in _SOFT_WALLS and not unit.coats:
+        return f"{part.name} is bare: wrap it first; what has hard edges goes in a box"
     return None

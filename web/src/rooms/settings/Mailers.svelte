@@ -50,8 +50,8 @@
       >
     </div>
     <p class="why">
-      A bare bag takes only what does not break. Hard edges punch through: such goods go in a closed box, or
-      in a padded mailer. What must stay flat goes in a rigid mailer or between boards.
+      A bag takes only what does not break, wrapped. Hard edges punch through: such goods go in a closed box,
+      or in a padded mailer. What must stay flat goes in a rigid mailer or between boards.
     </p>
   {/if}
   <div class="row heads" aria-hidden="true">
