@@ -159,6 +159,7 @@ def test_a_carrier_is_asked_beside_its_tariff_and_its_faults_leave_the_screen_al
     assert page.one(f"{account} .differs th").text == "fuel"
     assert page.axe() == []
     # A price that has changed buys nothing; as quoted, it buys one label, and the job keeps it.
+    page.saved()  # a label is bought for what is saved
     fault(carrier, "changed")
     page.one(f"{account} button").send_keys(Keys.ENTER)
     page.shows(f"{section} .status", "No label was bought")
