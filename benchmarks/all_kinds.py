@@ -26,7 +26,7 @@ def begun(kind: KindFile, shop: ShopFile, count: int | None = None) -> JobFile:
     job = start_job(kind, kind.title, shop)
     first = job.parts[0].model_copy(update={"count": job.parts[0].count if count is None else count})
     parts = [first, *job.parts[1:]]
-    answers = dict.fromkeys(job.questions, "no")
+    answers = dict.fromkeys(job.questions, "none")
     return job.model_copy(update={"parts": parts, "ship": Ship(to="73120", residential=True), "answers": answers})
 
 

@@ -57,7 +57,6 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     ready = tuple(one for n, box in enumerate(job.ready_boxes) if (one := reading.ready_box(box, n)) is not None)
     found = tuple(one for n, box in enumerate(job.found_boxes) if (one := reading.found_box(box, n)) is not None)
     reading.found, unboxed = found, tuple(reading.missing)
-    reading.missing.clear()
     filled = [n for n, part in enumerate(job.parts) if part != _EMPTY_PART]  # a row begun and left empty is none
     parts = tuple(
         reading.part(part, n, alone=filled == [n]) if n in filled else ReadPart(part.name or f"part {n + 1}")
@@ -70,7 +69,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     liner = reading.liner(job.liner) if job.liner else None
     so_far = len(reading.missing)
     inserts = [reading.insert(insert, n) for n, insert in enumerate(job.inserts)]
-    unfinished = (*tuple(reading.missing[so_far:]), *unboxed)
+    unfinished = (*unboxed, *reading.missing[so_far:])
     over_box = reading.over_box(job.over_box) if job.over_box else None
     bundles = reading.bundles(job)
     ways = tuple(way for way in job.ways if way in WAYS)
@@ -85,9 +84,8 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     value = reading.value(job)
     load: Load | None = None
     arranged: State = "open"
-    whole = (
-        bool(filled) and all(parts[n].units or parts[n].lies_with for n in filled) and bool(job.liner) == bool(liner)
-    )
+    packed_or_with = all(parts[n].units or parts[n].lies_with for n in filled)
+    whole = bool(filled) and packed_or_with and bool(job.liner) == bool(liner)
     if whole and extras is not None and beyond(parts, ways) is None:
         load = Load(
             tuple(unit for part in parts for unit in part.units), extras, liner,
@@ -137,7 +135,7 @@ class _Reading(FieldReading):
             k = named.get(around.rules.cushion_for, n)
             if k == n or len(found[k].units) != 1:
                 allowed = ", ".join(one.name for m, one in enumerate(parts) if m != n and len(one.units) == 1) or "none"
-                self.problems.append(BadInput("no one thing to lie around", read=around.rules.cushion_for,
+                self.problems.append(BadInput("not a single part of this job", read=around.rules.cushion_for,
                                               allowed=allowed, field=f"parts[{n}].rules.cushion_for"))  # fmt: skip
                 continue
             if part.wrapped:

@@ -26,10 +26,8 @@ from fardo.core.why import Value, Why
 NAME, TITLE = "bagged", "Box in a bag"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
-_COUNTED = {
-    True: "Counted flat by the outside of the closed box; cut sides are taped like wrapping and take no seam.",
-    False: "It is counted by the outside of the closed box, within the envelope's own seams.",
-}
+_FLAT = "Counted flat by the outside of the closed box; cut sides are taped like wrapping and take no seam."
+_CLOSED = "Counted by the outside of the closed box, within the envelope's own seams."
 _WRAP_IT = Step("Roll the closed box in its wrap and fold the wrap in at both ends.")
 MINUTES = Fraction(5)  # as a box from the shelf, and to trim and tape the bag: starting value
 
@@ -99,7 +97,8 @@ def _closed(boxed: Made, pouch: Pouch, allowances: Allowances, over: Length) -> 
         values.append(("wrap around the box", over))
     why = Why(f"box outside + 2 walls{' + 2 x the wrap' if over.nm else ''}", tuple(values), RULE)
     wrap_it = (_WRAP_IT,) if over.nm else ()
-    if pouch.kind == "bag":
+    bag = pouch.kind == "bag"
+    if bag:
         flat = trimmed_flat(pouch, wrapped, allowances)
         steps = (*wrap_it, *trim_steps(pouch, flat, "closed box"), Step(
             "Fold the cut sides flat over the box like wrapping and tape them all along; the label goes on a flat face."
@@ -114,7 +113,7 @@ def _closed(boxed: Made, pouch: Pouch, allowances: Allowances, over: Length) -> 
     told = (*why.values, ("flat length", flat[0]), ("flat width", flat[1]))
     return replace(
         boxed, outside=_with(wrapped, pouch.wall), closed_box=boxed.outside, taken=(*boxed.taken, Taken(pouch)),
-        tape=boxed.tape + tape, flat=flat, standing=bag_to_trim(pouch, flat) if pouch.kind == "bag" else None,
-        carrier=pouch.carrier, steps=(*boxed.steps, *steps), notes=(*boxed.notes, _COUNTED[pouch.kind == "bag"]),
+        tape=boxed.tape + tape, flat=flat, standing=bag_to_trim(pouch, flat) if bag else None,
+        carrier=pouch.carrier, steps=(*boxed.steps, *steps), notes=(*boxed.notes, _FLAT if bag else _CLOSED),
         whys={**boxed.whys, "outside": replace(why, values=told)},
     )  # fmt: skip

@@ -184,9 +184,7 @@ class Standing:
 
 def fits(box: StockBox, contents: Contents) -> Standing | None:
     """How the contents go into a box, as it opens before on its side; None where they do not."""
-    have = box.inside if box.hollow is None else box.hollow
-    if box.hollow is not None:
-        contents = contents.in_inserts
+    have, contents = _room(box, contents)
     for stood, axes in contents.stood_in(have):
         over = max(want.nm - have[axis].nm for want, axis in zip(stood, axes, strict=True))
         if over <= contents.gives.nm:
@@ -206,7 +204,10 @@ SIDES = ("long", "wide", "high")  # of a box, as one says what it is not enough 
 
 def nearest(boxes: Iterable[StockBox], contents: Contents) -> str:
     """Why none of them does: the one that lacks least, on which side and by how much."""
-    found = [(_shortest_by(box, contents), box) for box in boxes]
+    found = []
+    for box in boxes:
+        have, going_in = _room(box, contents)
+        found.append((going_in.shortest_by(have), box))
     if not found:
         return "there is none"
     (short, axis), box = min(found, key=lambda one: one[0])
@@ -215,8 +216,9 @@ def nearest(boxes: Iterable[StockBox], contents: Contents) -> str:
     return f"the nearest, {box.name}, is {both_units(short)} not {SIDES[axis]} enough"
 
 
-def _shortest_by(box: StockBox, contents: Contents) -> tuple[Length, int]:
-    return contents.shortest_by(box.inside) if box.hollow is None else contents.in_inserts.shortest_by(box.hollow)
+def _room(box: StockBox, contents: Contents) -> tuple[Sizes, Contents]:
+    """What there is for the goods in a box, and they as they go in: bare, where it has its maker's inserts."""
+    return (box.inside, contents) if box.hollow is None else (box.hollow, contents.in_inserts)
 
 
 class TooSmall(NoAnswer):

@@ -17,7 +17,7 @@ from fardo.core.make.inserts import cut_insert, divider, room_of
 from fardo.core.make.inserts.wanted import Insert
 from fardo.core.plan.cells import divider_of, in_cells, turned_about, with_cells
 from fardo.core.plan.load import Load, arrange, liner_thickness
-from fardo.core.plan.needed import may_be_turned
+from fardo.core.plan.needed import contents_of, may_be_turned
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.soft import kept_out
 from fardo.core.quantity import ZERO, Length
@@ -100,9 +100,9 @@ def _contents(load: Load, arrangement: Answer, shop: Shop) -> Contents:
         in_mailer = arrange(load.without_gap).inside
     if any(box.hollow is not None for box in stock.boxes):
         unwrapped = arrange(load.unwrapped).inside
-    return Contents(
-        arrangement.inside, not may_be_turned(load), load.gives, load.floats, not load.floats or load.flat, in_mailer,
-        unwrapped, out, load.over_box_thickness,
+    contents = contents_of(load, arrangement.inside)
+    return replace(
+        contents, in_mailer=in_mailer, unwrapped=unwrapped, kept_out=out, over_box=load.over_box_thickness
     )  # fmt: skip
 
 

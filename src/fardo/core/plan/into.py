@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fardo.core.make import Contents
 from fardo.core.make.stock import SIDES, StockBox, Taken
 from fardo.core.plan.job import Job
-from fardo.core.plan.needed import inside_of, may_be_turned
+from fardo.core.plan.needed import contents_of, inside_of
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length
 
@@ -37,7 +36,7 @@ def boxes_to_pack_in(job: Job, shop: Shop) -> list[BoxToPackIn]:
     load = job.must_load()
     grade = shop.grades.get(job.board or shop.default_grade, shop.grade(None))
     needed = inside_of(load, grade, shop)[0].inside
-    contents = Contents(needed, not may_be_turned(load), load.gives, load.floats, not load.floats or load.flat)
+    contents = contents_of(load, needed)
     found = []
     for box in job.shop_for(shop).stock.boxes:
         if box.count and box.left and box.hollow is None:

@@ -6,6 +6,8 @@ from contextlib import suppress
 
 from fardo.core.arrange.ask import Answer, moved_in
 from fardo.core.board.grade import Grade
+from fardo.core.goods.part import Sizes
+from fardo.core.make import Contents
 from fardo.core.plan.cells import divider_of, in_cells, with_cells
 from fardo.core.plan.load import Load, arrange, liner_thickness
 from fardo.core.plan.shop import Shop
@@ -53,3 +55,8 @@ def may_be_turned(load: Load) -> bool:
     """Whether all of it may be laid on another side: one thing that need not stay as it stands, beside its extras."""
     rules = [unit.part.rules for unit in load.units]
     return len(rules) == 1 and not rules[0].this_side_up and not rules[0].keep_flat and load.packed is None
+
+
+def contents_of(load: Load, inside: Sizes) -> Contents:
+    """The goods as a box that is there sees them. Args: inside: that they ask for."""
+    return Contents(inside, not may_be_turned(load), load.gives, load.floats, not load.floats or load.flat)

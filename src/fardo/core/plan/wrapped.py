@@ -19,7 +19,7 @@ from fardo.core.make.stock import Pouch, StockBox, fits, nearest
 from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, all_round, along, grown, in_stock, square_metres
-from fardo.core.protect.forms import BAGGED, BOXED, FACE, check_crossed, put_on
+from fardo.core.protect.forms import BAGGED, BOXED, PADDED, check_crossed, put_on
 from fardo.core.protect.forms.corner import CornerGuard, guard_for
 from fardo.core.protect.forms.one_side import AXES
 from fardo.core.protect.material import Material
@@ -177,7 +177,7 @@ def in_front_and_behind(unit: Wrapped, by: Part, shop: Shop) -> Wrapped:
     for axis, side in zip(across, sides, strict=True):
         growth[axis] = Length(max(side.nm - unit.sizes[axis].nm, 0)).half()
     goods = Material(
-        f"goods: {by.name}", by.name, FACE, by.shape.sizes[by.shape.thin], "each", by.weight, Money(0, shop.currency),
+        f"goods: {by.name}", by.name, PADDED, by.shape.sizes[by.shape.thin], "each", by.weight, Money(0, shop.currency),
         cushions=True,
     )  # fmt: skip
     half = by.count // 2

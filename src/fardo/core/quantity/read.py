@@ -7,7 +7,7 @@ Taken: ``10 1/2``  ``10-1/2"``  ``10½``  ``5' 3"``  ``5 ft 3 1/2 in``  ``26.7 c
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
@@ -151,14 +151,7 @@ def read_sizes(
     >>> read_sizes("24x12x8in") == read_sizes("24 x 12 x 8") == read_sizes("2' x 12in x 8")
     True
     """
-    allowed = "three sizes such as 24 x 12 x 8 in"
-    parts = _TIMES_SIGN.split(_plain(text, allowed, field))
-    if len(parts) != 3:
-        raise BadInput(f"{len(parts)} sizes where three are wanted", read=text, allowed=allowed, field=field)
-    last_unit = _LAST_UNIT.search(parts[2])
-    if last_unit and last_unit[1] in _LENGTHS:
-        bare_unit = _LENGTHS[last_unit[1]].name
-    length, width, height = (read_length(part.strip(), bare_unit, most=most, field=field) for part in parts)
+    length, width, height = _crossed(text, 3, "three sizes such as 24 x 12 x 8 in", bare_unit, most, field)
     return length, width, height
 
 
@@ -168,15 +161,20 @@ def read_flat(text: str, bare_unit: str = "in", *, field: str = "") -> tuple[Len
     >>> read_flat("13x18in") == read_flat("18 x 13")
     True
     """
-    allowed = "two sizes such as 18 x 13 in"
+    one, other = _crossed(text, 2, "two sizes such as 18 x 13 in", bare_unit, LONGEST, field)
+    return max(one, other), min(one, other)
+
+
+def _crossed(text: str, count: int, allowed: str, bare_unit: str, most: Length, field: str) -> Iterator[Length]:
+    """So many lengths with a cross between them."""
     parts = _TIMES_SIGN.split(_plain(text, allowed, field))
-    if len(parts) != 2:
-        raise BadInput(f"{len(parts)} sizes where two are wanted", read=text, allowed=allowed, field=field)
-    last_unit = _LAST_UNIT.search(parts[1])
+    if len(parts) != count:
+        wanted = allowed.split()[0]
+        raise BadInput(f"{len(parts)} sizes where {wanted} are wanted", read=text, allowed=allowed, field=field)
+    last_unit = _LAST_UNIT.search(parts[-1])
     if last_unit and last_unit[1] in _LENGTHS:
         bare_unit = _LENGTHS[last_unit[1]].name
-    one, other = (read_length(part.strip(), bare_unit, field=field) for part in parts)
-    return max(one, other), min(one, other)
+    return (read_length(part.strip(), bare_unit, most=most, field=field) for part in parts)
 
 
 def _read(text: str, units: dict[str, _Unit], bare_unit: str, allowed: str, field: str) -> int:

@@ -40,7 +40,7 @@ __all__ = [
     "check_crossed", "goes_on_walls", "held_by", "put_on",
 ]  # fmt: skip
 
-BOXED, BAGGED, FACE, PADDED, WOUND = inner_box.FORM, bag.FORM, face.FORM, pad.FORM, wrap.FORM
+BOXED, BAGGED, PADDED, WOUND = inner_box.FORM, bag.FORM, pad.FORM, wrap.FORM
 STIFF = frozenset({face.FORM, board_sleeve.FORM})
 AROUND = frozenset({surface.FORM, bag.FORM, wrap.FORM})  # that also go around several things
 FORMS: dict[str, ModuleType] = {
