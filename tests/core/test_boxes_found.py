@@ -203,6 +203,7 @@ def test_several_inner_boxes_float_in_one_outer_box_and_are_drawn() -> None:
 # --- Cells of a divider ---------------------------------------------------------------------------------------------
 
 
+T = shop().grade("C").caliper
 JAR = {"name": "jar", "weight": "10 oz", "gap": "1/4 in",
        "shape": {"kind": "cylinder", "diameter": "3 3/16 in", "length": "4 in"}}  # fmt: skip
 
@@ -213,13 +214,14 @@ def jars(count: int, **divider: Any) -> Job:
 
 @pytest.mark.parametrize(("count", "cells"), [(2, (2, 1)), (4, (2, 2)), (6, (3, 2)), (7, (4, 2)), (12, (4, 3))])
 def test_cells_are_counted_from_the_goods_and_the_inside_follows(count: int, cells: tuple[int, int]) -> None:
-    """A cell is 3 3/16 in, strips of C board 5/32, the slip 1/8 in all; the height keeps its gap."""
+    """A cell is 3 3/16 in and a strip of C board 5/32: from strip to strip 3 3/8, as the tape has it; the slip on top.
+    The height keeps its gap."""
     job = jars(count)
     assert job.load is not None
     inside, _ = inside_of(job.load, shop().grade("C"), shop())
     slip = shop().allowances[SLIP]
     for side, cells_on_it in zip(inside.inside[:2], cells, strict=True):
-        strips = inches("3 3/16") * cells_on_it + shop().grade("C").caliper * (cells_on_it - 1)
+        strips = inches("3 3/8") * cells_on_it - T
         assert side == strips.to_step(inches("1/16"), "up") + slip
     assert inside.inside[2] == inches("4 1/2")
 
@@ -231,18 +233,22 @@ def test_each_thing_lies_within_its_cell_as_the_divider_is_cut(way: str) -> None
     (divider,) = boxed.inserts
     assert divider.says.startswith("Each cell is")
     cell = divider.measures
+    assert all(side.nm % inches("1/16").nm == 0 for side in cell)
     assert min(cell) >= inches("3 3/16")
     length, width, _ = boxed.arrangement.inside
-    assert (length >= width) == (cell[0] * 3 <= length and length >= width)
-    placed = [one.at for one in boxed.arrangement.laid if one is not None]
-    for n, a in enumerate(placed):
-        for b in placed[n + 1 :]:
-            assert any(abs(x.nm - y.nm) >= inches("3 3/16").nm for x, y in zip(a[:2], b[:2], strict=True))
+    along, across = (3, 2) if length >= width else (2, 3)
+    assert (cell[0] + T) * along - T <= length
+    assert (cell[1] + T) * across - T <= width
+    taken = set()
     for body, laid in zip(bodies_of(boxed.load), boxed.arrangement.laid, strict=True):
         assert laid is not None
+        sizes_laid = stance(body, laid.turn).sizes
         for axis in range(3):
             assert laid.at[axis].nm >= 0
-            assert laid.at[axis] + stance(body, laid.turn).sizes[axis] <= boxed.arrangement.inside[axis]
+            assert laid.at[axis] + sizes_laid[axis] <= boxed.arrangement.inside[axis]
+        middle = [laid.at[axis] + sizes_laid[axis].half() for axis in range(2)]
+        taken.add((middle[0].nm * along // length.nm, middle[1].nm * across // width.nm))
+    assert taken == {(a, b) for a in range(along) for b in range(across)}
 
 
 def test_too_few_cells_are_said_and_a_divider_needs_two_things() -> None:

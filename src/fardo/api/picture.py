@@ -67,9 +67,9 @@ def _view_not_here(one: NotHere, units: Units) -> views.NotHereView:
     if one.lacks:
         says = f"does not hold it: {one.lacks}"
     elif one.pays_below is not None:
-        says = f"pays where one costs less than {one.pays_below}"
+        says = f"worth buying below {one.pays_below}"
     else:
-        says = "saves nothing here"
+        says = "no saving"
     return views.NotHereView(name=one.box.name, inside=show_sizes(one.box.inside, units, "down").text, says=says)
 
 

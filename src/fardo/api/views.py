@@ -11,7 +11,7 @@ from fardo.api.goods import Choice, HazardView, KindRow, PartView, ShapeKind, Wr
 from fardo.core.arrange.turn import Matrix
 from fardo.core.make.inserts import wanted as insert
 from fardo.core.plan.progress import State
-from fardo.core.protect.forms.asks import Ask
+from fardo.core.protect.forms.asks import Ask, OfStock
 from fardo.files.cut_by import CutBy
 from fardo.files.family import InsertName, QuestionName
 from fardo.files.job import EXAMPLE, JobFile
@@ -350,6 +350,9 @@ class FormChoice(BaseModel):
     asks: list[Ask] = Field(description="what it asks of a layer")
     laps: bool = Field(description="whether a length of it meets itself and laps")
     on_walls: bool = Field(description="whether it goes on the walls of the box, and no part wears it")
+    around_several: bool = Field(description="whether it may go around what is held together")
+    around_a_box: bool = Field(description="whether it may go around a closed box")
+    of_stock: OfStock = Field(description="what there is that a layer of it may be")
 
 
 class AsksView(BaseModel):
@@ -395,6 +398,7 @@ class ShopView(BaseModel):
     allowances: list[AllowanceChoice]
     tags: list[Choice] = Field(description="hazards that a service may refuse")
     questions: list[QuestionChoice]
+    sides: list[Choice] = Field(description="where a layer may go")
     wear: list[Choice] = Field(description="what is asked of a used box")
 
 

@@ -25,7 +25,8 @@ from fardo.core.plan.progress import BoxChoice, PriceChoice, State
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped, in_front_and_behind, units_of
 from fardo.core.protect.cushion import read_fragility
-from fardo.core.protect.forms import AROUND, BAGGED, BOXED, PADDED, WOUND, goes_on_walls
+from fardo.core.protect.forms import WOUND, goes_around_several, goes_on_walls, of_stock
+from fardo.core.protect.forms.asks import OfStock
 from fardo.core.protect.material import MOST_LAYERS, Layer
 from fardo.core.quantity import ZERO, Length, Mass, Money, read_distance
 from fardo.core.refusal import BadInput
@@ -218,9 +219,10 @@ class _Reading(FieldReading):
     def item(self, name: str, form: str) -> StockBox | Pouch:
         """The box or mailer of that name that a layer of that form is. Raises BadInput where there is none."""
         stock = self.shop.stock
-        there: tuple[StockBox | Pouch, ...] = (*self.found, *stock.boxes) if form == BOXED else stock.pouches
-        if form not in (BOXED, BAGGED, PADDED):
-            there = ()
+        choices: dict[OfStock, tuple[StockBox | Pouch, ...]] = {
+            "": (), "boxes": (*self.found, *stock.boxes), "mailers": stock.pouches,
+        }  # fmt: skip
+        there = choices[of_stock(form)]
         found = next((one for one in there if one.name == name.strip()), None)
         if found is None:
             allowed = ", ".join(one.name for one in there) or "none of a layer of this form"
@@ -243,8 +245,8 @@ class _Reading(FieldReading):
             layers = [self.layer(entry, f"bundles.{name}[{n}]") for n, entry in enumerate(entries)]
             around = [layer for layer in layers if layer is not None]
             for n, layer in enumerate(around):
-                if layer.material.form not in AROUND or layer.on != "all" or layer.item is not None:
-                    allowed = ", ".join(m.code for m in self.shop.materials.values() if m.form in AROUND)
+                if not goes_around_several(layer.material.form) or layer.on != "all" or layer.item is not None:
+                    allowed = ", ".join(m.code for m in self.shop.materials.values() if goes_around_several(m.form))
                     self.problems.append(
                         BadInput("not put around several things", read=entries[n].material, allowed=allowed,
                                  field=f"bundles.{name}[{n}].material")

@@ -9,15 +9,16 @@ import {
   sentence,
   type JobFile,
   type JobView,
-  type LabelRequest,
-  type LabelView,
   type QuoteView,
   type WayView,
   type WorkOut,
 } from '../lib/api/client';
 import { shop } from '../lib/shop.svelte';
+import { JobLabel } from './label.svelte';
 import { named, notes, type Note } from './notes';
-import { blankPart, toJob, toPart, toTyped, type Typed, type TypedPart } from './typed';
+import { toTyped } from './fromJob';
+import { toJob, toPart } from './toJob';
+import { blankPart, type Typed, type TypedPart } from './typed';
 
 const SAVE_AFTER_MS = 450;
 const TRY_AGAIN_MS = 2500; // while the shop does not answer
@@ -49,7 +50,7 @@ export class JobDesk {
   /** The number of the part whose row was entered last. */
   chosen = $state(0);
   /** The label of this job: bought, or still asked about. */
-  label = $state.raw<LabelView | null>(null);
+  readonly label: JobLabel;
 
   readonly id: string;
   #base: JobFile;
@@ -64,7 +65,7 @@ export class JobDesk {
     this.id = view.id;
     this.#base = view.job;
     this.#revision = view.revision;
-    this.label = view.label ?? null;
+    this.label = new JobLabel(this, view.label ?? null);
     const note = noteOver(view);
     // What was noted before there was such a field has it from the job.
     this.typed = { ...toTyped(view.job, shop.units), ...note?.typed };
@@ -336,31 +337,6 @@ export class JobDesk {
     };
   }
 
-  /** Buys a label for what is saved. Throws a Refusal where none is sold. */
-  async buyLabel(body: LabelRequest): Promise<void> {
-    if (!(await this.settle()))
-      throw new Refusal(
-        0,
-        'This job is not saved yet, and a label is bought for what is saved: see Measure.',
-      );
-    this.label = (await calls.buyLabel(this.id, body)).label ?? null;
-  }
-
-  /** Voids the label, or the purchase that is still asked about. Throws a Refusal where the carrier will not. */
-  async voidLabel(): Promise<void> {
-    this.label = (await calls.voidLabel(this.id)).label ?? null;
-  }
-
-  /** Asks the carrier at once about a label of which it is not known whether it was sold. */
-  async askAboutLabel(): Promise<void> {
-    this.label = (await calls.askAboutLabel(this.id)).label ?? null;
-  }
-
-  /** What the shop knows of the label by now: it asks the carrier by itself. */
-  async lookAtLabel(): Promise<void> {
-    this.label = await calls.label(this.id);
-  }
-
   /** How it was arranged, if it was. */
   get arrangement(): JobFile['arrangement'] {
     return this.#base.arrangement;
@@ -434,7 +410,7 @@ export class JobDesk {
 
   #keep(view: JobView): void {
     this.#revision = view.revision;
-    this.label = view.label ?? null;
+    this.label.view = view.label ?? null;
     // What was chosen meanwhile stays; all else that fields do not show comes from what was saved.
     const { chosen, arrangement } = this.#base;
     this.#base = {

@@ -28,3 +28,7 @@ export const shop = new ShopDesk();
 /** How a material of that form is put on, and what it asks. */
 export const formOf = (form: string): FormChoice | undefined =>
   shop.view?.forms.find((one) => one.form === form);
+
+/** What a layer begins as: bubble. */
+export const usualWrap = (): string =>
+  shop.view?.shop.materials?.find((one) => one.form === 'wrap' && one.bubbly)?.code ?? 'bubble-small';

@@ -15,7 +15,8 @@ from fardo.core.make import WAYS
 from fardo.core.make.allowances import ALLOWANCES
 from fardo.core.make.inserts import INSERTS
 from fardo.core.protect.cushion import CLASS_NAMES, DOES_NOT_BREAK, say_class
-from fardo.core.protect.forms import FORMS, goes_on_walls
+from fardo.core.protect.forms import FORMS, WOUND, goes_around_several, goes_on_walls, of_stock
+from fardo.core.protect.material import IN_WORDS_OF_SIDES
 from fardo.core.quantity import Units, show_length, show_sizes
 from fardo.files.blank_in import LARGEST, read_blank
 from fardo.files.shapes import ASKED
@@ -120,6 +121,9 @@ def view_shop(desk: Desk) -> views.ShopView:
                 asks=list(form.ASKS),
                 laps=getattr(form, "LAPS", False),
                 on_walls=goes_on_walls(name),
+                around_several=goes_around_several(name),
+                around_a_box=name == WOUND,
+                of_stock=of_stock(name),
             )
             for name, form in FORMS.items()
         ],
@@ -140,6 +144,7 @@ def view_shop(desk: Desk) -> views.ShopView:
         ],
         tags=[goods.Choice(value=code, says=tag.says) for code, tag in tags().items()],
         fragilities=[goods.Choice(value=name, says=say_class(name)) for name in (*CLASS_NAMES, DOES_NOT_BREAK)],
+        sides=[goods.Choice(value=side, says=says) for side, says in IN_WORDS_OF_SIDES.items()],
         wear=[goods.Choice(value=code, says=one.question) for code, one in WEAR.items()],
         questions=[views.QuestionChoice(value=question.code, says=question.asks) for question in QUESTIONS.values()],
     )

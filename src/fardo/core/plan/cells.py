@@ -14,7 +14,6 @@ from fardo.core.arrange.turn import TURNS, UNTURNED, Turn
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import SLIP, Allowances
 from fardo.core.make.inserts import divider
-from fardo.core.make.inserts.strip import loose
 from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.load import Load, bodies_of
 from fardo.core.quantity import ZERO, Length
@@ -75,15 +74,17 @@ def in_cells(load: Load, t: Length, allowances: Allowances, inside: Sizes | None
     over = [_lying_flat(body) for body in bodies_of(load) if body.extra]
     if inside is None:
         length, width = (
-            allowances.at_least(allowances.at_least(side) * count + t * (count - 1)) + allowances[SLIP]
+            allowances.at_least(allowances.at_least(side + t) * count - t) + allowances[SLIP]
             for side, count in zip(widest[:2], cells, strict=True)
         )
         for _, (long, wide, _) in over:
             length, width = max(length, long), max(width, wide)
         inside = (length, width, sum((sizes[2] for _, sizes in over), start=low + widest[2] + high))
-    free = loose(inside, allowances)
-    each = [Length((side.nm - t.nm * (count - 1)) // count) for side, count in zip(free, cells, strict=True)]
-    start = [(whole - side).half() for whole, side in zip(inside[:2], free, strict=True)]
+    each = divider.cells_in(inside, cells, t, allowances)
+    # All of them in the middle: the cells at the ends take what is over.
+    start = [
+        (whole - (cell + t) * count + t).half() for whole, cell, count in zip(inside[:2], each, cells, strict=True)
+    ]
     laid: list[Laid | None] = []
     for n, body in enumerate(goods):
         row, column = divmod(n, wanted.along)

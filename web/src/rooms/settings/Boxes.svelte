@@ -1,6 +1,6 @@
 <script lang="ts">
   // The boxes that are there: new ones on the shelf, used ones in the stash.
-  import { shop } from '../../lib/shop.svelte';
+  import Wear from '../../lib/ui/Wear.svelte';
   import Cell from './Cell.svelte';
   import { triple, type ListProps } from './words';
 
@@ -16,12 +16,6 @@
       carrier: '',
     };
     d.boxes = [...(d.boxes ?? []), { ...box, used: true }];
-    touched();
-  }
-  type Box = NonNullable<typeof d.boxes>[number];
-  function worn(box: Box, code: string, so: boolean): void {
-    const others = (box.worn ?? []).filter((one) => one !== code);
-    box.worn = (so ? [...others, code] : others) as Box['worn'];
     touched();
   }
   function drop(n: number): void {
@@ -95,20 +89,17 @@
               : ''}</summary
           >
           <div class="worn">
-            {#each shop.view?.wear ?? [] as one (one.value)}
-              <label class="used"
-                ><input
-                  type="checkbox"
-                  checked={(box.worn as string[] | undefined)?.includes(one.value) ?? false}
-                  onchange={(event) => worn(box, one.value, event.currentTarget.checked)}
-                />
-                {one.says}</label
-              >
-            {/each}
-            <span>Room in its maker's inserts, where it has them</span>
+            <Wear
+              worn={box.worn ?? []}
+              change={(worn) => {
+                box.worn = worn as NonNullable<typeof box.worn>;
+                touched();
+              }}
+            />
+            <span>Inside the original inserts, where it has them</span>
             <Cell
               id="box-{n}-hollow"
-              label="Room in the maker's inserts of box {n + 1}"
+              label="Inside the original inserts of box {n + 1}"
               bind:value={() => triple(box.hollow), (v) => (box.hollow = v.trim() ? v : null)}
               oninput={touched}
               problem={wrong(`boxes[${n}].hollow`)}

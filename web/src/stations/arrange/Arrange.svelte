@@ -7,6 +7,7 @@
   import type { Side } from '../../lib/view3d/packed';
   import { Arranging, type Effort } from './arranging.svelte';
   import HandBar from './HandBar.svelte';
+  import IntoBoxes from './IntoBoxes.svelte';
   import PackedBox from './PackedBox.svelte';
 
   interface Props {
@@ -30,9 +31,6 @@
   ];
   const SHAPES = { cube: 'compact', flat: 'flat', long: 'long' } as const;
 
-  const FIRST_BOXES = 5;
-
-  let allBoxes = $state(false);
   let packed = $state<PackedBox>();
   let apart = $state(0);
   let wrapped = $state(false);
@@ -151,26 +149,7 @@
       {#if desk.work.inside}
         <p class="inside figure"><Measured text={desk.work.inside.figure.text} /></p>
       {/if}
-      {#if arranging.boxes.length}
-        <h2>Into a box that is there</h2>
-        <ul class="boxes">
-          {#each arranging.boxes.slice(0, allBoxes ? undefined : FIRST_BOXES) as box (box.name)}
-            <li>
-              <button
-                aria-pressed={arranging.into === box.inside}
-                disabled={arranging.searching}
-                onclick={() => (arranging.into = arranging.into === box.inside ? '' : box.inside)}
-              >
-                <span>{box.name}</span>
-                <span class:takes={!box.short} class="short">{box.short || 'takes it as it lies'}</span>
-              </button>
-            </li>
-          {/each}
-        </ul>
-        {#if !allBoxes && arranging.boxes.length > FIRST_BOXES}
-          <button class="link" onclick={() => (allBoxes = true)}>All {arranging.boxes.length}</button>
-        {/if}
-      {/if}
+      <IntoBoxes {arranging} />
       {#if answers.length}
         <h2>Found, cheapest in all first</h2>
         <ul class="answers">
@@ -337,26 +316,6 @@
   }
   aside h2:first-child {
     margin-top: 8px;
-  }
-  .boxes button {
-    display: block;
-    width: 100%;
-    padding: 4px 6px;
-    text-align: left;
-    font-size: 14px;
-    border-bottom: 1px solid var(--hair);
-  }
-  .boxes button[aria-pressed='true'] {
-    background: var(--twine-pale);
-  }
-  .boxes .short {
-    display: block;
-    font-size: 13px;
-    color: var(--soft);
-  }
-  .boxes .takes {
-    color: var(--twine);
-    font-weight: 600;
   }
   .inside {
     font-size: 19px;

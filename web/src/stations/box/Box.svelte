@@ -39,7 +39,7 @@
   <div class="station">
     <section class="ways" aria-label="Ways to get the box">
       <h2>{ways.length} ways to box it, by what it costs in all</h2>
-      <p class="hint">Tick two to lay them side by side.</p>
+      <p class="hint">Tick two to compare them.</p>
       <fieldset>
         <legend class="sr-only">Way</legend>
         {#each ways as one (one.way)}

@@ -1,5 +1,7 @@
 <script lang="ts">
   // Two boxes side by side, row by row; what is less of money stands out.
+  import { calls, type ComparedRows } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import type { BoxBeside } from './beside';
 
@@ -19,24 +21,35 @@
     ['Weighs', 'weight', false],
     ['Air', 'air', false],
     ['Minutes', 'minutes', false],
-    ['Takes', 'takes', false],
+    ['From stock', 'takes', false],
   ] as const;
 
   const MEASURED: string[] = ['inside', 'outside', 'weight'];
 
-  /** Of money the less of the two. */
-  function least(name: string, n: number): boolean {
-    if (name !== 'total' && name !== 'own') return false;
-    const amounts = boxes.map((box) => Number(box[name]));
-    return (
-      amounts.every((one) => one > 0) && amounts[0] !== amounts[1] && Math.min(...amounts) === amounts[n]
+  /** What stands out in each row of money, as the shop reckons it. */
+  let compared = $state.raw<ComparedRows>({});
+  $effect(() => {
+    const asked = new AbortController();
+    const rows = Object.fromEntries(
+      (['total', 'own'] as const)
+        .map((name) => [name, boxes.map((box) => box[name])] as const)
+        .filter(([, amounts]) => amounts.every(Boolean)),
     );
-  }
+    const currency = shop.view?.shop.currency;
+    if (currency && boxes.length > 1)
+      calls
+        .compare({ currency, rows }, asked.signal)
+        .then((found) => (compared = found))
+        .catch(() => {
+          // Others were asked about, or the shop is away: the amounts stand there as they are.
+        });
+    return () => asked.abort();
+  });
 </script>
 
 <section class="sheet beside" aria-label="Boxes side by side">
   {#if boxes.length < 2}
-    <p class="soft">{boxes[0]?.name}: tick another box to lay it beside.</p>
+    <p class="soft">{boxes[0]?.name}: tick another to compare.</p>
   {:else}
     <table>
       <thead>
@@ -57,7 +70,7 @@
             <tr>
               <th scope="row">{label}</th>
               {#each boxes as box, n (box.key)}
-                <td class:figure={money} class:least={money && least(name, n)}
+                <td class:figure={money} class:least={money && compared[name]?.least[n]}
                   >{#if MEASURED.includes(name)}<Measured text={box[name]} />{:else}{box[name] ||
                       '–'}{/if}</td
                 >

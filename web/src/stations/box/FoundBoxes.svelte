@@ -1,9 +1,10 @@
 <script lang="ts">
   // Used boxes found for this job: each stands among the ways with those of the stash, and can be kept there.
   import type { JobDesk } from '../../job/job.svelte';
-  import { blankFoundBox, type TypedFoundBox } from '../../job/typed';
+  import { blankFoundBox } from '../../job/typed';
   import { calls, sentence, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
+  import Wear from '../../lib/ui/Wear.svelte';
   import { toast } from '../../lib/toast.svelte';
 
   interface Props {
@@ -27,11 +28,6 @@
         touch();
       });
   }
-  function worn(box: TypedFoundBox, code: string, so: boolean): void {
-    box.worn = so ? [...box.worn, code] : box.worn.filter((one) => one !== code);
-    touch();
-  }
-
   /** Into the stash, where every job finds it. */
   async function keep(n: number): Promise<void> {
     const box = $state.snapshot(found[n]);
@@ -101,18 +97,15 @@
       >
       <details>
         <summary>Condition and inserts</summary>
-        {#each shop.view?.wear ?? [] as one (one.value)}
-          <label class="tick"
-            ><input
-              type="checkbox"
-              checked={box.worn.includes(one.value)}
-              onchange={(event) => worn(box, one.value, event.currentTarget.checked)}
-            />
-            {one.says}</label
-          >
-        {/each}
+        <Wear
+          worn={box.worn}
+          change={(worn) => {
+            box.worn = worn;
+            touch();
+          }}
+        />
         <label
-          >Room in its maker's inserts
+          >Inside the original inserts
           <input
             id="found-{n}-hollow"
             class="field figure"
@@ -155,17 +148,6 @@
   .field {
     width: 100%;
     height: 36px;
-  }
-  .tick {
-    display: flex;
-    gap: 7px;
-    align-items: center;
-    padding: 2px 0;
-  }
-  .tick input {
-    width: 17px;
-    height: 17px;
-    accent-color: var(--twine);
   }
   summary {
     padding: 4px 0;

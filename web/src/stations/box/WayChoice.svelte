@@ -27,8 +27,8 @@
     type="checkbox"
     class="compare"
     tabindex={inHand ? 0 : -1}
-    aria-label="Lay {box.name} side by side"
-    title="Lay it side by side with another"
+    aria-label="Compare {box.name}"
+    title="Compare it with another"
     checked={isLaid(box.key)}
     onchange={() => lay(box)}
   />
@@ -57,7 +57,7 @@
 </div>
 {#if picked && way.at_hand.length > 1}
   <fieldset class="hand">
-    <legend>At hand, and takes it</legend>
+    <legend>At hand, large enough</legend>
     {#each way.at_hand as one (one.item)}
       <div class="one">
         <label class:here={one.picked}>
@@ -71,7 +71,8 @@
           />
           <span class="top"><span>{one.item}</span><span class="figure">{one.total ?? '–'}</span></span>
           <small>
-            {#if one.room}room {one.room};{/if} takes {one.takes}
+            {#if one.room}room {one.room};{/if}
+            {one.takes} in stock
             {#if one.chosen}<span class="tied">· chosen</span>{/if}
           </small>
         </label>

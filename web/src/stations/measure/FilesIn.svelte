@@ -1,7 +1,7 @@
 <script lang="ts">
   // Below the parts: one more row, files taken in (photographs, meshes, tables), and the parts as a table.
   import type { JobDesk } from '../../job/job.svelte';
-  import { toTyped } from '../../job/typed';
+  import { toTyped } from '../../job/fromJob';
   import { calls, sentence, type TakenIn } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import { isBlank } from '../../job/typed';

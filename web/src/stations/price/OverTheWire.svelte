@@ -63,10 +63,10 @@
     buying = quote.quote;
     try {
       const { service, programme, asks, currency } = quote;
-      await desk.buyLabel({ carrier, service, programme, quote: quote.quote, amount: asks, currency });
-      if (desk.label?.state === 'sold')
+      await desk.label.buy({ carrier, service, programme, quote: quote.quote, amount: asks, currency });
+      if (desk.label.view?.state === 'sold')
         toast.show(
-          `A label of ${carrier} ${service} is bought for ${desk.label.amount} ${desk.label.currency}.`,
+          `A label of ${carrier} ${service} is bought for ${desk.label.view.amount} ${desk.label.view.currency}.`,
         );
       trouble = '';
     } catch (fault) {
@@ -84,7 +84,7 @@
     }
   }
   const last = $derived(where?.events?.at(-1));
-  const label = $derived(desk.label);
+  const label = $derived(desk.label.view);
   const pending = $derived(label?.state === 'asking' || label?.state === 'voiding');
   const live = $derived(pending || label?.state === 'sold');
 
@@ -103,7 +103,7 @@
   // The shop asks by itself until its carrier has said; the page looks what it knows.
   $effect(() => {
     if (!pending) return;
-    const timer = setInterval(() => void desk.lookAtLabel().catch(() => undefined), LOOK_AGAIN_MS);
+    const timer = setInterval(() => void desk.label.look().catch(() => undefined), LOOK_AGAIN_MS);
     return () => clearInterval(timer);
   });
 </script>
@@ -140,14 +140,12 @@
           {#if label.state === 'sold'}
             <button class="link" onclick={() => void track()}>Track it</button>
           {:else}
-            <button
-              class="link"
-              disabled={buying !== ''}
-              onclick={() => void settle(() => desk.askAboutLabel())}>Ask now</button
+            <button class="link" disabled={buying !== ''} onclick={() => void settle(() => desk.label.ask())}
+              >Ask now</button
             >
           {/if}
           {#if label.state !== 'voiding'}
-            <button class="link" disabled={buying !== ''} onclick={() => void settle(() => desk.voidLabel())}
+            <button class="link" disabled={buying !== ''} onclick={() => void settle(() => desk.label.void())}
               >{label.state === 'sold' ? 'Void the label' : 'Call the purchase off'}</button
             >
           {/if}

@@ -37,19 +37,11 @@
     materials.filter((one) => (forms ? forms.includes(one.form) : !formOf(one.form)?.on_walls)),
   );
   const material = $derived(materials.find((one) => one.code === layer.material));
-  const asks = $derived(formOf(material?.form ?? '')?.asks ?? []);
+  const form = $derived(formOf(material?.form ?? ''));
+  const asks = $derived(form?.asks ?? []);
 
-  const SIDES = [
-    ['all', 'all round'],
-    ['above', 'top only'],
-    ['below', 'underside only'],
-    ['front', 'front only'],
-    ['back', 'back only'],
-    ['left', 'left end only'],
-    ['right', 'right end only'],
-  ] as const;
   const there = $derived(
-    material?.form === 'box'
+    form?.of_stock === 'boxes'
       ? [...found, ...(shop.view?.shop.boxes ?? []).map((one) => one.name)]
       : (shop.view?.shop.mailers ?? []).map((one) => one.name),
   );
@@ -126,15 +118,15 @@
       <select
         class="field small"
         id="{id}-item"
-        aria-label="Which box or mailer that is there"
+        aria-label="Box or mailer from stock"
         bind:value={layer.item}
         onchange={touch}
       >
-        <option value="">{material?.form === 'box' ? 'cut new' : 'as sold'}</option>
+        <option value="">{form?.of_stock === 'boxes' ? 'cut new' : 'none, as listed'}</option>
         {#each there as name (name)}<option value={name}>{name}</option>{/each}
         {#if layer.item && !there.includes(layer.item)}<option value={layer.item}>{layer.item}</option>{/if}
       </select>
-      {#if material?.form === 'box' && layer.item}
+      {#if form?.of_stock === 'boxes' && layer.item}
         <label class="tick"
           ><input type="checkbox" id="{id}-open" bind:checked={layer.open} onchange={touch} />open at the top</label
         >
@@ -148,7 +140,7 @@
         bind:value={layer.on}
         onchange={touch}
       >
-        {#each SIDES as [side, word] (side)}<option value={side}>{word}</option>{/each}
+        {#each shop.view?.sides ?? [] as one (one.value)}<option value={one.value}>{one.says}</option>{/each}
       </select>
     {/if}
     {#if piled}

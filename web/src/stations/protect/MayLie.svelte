@@ -2,7 +2,7 @@
   // How a part may lie in the box: which way up, what may lie over it, beside what, and with what.
   import type { JobDesk } from '../../job/job.svelte';
   import { blankLayer, type TypedPart } from '../../job/typed';
-  import { shop } from '../../lib/shop.svelte';
+  import { shop, usualWrap } from '../../lib/shop.svelte';
   import LayerRow from './LayerRow.svelte';
 
   interface Props {
@@ -15,15 +15,12 @@
   const others = $derived([
     ...new Set(desk.typed.parts.filter((one) => one !== part && one.name.trim()).map((one) => one.name)),
   ]);
-  const AROUND = ['wrap', 'bag', 'surface'];
+  const forms = $derived((shop.view?.forms ?? []).filter((one) => one.around_several).map((one) => one.form));
   const bundle = $derived(part.bundle.trim());
   const around = $derived(bundle ? (desk.typed.bundles[bundle] ?? []) : []);
-  const usual = $derived(
-    shop.view?.shop.materials?.find((one) => one.form === 'wrap' && one.bubbly)?.code ?? 'bubble-small',
-  );
 
   function addAround(): void {
-    desk.typed.bundles[bundle] = [...around, blankLayer(usual)];
+    desk.typed.bundles[bundle] = [...around, blankLayer(usualWrap())];
     touch();
   }
   function dropAround(k: number): void {
@@ -95,7 +92,7 @@
       <LayerRow
         id="around-{k}"
         bind:layer={() => layer, (changed) => (around[k] = changed)}
-        forms={AROUND}
+        {forms}
         problem={aroundProblem(k)}
         {touch}
         remove={() => dropAround(k)}

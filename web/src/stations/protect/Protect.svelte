@@ -2,7 +2,7 @@
   // Protect: each part with its layers from the goods outward, its gap and how fragile it is; what all of it takes.
   import type { JobDesk } from '../../job/job.svelte';
   import { blankLayer, PLACES, type TypedPart } from '../../job/typed';
-  import { shop } from '../../lib/shop.svelte';
+  import { shop, usualWrap } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
@@ -22,9 +22,6 @@
   const n = $derived(Math.min(desk.chosen, desk.typed.parts.length - 1));
   const part = $derived(desk.part);
   const view = $derived(desk.work?.parts[n]);
-  const usual = $derived(
-    shop.view?.shop.materials?.find((one) => one.form === 'wrap' && one.bubbly)?.code ?? 'bubble-small',
-  );
   const fragilities = $derived(shop.view?.fragilities ?? []);
   const ownFragility = $derived(
     part.fragility && !fragilities.some((one) => one.value === part.fragility) ? part.fragility : '',
@@ -39,7 +36,7 @@
   }
 
   function add(): void {
-    part.protect.push(blankLayer(usual));
+    part.protect.push(blankLayer(usualWrap()));
     touch();
   }
 

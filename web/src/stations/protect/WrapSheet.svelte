@@ -12,16 +12,11 @@
 
   const wrap = $derived(desk.work?.wrap);
   const liners = $derived(shop.view?.shop.materials?.filter((one) => formOf(one.form)?.on_walls) ?? []);
-  const winds = $derived(shop.view?.shop.materials?.filter((one) => one.form === 'wrap') ?? []);
+  const winds = $derived(shop.view?.shop.materials?.filter((one) => formOf(one.form)?.around_a_box) ?? []);
   const guards = $derived(desk.work?.parts.some((part) => part.guards) ?? false);
 
-  function line(material: string): void {
-    desk.typed.liner = material ? { ...(desk.typed.liner ?? blankLayer(material)), material } : null;
-    desk.touch();
-  }
-
-  function over(material: string): void {
-    desk.typed.overBox = material ? { ...(desk.typed.overBox ?? blankLayer(material)), material } : null;
+  function take(name: 'liner' | 'overBox', material: string): void {
+    desk.typed[name] = material ? { ...(desk.typed[name] ?? blankLayer(material)), material } : null;
     desk.touch();
   }
 
@@ -32,29 +27,26 @@
   }
 </script>
 
+{#snippet choice(id: string, name: 'liner' | 'overBox', label: string, offered: typeof liners)}
+  <span class="choice">
+    <label for={id}>{label}</label>
+    <select
+      {id}
+      class="field"
+      value={desk.typed[name]?.material ?? ''}
+      onchange={(event) => take(name, event.currentTarget.value)}
+    >
+      <option value="">nothing</option>
+      {#each offered as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
+    </select>
+  </span>
+{/snippet}
+
 <section class="wrap sheet" aria-label="All the wrap">
   <div class="head">
     <h2>All the wrap of this job</h2>
-    <label for="liner">Walls lined with</label>
-    <select
-      id="liner"
-      class="field"
-      value={desk.typed.liner?.material ?? ''}
-      onchange={(event) => line(event.currentTarget.value)}
-    >
-      <option value="">nothing</option>
-      {#each liners as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
-    </select>
-    <label for="over-box">Around a closed box in a bag</label>
-    <select
-      id="over-box"
-      class="field"
-      value={desk.typed.overBox?.material ?? ''}
-      onchange={(event) => over(event.currentTarget.value)}
-    >
-      <option value="">nothing</option>
-      {#each winds as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
-    </select>
+    {@render choice('liner', 'liner', 'Walls lined with', liners)}
+    {@render choice('over-box', 'overBox', 'Wrap around a closed box in a bag', winds)}
   </div>
   {#if wrap?.cuts.length}
     <table>
@@ -108,6 +100,12 @@
   label {
     font-size: 13.5px;
     color: var(--soft);
+  }
+  .choice {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    margin-right: 8px;
   }
   .field {
     width: 132px;

@@ -17,6 +17,7 @@ KIND, TITLE = "divider", "Divider, cells"
 ASKS = (Asks("along", "cells along"), Asks("across", "across"))  # as many as there are things, where nothing is said
 COUNT = 1
 MOST_CELLS = 20
+_LONG, _SHORT = "long strip", "short strip"
 
 
 def check(wanted: Wanted) -> None:
@@ -35,24 +36,42 @@ def cut(wanted: Wanted, inside: Sizes, t: Length, allowances: Allowances) -> Ins
     along, across = wanted.along, wanted.across
     length, width = loose(inside, allowances)
     height = allowances.at_most(inside[2])
-    cell = [Length((side.nm - t.nm * (cells - 1)) // cells) for side, cells in ((length, along), (width, across))]
+    cell = cells_in(inside, (along, across), t, allowances)
     if min(cell).nm <= 0:
         raise NoAnswer(f"{along} x {across} cells of a divider are more than there is room for")
     blanks = []
     if across > 1:
-        blanks.append(_slotted_strip("long strip", length, height, cell[0], along - 1, t, across - 1, True))
+        blanks.append(_slotted_strip(_LONG, length, height, cell[0], along - 1, t, across - 1, allowances))
     if along > 1:
-        blanks.append(_slotted_strip("short strip", width, height, cell[1], across - 1, t, along - 1, False))
-    return Insert(KIND, tuple(blanks), says="Each cell is {} x {} and as high as the box.", measures=tuple(cell))
+        blanks.append(_slotted_strip(_SHORT, width, height, cell[1], across - 1, t, along - 1, allowances))
+    told = tuple(allowances.at_most(side) for side in cell)
+    return Insert(KIND, tuple(blanks), says="Each cell is {} x {} and as high as the box.", measures=told)
+
+
+def cells_in(
+    inside: Sizes, cells: tuple[int, int], t: Length, allowances: Allowances
+) -> tuple[Length, Length]:  # fmt: skip
+    """Length and width of each cell; from strip to strip it is a measure the tape has, and the cells at the ends take
+    what is over.
+
+    Args:
+        cells: along and across. t: of the strips.
+    """
+    free = loose(inside, allowances)
+    along, across = (
+        allowances.at_most(Length((side.nm + t.nm) // count)) - t for side, count in zip(free, cells, strict=True)
+    )
+    return along, across
 
 
 def _slotted_strip(
-    name: str, length: Length, height: Length, cell: Length, slots: int, t: Length, count: int, from_above: bool
+    name: str, length: Length, height: Length, cell: Length, slots: int, t: Length, count: int, allowances: Allowances
 ) -> Blank:
     """Slots a board wide, half the height deep, a cell apart; the cells at the ends take what is over."""
+    from_above = name == _LONG
     middle = height.half()
     over = length - cell * (slots + 1) - t * slots
-    first = cell + over.half()
+    first = allowances.at_most(cell + over.half())
     at = [first + (cell + t) * n for n in range(slots)]
     edge = height if from_above else ZERO
     points: list[Point] = []

@@ -2,7 +2,8 @@
 
 Each has `FORM`, `TITLE`, `ASKS` (what it asks of a layer) and `put_on(wearer, layer) -> Coat`, unless what wears it is
 a box. `HELD` says how it lies beside other things where that is not in its own shape, `LAPS` that a length of it meets
-itself and laps, `ON_WALLS` that it goes on the walls of the box. Layers go on in the order in which a job has them.
+itself and laps, `ON_WALLS` that it goes on the walls of the box, `AROUND` that it goes around several things too,
+`OF_STOCK` which boxes or mailers there a layer of it may be. Layers go on in the order in which a job has them.
 """
 
 from __future__ import annotations
@@ -30,19 +31,18 @@ from fardo.core.protect.forms import (
     woven,
     wrap,
 )
-from fardo.core.protect.forms.asks import Held
+from fardo.core.protect.forms.asks import Held, OfStock
 from fardo.core.protect.forms.one_side import on_one_side
 from fardo.core.quantity import volume_nm3
 from fardo.core.refusal import BadInput
 
 __all__ = [
-    "AROUND", "BAGGED", "BOXED", "FORMS", "PADDED", "STIFF", "WOUND",
+    "BAGGED", "BOXED", "FORMS", "PADDED", "STIFF", "WOUND",
     "check_crossed", "goes_on_walls", "held_by", "put_on",
 ]  # fmt: skip
 
 BOXED, BAGGED, PADDED, WOUND = inner_box.FORM, bag.FORM, pad.FORM, wrap.FORM
 STIFF = frozenset({face.FORM, board_sleeve.FORM})
-AROUND = frozenset({surface.FORM, bag.FORM, wrap.FORM})  # that also go around several things
 FORMS: dict[str, ModuleType] = {
     module.FORM: module
     for module in (
@@ -93,6 +93,16 @@ def held_by(forms: Iterable[str]) -> Held:
 
 def goes_on_walls(form: str) -> bool:
     return getattr(FORMS[form], "ON_WALLS", False)
+
+
+def goes_around_several(form: str) -> bool:
+    return getattr(FORMS[form], "AROUND", False)
+
+
+def of_stock(form: str) -> OfStock:
+    """What there is that a layer of that form may be: nothing for most."""
+    of: OfStock = getattr(FORMS[form], "OF_STOCK", "")
+    return of
 
 
 def _check_side(layer: Layer) -> None:

@@ -6,3 +6,4 @@ from typing import Literal
 
 Ask = Literal["layers", "crossed", "bubbles", "room", "hollow", "lengths", "on", "item"]
 Held = Literal["own", "hull", "block"]  # in its own shape, in its hull, or as the block around it
+OfStock = Literal["", "boxes", "mailers"]  # what there is that a layer may be

@@ -5,12 +5,14 @@ from __future__ import annotations
 from fractions import Fraction
 
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, all_round
-from fardo.core.protect.forms.asks import Ask
+from fardo.core.protect.forms.asks import Ask, OfStock
 from fardo.core.quantity import Length
 
 FORM = "bag"
 TITLE = "bag or sleeve drawn over"
 ASKS: tuple[Ask, ...] = ("layers", "item")
+OF_STOCK: OfStock = "mailers"
+AROUND = True  # also around several things
 
 
 def flat_size(length: Length, width: Length, height: Length) -> tuple[Length, Length]:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from fardo.core.protect.forms.asks import Ask, Held
+from fardo.core.protect.forms.asks import Ask, Held, OfStock
 
 FORM = "box"
 TITLE = "a box of its own"
 ASKS: tuple[Ask, ...] = ("room", "item")
+OF_STOCK: OfStock = "boxes"
 HELD: Held = "block"

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, along, square_metres
-from fardo.core.protect.forms.asks import Ask
+from fardo.core.protect.forms.asks import Ask, OfStock
 
 FORM = "pad"
 TITLE = "pads under and over"
 ASKS: tuple[Ask, ...] = ("layers", "on", "item")
+OF_STOCK: OfStock = "mailers"
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:

@@ -12,6 +12,7 @@ from fardo.core.protect.forms.wrap import strips, winding
 FORM = "surface"
 TITLE = "next to the goods"
 ASKS: tuple[Ask, ...] = ("layers", "on")
+AROUND = True  # also around several things
 LAPS = True
 
 

@@ -19,6 +19,7 @@ from fardo.core.why import Why
 FORM = "wrap"
 TITLE = "wound around"
 ASKS: tuple[Ask, ...] = ("layers", "crossed", "bubbles", "on")
+AROUND = True  # also around several things
 LAPS = True
 
 _SMOOTH_IN = "Smooth side to the goods, bubbles outside: nothing prints itself into a finish."

@@ -1,0 +1,56 @@
+<script lang="ts">
+  // The boxes there are to arrange into: those that hold the goods as they lie, then those that lack least.
+  import type { Arranging } from './arranging.svelte';
+
+  interface Props {
+    arranging: Arranging;
+  }
+  let { arranging }: Props = $props();
+
+  const FIRST = 5;
+  let all = $state(false);
+</script>
+
+{#if arranging.boxes.length}
+  <h2>Into a box that is there</h2>
+  <ul class="boxes">
+    {#each arranging.boxes.slice(0, all ? undefined : FIRST) as box (box.name)}
+      <li>
+        <button
+          aria-pressed={arranging.into === box.inside}
+          disabled={arranging.searching}
+          onclick={() => (arranging.into = arranging.into === box.inside ? '' : box.inside)}
+        >
+          <span>{box.name}</span>
+          <span class:holds={!box.short} class="short">{box.short || 'holds the goods as they lie'}</span>
+        </button>
+      </li>
+    {/each}
+  </ul>
+  {#if !all && arranging.boxes.length > FIRST}
+    <button class="link" onclick={() => (all = true)}>All {arranging.boxes.length}</button>
+  {/if}
+{/if}
+
+<style>
+  button:not(.link) {
+    display: block;
+    width: 100%;
+    padding: 4px 6px;
+    text-align: left;
+    font-size: 14px;
+    border-bottom: 1px solid var(--hair);
+  }
+  button[aria-pressed='true'] {
+    background: var(--twine-pale);
+  }
+  .short {
+    display: block;
+    font-size: 13px;
+    color: var(--soft);
+  }
+  .holds {
+    color: var(--twine);
+    font-weight: 600;
+  }
+</style>
