@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from fardo.core.cut.hand_holes import hand_holes
 from fardo.core.make.inserts import cut_insert
@@ -142,3 +145,21 @@ def test_what_is_heavy_in_light_board_is_certified_for_less() -> None:
     assert heavy.suggested is not None
     assert heavy.suggested.code == "BC"
     assert boxed().suggested is None
+
+
+@given(
+    st.integers(60, 400), st.integers(2, 8), st.sampled_from(["1/8", "5/32", "1/4"]),
+)  # fmt: skip
+def test_slots_of_a_divider_lie_a_step_of_the_tape_apart_and_no_cell_is_smaller_than_told(
+    sixteenths: int, cells: int, board: str
+) -> None:
+    inside = (inches("1/16") * (sixteenths + 16 * cells), inches("6"), inches("6"))
+    found = cut_insert(Wanted("divider", along=cells, across=2), inside, inches(board), allowances("1/16"))
+    long, short = found.blanks
+    assert (long.count, short.count) == (1, cells - 1)
+    slots = sorted({x for x, y in long.outline if y == long.size[1].half()})
+    starts, ends = slots[::2], slots[1::2]
+    assert all((b - a).nm % inches("1/16").nm == 0 for a, b in pairwise(starts))
+    edges = [ZERO, *(x for pair in zip(starts, ends, strict=True) for x in pair), long.size[0]]
+    widths = [b - a for a, b in zip(edges[::2], edges[1::2], strict=True)]
+    assert min(widths) >= found.measures[0]

@@ -71,7 +71,7 @@ def _slotted_strip(
     from_above = name == _LONG
     middle = height.half()
     over = length - cell * (slots + 1) - t * slots
-    first = allowances.at_most(cell + over.half())
+    first = min(allowances.at_least(cell + over.half()), cell + over)  # neither end cell is smaller than the others
     at = [first + (cell + t) * n for n in range(slots)]
     edge = height if from_above else ZERO
     points: list[Point] = []
