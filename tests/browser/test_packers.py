@@ -37,7 +37,8 @@ def test_from_an_empty_bench_to_the_box_that_packers_reach_for(
 def test_a_found_box_stands_among_the_ways_and_is_kept_in_the_stash(page: Page) -> None:
     job = first_job(page, "box", ".way")
     page.one("#found-add").send_keys(Keys.ENTER)
-    page.fill("found-0-name", "organ carton")
+    page.until(lambda: page.focus == "found-0-name")
+    page.press("organ carton")
     page.fill("found-0-inside", "wide")
     page.shows(".found .wrong", "wide")
     page.fill("found-0-inside", "16 x 16 x 14")

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Used boxes found for this job: each stands among the ways with those of the stash, and can be kept there.
+  import { tick } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { blankFoundBox } from '../../job/typed';
   import { calls, sentence, type ShopFile } from '../../lib/api/client';
@@ -15,9 +16,11 @@
   const found = $derived(desk.typed.foundBoxes);
   const touch = () => desk.touch();
 
-  function add(): void {
+  async function add(): Promise<void> {
     desk.typed.foundBoxes.push(blankFoundBox());
     touch();
+    await tick();
+    document.getElementById(`found-${found.length - 1}-name`)?.focus();
   }
   function drop(n: number): void {
     const [gone] = desk.typed.foundBoxes.splice(n, 1);
