@@ -13,11 +13,13 @@ import httpx
 import pytest
 from fastapi.testclient import TestClient
 
+from fardo.api.purchases import Purchases
 from fardo.demo import CARRIER
 from fardo.files.job import JobFile
+from fardo.files.shop import WireEntry
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
-from fardo.store.labels import GivenQuote, Labels
+from fardo.store.labels import GivenQuote, Label, Labels
 from fardo.store.migrating import migrations
 from fardo.wire.call import Wire
 from fardo.wire.labels import buy_label, void_label
@@ -28,8 +30,22 @@ from tests.simulated_carrier import BRIEF, fault, ground
 SOLD = {"tracking": "T0000000001", "amount": "9.10", "currency": "USD"}
 
 
+class OneRound(Labels):
+    """Ends who asks for what is not settled a second time."""
+
+    rounds = 0
+
+    def unsettled(self) -> list[Label]:
+        self.rounds += 1
+        if self.rounds > 1:
+            raise asyncio.CancelledError
+        return super().unsettled()
+
+
 @pytest.fixture
-def shop(asking: TestClient) -> TestClient:
+def shop(asking: TestClient, monkeypatch: pytest.MonkeyPatch) -> TestClient:
+    """A shop that asks about a purchase when it is told to, and not every two seconds besides."""
+    monkeypatch.setattr(asking.app.state.desk.labels, "unsettled", list)  # type: ignore[attr-defined]
     return asking
 
 
@@ -136,19 +152,15 @@ def test_a_label_is_voided_and_another_bought(shop: TestClient, carrier: str) ->
 
 def test_a_purchase_that_is_not_known_can_be_called_off(shop: TestClient, carrier: str) -> None:
     key, before = a_job(shop), sold_by(carrier)
-    quote = quoted(shop, key)
+    quote, another = quoted(shop, key), quoted(shop, key)
     fault(carrier, "slow")
     assert buy(shop, key, quote).json()["label"]["state"] == "asking"
     assert shop.delete(f"/api/jobs/{key}/label").json()["label"]["state"] == "voiding"
-    assert buy(shop, key, quoted_without_fault(shop, carrier, key)).status_code == 422
+    assert buy(shop, key, another).status_code == 422
+    fault(carrier, "")
     known = shop.post(f"/api/jobs/{key}/label/ask-again").json()["label"]
     assert known["state"] == "void"
     assert sold_by(carrier) == before
-
-
-def quoted_without_fault(shop: TestClient, carrier: str, key: str) -> Any:
-    fault(carrier, "")
-    return quoted(shop, key)
 
 
 def test_a_quote_is_spent_once_by_the_job_it_was_given_for(shop: TestClient, carrier: str) -> None:
@@ -206,6 +218,20 @@ def test_cut_off_between_selling_and_saving_it_is_found_again(shop: TestClient, 
     assert labels.get(meant.key).state == "asking"
     assert "may have been bought" in buy(shop, key, quoted(shop, key)).json()["detail"]
     assert shop.post(f"/api/jobs/{key}/label/ask-again").json()["label"]["state"] == "sold"
+    assert sold_by(carrier) == before + 1
+
+
+def test_the_shop_asks_about_a_purchase_by_itself(shop: TestClient, carrier: str) -> None:
+    key, before = a_job(shop), sold_by(carrier)
+    quote = quoted(shop, key)
+    fault(carrier, "slow")
+    assert buy(shop, key, quote).json()["label"]["state"] == "asking"
+    fault(carrier, "")
+    labels = OneRound(shop.app.state.desk.database)  # type: ignore[attr-defined]
+    asking = Purchases(labels, lambda: [WireEntry(carrier=CARRIER, address=carrier)], BRIEF)
+    with pytest.raises(asyncio.CancelledError):
+        asyncio.run(asking.keep_asking())
+    assert label(shop, key)["state"] == "sold"
     assert sold_by(carrier) == before + 1
 
 

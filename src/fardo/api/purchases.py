@@ -35,7 +35,7 @@ class Purchases:
     def __init__(self, labels: Labels, wires: Callable[[], Sequence[WireEntry]], patience: Patience = PATIENCE) -> None:
         self._labels, self._wires = labels, wires
         self.patience = patience
-        self._asking: set[str] = set()
+        self._asking: dict[str, asyncio.Event] = {}
         self._pauses: dict[str, float] = {}
 
     async def buy(self, job_id: str, wanted: GivenQuote) -> Label:
@@ -84,6 +84,10 @@ class Purchases:
     async def ask_again(self, job_id: str) -> Label | None:
         """Asks at once about a purchase that is not settled; what is known of the job's label then."""
         label = await run_in_threadpool(self._labels.of_job, job_id)
+        if label is not None and (underway := self._asking.get(label.key)) is not None:
+            # What was asked before may end without an answer: it is waited for, and then asked anew.
+            await underway.wait()
+            label = await run_in_threadpool(self._labels.of_job, job_id)
         if label is not None and label.state in ("asking", "voiding"):
             label = await self._ask(label, asked_before=True)
         return label
@@ -115,7 +119,7 @@ class Purchases:
         """Asks once, unless somebody is asking already; what is known afterwards, which is kept before it is told."""
         if label.key in self._asking:
             return label
-        self._asking.add(label.key)
+        self._asking[label.key] = underway = asyncio.Event()
         try:
             answer = await self._answer(label, asked_before)
             return await run_in_threadpool(self._keep, label, answer)
@@ -125,7 +129,8 @@ class Purchases:
             logging.getLogger("fardo").exception("asking about a label ended")
             return label
         finally:
-            self._asking.discard(label.key)
+            del self._asking[label.key]
+            underway.set()
 
     async def _answer(self, label: Label, asked_before: bool) -> LabelAnswer:
         wire = await run_in_threadpool(self.wire, label.carrier)
