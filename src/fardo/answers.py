@@ -6,7 +6,7 @@ from typing import Any
 
 from fardo.core.cut.drawing import Blank
 from fardo.core.make import Made
-from fardo.core.make.recut import Recut
+from fardo.core.make.made_over import Recut
 from fardo.core.make.recut import steps as recut_steps
 from fardo.core.make.stack import Stack
 from fardo.core.make.stack import steps as stack_steps
@@ -45,11 +45,13 @@ def recuts_json(found: list[Recut], units: Units) -> dict[str, Any]:
         "why": "",
         "results": [
             {
-                "inside_mm": [side.mm for side in made.inside],
+                "inside_mm": [side.mm for side in made.nominal],
+                "after_folds_mm": [side.mm for side in made.inside],
                 "outside_mm": [side.mm for side in made.outside],
                 "flaps_meet": made.flaps_meet,
                 "corners_moved": made.moved,
                 "cut_down_mm": made.cut_down.mm,
+                "lap_mm": made.lap.mm,
                 "steps": [step.told(in_words(units)) for step in recut_steps(made)],
             }
             for made in found

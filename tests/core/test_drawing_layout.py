@@ -88,9 +88,9 @@ def test_a_dimension_line_is_as_long_as_what_it_says() -> None:
 
 @pytest.mark.parametrize(
     ("length", "in_inches", "in_cm"),
-    [("10 1/2", "10 1/2", "26.67"), ("13 11/64", "13 11/64", "33.46"), ("1/64", "1/64", "0.04"), ("12", "12", "30.48")],
+    [("10 1/2", "10 1/2", "26.7"), ("13 11/64", "13 3/16", "33.5"), ("1 41/64", "1 5/8", "4.2"), ("12", "12", "30.5")],
 )
-def test_figures_of_a_cut_sheet_are_fine_enough_to_cut_by(length: str, in_inches: str, in_cm: str) -> None:
+def test_no_figure_of_a_cut_sheet_is_finer_than_the_tape(length: str, in_inches: str, in_cm: str) -> None:
     assert exact_text(inches(length), "in") == in_inches
     assert exact_text(inches(length), "cm") == in_cm
 

@@ -12,7 +12,7 @@ from fardo.answers import made_json, recuts_json, stack_json
 from fardo.command.shared import AsJson, DbFile, one_of, open_shop, out, print_json, write
 from fardo.core.make import WAYS, Made, School, make_box
 from fardo.core.make.allowances import ALLOWANCES, OVERLAP, REFOLD
-from fardo.core.make.recut import Folds, recuts
+from fardo.core.make.made_over import Folds, recuts
 from fardo.core.make.recut import steps as recut_steps
 from fardo.core.make.stack import stack_up
 from fardo.core.make.stack import steps as stack_steps
@@ -84,7 +84,8 @@ def recut(
     taken: Folds = "bench" if one_of(folds, ("tape", "bench"), "folds") == "bench" else "tape"
     old, needed = (read_sizes(text, shop.units, field=name) for text, name in ((box, "box"), (inside, "inside")))
     try:
-        found = recuts(old, shop.grade(board).caliper, needed, shop.allowances[REFOLD], taken, upright)
+        caliper, refold = shop.grade(board).caliper, shop.allowances[REFOLD]
+        found = recuts(old, caliper, needed, refold, shop.step, taken, upright)
     except NoAnswer as none:
         if as_json:
             print_json({"possible": False, "why": str(none), "results": []})
@@ -93,7 +94,10 @@ def recut(
         print_json(recuts_json(found, shop.units))
         return
     for made in found:
-        out.print(f"inside  {show_sizes(made.inside, shop.units, 'down')}")
+        out.print(
+            f"inside  {show_sizes(made.nominal, shop.units, 'down')} by the tape, "
+            f"{show_sizes(made.inside, shop.units, 'down')} after the folds"
+        )
         out.print(f"outside {show_sizes(made.outside, shop.units, 'up')}")
         for n, step in enumerate(recut_steps(made), 1):
             out.print(f"{n:3}. {step.told(in_words(shop.units))}")

@@ -21,7 +21,7 @@ def cut_list(blanks: Sequence[Blank], grade: Grade, units: Units) -> str:
     rows.writerow(["blank", "count", "board", f"along, {units}", f"across, {units}", "along, mm", "across, mm",
                    "flutes", "cuts, mm", "scores, mm"])  # fmt: skip
     for blank in blanks:
-        cuts = sum(_length(line) for line in blank.lines if line.kind in ("cut", "slot"))
+        cuts = sum(_length(line) for line in blank.lines if line.kind in ("cut", "slot", "liner-cut"))
         scores = sum(_length(line) for line in blank.lines if line.kind in ("score", "second-score"))
         x, y = blank.size
         rows.writerow([safe_cell(blank.name), blank.count, safe_cell(grade.code), exact_text(x, units),

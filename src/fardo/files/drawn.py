@@ -12,14 +12,14 @@ from functools import lru_cache
 from typing import Literal
 
 from fardo.core.cut.drawing import Blank, Dimension, Kind
-from fardo.core.quantity import FINEST, Length, Units, show_length
+from fardo.core.quantity import Length, Units, show_length
 
 StrokeKind = Kind | Literal["thin"]
 
 # Dash lengths in units of the words' height: drawing-office practice tells kinds by dash, never by colour.
 DASHES: dict[StrokeKind, tuple[float, ...]] = {
     "cut": (), "slot": (), "score": (1.1, 0.45), "second-score": (1.1, 0.3, 0.2, 0.3), "thin": (),
-    "old-fold": (0.25, 0.45),
+    "old-fold": (0.25, 0.45), "liner-cut": (1.8, 0.3, 0.5, 0.3), "edge": (),
 }  # fmt: skip
 WIDTHS: dict[StrokeKind, float] = {
     "cut": 0.16,
@@ -28,10 +28,13 @@ WIDTHS: dict[StrokeKind, float] = {
     "second-score": 0.1,
     "thin": 0.05,
     "old-fold": 0.06,
+    "liner-cut": 0.16,
+    "edge": 0.06,
 }
 MEANINGS: tuple[tuple[StrokeKind, str], ...] = (
     ("cut", "cut"), ("score", "score, inner face"), ("second-score", "second score"),
-    ("old-fold", "fold it has already"),
+    ("slot", "slit right through"), ("liner-cut", "cut the outer liner only"), ("old-fold", "crease it has"),
+    ("edge", "edge or slit it has"),
 )  # fmt: skip
 
 _GLYPH = 0.6  # width of a figure against its height
@@ -79,7 +82,7 @@ class Drawn:
 def draw(blank: Blank, units: Units, words_height: float) -> Drawn:
     """Lays a blank out with words `words_height` mm high, measured on the blank.
 
-    Dimensions are shown to a sixty-fourth or a tenth of a millimetre, so that nothing on the sheet is rounded away.
+    Dimensions are shown as the tape shows them.
     """
     h = words_height
     strokes = [
@@ -135,8 +138,11 @@ def words_height_for(blank: Blank, units: Units, seen: Seen = ON_SCREEN) -> floa
 
 @lru_cache(maxsize=4096)  # a drawing is laid out several times until its words fit
 def exact_text(length: Length, units: Units) -> str:
-    """A figure of a cut sheet: without its unit, and fine enough that nothing is rounded away at the bench."""
-    return show_length(length, units, "nearest", FINEST[units]).text.removesuffix(f" {units}")
+    """A figure of a cut sheet, without its unit: as the tape shows it, never finer.
+
+    What is cut goes to that step where it is worked out; what is rounded here is at most half a step off.
+    """
+    return show_length(length, units, "nearest").text.removesuffix(f" {units}")
 
 
 def _reach(words: Words, h: float) -> tuple[float, float]:

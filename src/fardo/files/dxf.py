@@ -21,6 +21,8 @@ LAYERS = {
     "slot": "SLOT",
     "thin": "DIMENSION",
     "old-fold": "OLD_FOLD",
+    "liner-cut": "LINER_CUT",
+    "edge": "EDGE",
 }
 _LINETYPES = {
     "CUT": "CONTINUOUS",
@@ -28,6 +30,8 @@ _LINETYPES = {
     "SECOND_SCORE": "DASHDOT",
     "SLOT": "CONTINUOUS",
     "OLD_FOLD": "DOT",
+    "LINER_CUT": "DASHDOT2",
+    "EDGE": "CONTINUOUS",
     "DIMENSION": "CONTINUOUS",
 }
 

@@ -8,7 +8,7 @@ from importlib.resources import files
 from typing import Annotated, Any, Literal
 from urllib.parse import urlsplit
 
-from pydantic import Field, model_validator
+from pydantic import BeforeValidator, Field, model_validator
 
 from fardo.core.board.strength import Trust
 from fardo.core.make.allowances import ALLOWANCES, Allowances
@@ -17,7 +17,7 @@ from fardo.core.make.stock import Stock
 from fardo.core.plan.shop import Shop, Tape
 from fardo.core.protect.cushion import read_fragility
 from fardo.core.protect.fill import Fill
-from fardo.core.quantity import Length, Units
+from fardo.core.quantity import Length, Units, on_the_tape
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.parcel import read_postcode
@@ -29,6 +29,14 @@ from fardo.files.typed import ExtraEntry, Measure, Strict, Weight, to_length, to
 
 _ALLOWANCE_MOST = Length.of_mm(200)
 _DEEPEST = Length.of_mm(1000)
+
+
+def _as_the_tape(said: Any) -> Any:
+    """A thirty-second, which no tape shows and a fence was once let go by, is a sixteenth."""
+    return "1/16 in" if said == "1/32 in" else said
+
+
+FenceStep = Annotated[Literal["1/16 in", "1/8 in", "1 mm", "2 mm"], BeforeValidator(_as_the_tape)]
 
 
 class FillEntry(Strict):
@@ -97,7 +105,7 @@ class ShopFile(Strict):
     minutes: dict[WayName, Annotated[int, Field(ge=0, le=600)]] = Field(
         default_factory=dict, max_length=60, description="to make a box, by its way; what is left out starts as told"
     )
-    fence_step: Literal["1/16 in", "1/32 in", "1 mm"]
+    fence_step: FenceStep
     fill: FillEntry
     soft: SoftEntry = Field(
         default_factory=_from_start("soft"), validate_default=True,
@@ -165,7 +173,7 @@ class ShopFile(Strict):
             default_gap=to_length(self.gap, units, "gap", zero=True, most=_ALLOWANCE_MOST),
             allowances=Allowances.of(
                 {name: _allowance(name, said, units) for name, said in self.allowances.items()},
-                step=to_length(self.fence_step, units, "fence_step"),
+                step=on_the_tape(to_length(self.fence_step, units, "fence_step"), units),
             ),
             exchange=Exchange(self.currency, {code: _rate(code, text) for code, text in self.rates.items()}),
             trust=Trust(

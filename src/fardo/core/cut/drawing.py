@@ -1,8 +1,9 @@
 """The drawing of a blank: one model, from which screen, paper and machine files are all made.
 
 The inner face is up, the origin is the lower left corner, x runs along the blank and y across. Line kinds are told
-apart by dash: full is cut, long dash is score, dash-dot is second score (drawing-office practice). An old fold is a
-crease that a used box has already.
+apart by dash: full is cut, long dash is score, dash-dot is second score (drawing-office practice). A liner cut
+goes through the outer liner only, one layer deep. An old fold is a crease, an edge an edge or a slit that a used box
+has already.
 """
 
 from __future__ import annotations
@@ -14,7 +15,7 @@ from typing import Literal
 
 from fardo.core.quantity import Length
 
-Kind = Literal["cut", "score", "second-score", "slot", "old-fold"]
+Kind = Literal["cut", "score", "second-score", "slot", "liner-cut", "old-fold", "edge"]
 Flutes = Literal["along the blank", "across the blank", "either way"]
 Side = Literal["below", "above", "left", "right"]
 Point = tuple[Length, Length]

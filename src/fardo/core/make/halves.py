@@ -56,6 +56,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         steps=(
             Step("Close and tape the bottom of the lower half, and the top of the upper one."),
             Step("Put the goods in the lower half and fill around them."),
-            Step("Push the upper half over it until {} lie over each other, and tape the rim all around.", (overlap,)),
+            Step("Push the upper half over it until {} lie over each other, and tape the rim all around.",
+                 (allowances.at_least(overlap),)),
         ),
     )  # fmt: skip

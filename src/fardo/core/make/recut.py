@@ -1,231 +1,208 @@
-"""A used slotted box made over into another: corners moved, height cut down, both, or turned onto another side.
+"""A used box or a carrier's free carton made over: which of those there are, and how it is done at the bench.
 
-Flattened, a slotted box is a tube twice its length and width around. Two of its corners stay and two are scored anew,
-so any length and width go that together are as much as the old ones; the height stays, or is cut down. Flaps keep the
-depth they were cut with, half the old width; at a cut-down top they are longer by what came off. They must meet across
-the new width, else a pad closes the gap (common practice).
-
-Two schools count the width differently: by the tape measure nothing is lost; at the bench a re-scored box comes out
-narrower, as every new corner takes board and the old creases spring. What that comes to is the shop's own to measure; a
-quarter of an inch in all to begin with (common practice).
+The box stays glued and lies flat as a tube, so its inner face cannot be reached: a new corner is cut through the outer
+liner, one layer deep, in line on both faces, and folded away from the cut. Only a box opened at its seam is scored
+inside. A carrier's carton stays that carrier's (common practice).
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
-from typing import Literal
 
-from fardo.core.cut.case import CasePanels, draw_case
-from fardo.core.cut.drawing import Blank
-from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import REFOLD, Allowances
-from fardo.core.make.contents import Contents, turned
+from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside
+from fardo.core.make.made_over import Recut, recuts
 from fardo.core.make.step import Step
-from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of
-from fardo.core.quantity import ZERO, Length, show_length, volume_nm3
+from fardo.core.make.stock import Stock, StockBox, Taken, closing_tape, nearest_of
+from fardo.core.quantity import SIXTEENTH, Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
 NAME, TITLE = "recut", "Used box, made over"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
-MINUTES = Fraction(15)  # to score, slit, fold and tape both sides: starting value
+# To mark, cut, slit, fold and tape both sides; opened at its seam it is glued again too: starting values.
+MINUTES, _MINUTES_OPENED = Fraction(15), Fraction(20)
 
-Folds = Literal["tape", "bench"]
 _PRACTICE = "flattened, a slotted box is a tube 2(l + w) around (common practice)"
-_TAB = Length.of_mm(32.0)  # as most boxes are glued; it is only drawn
-
-
-@dataclass(frozen=True, slots=True)
-class Recut:
-    """A box made over.
-
-    Args:
-        old: inside as it was. caliper: of its board. needed: what was asked, turned as it stands in the new box.
-        inside: as it comes out. moved: whether its corners are. below, above: how deep its flaps are. lost: what the
-        folds take of length and width together.
-    """
-
-    old: Sizes
-    caliper: Length
-    needed: Sizes
-    inside: Sizes
-    moved: bool
-    below: Length
-    above: Length
-    lost: Length
-
-    @property
-    def cut_down(self) -> Length:
-        return self.old[2] - self.inside[2]
-
-    @property
-    def width(self) -> Length:
-        """Across which its outer flaps close."""
-        return min(self.inside[:2])
-
-    @property
-    def flaps_meet(self) -> bool:
-        return self.below * 2 >= self.width and self.above * 2 >= self.width
-
-    @property
-    def gap(self) -> Length:
-        """Between outer flaps that do not meet, the wider of top and bottom."""
-        return Length(max(0, self.width.nm - 2 * min(self.below.nm, self.above.nm)))
-
-    @property
-    def trimmed(self) -> bool:
-        """Whether flaps are longer than half the width, and cut so that they meet and do not ride on each other."""
-        return max(self.below, self.above) * 2 > self.width
-
-    @property
-    def outside(self) -> Sizes:
-        """Closed, as a case is: a board on every side, two above and two below."""
-        t = self.caliper
-        return self.inside[0] + t * 2, self.inside[1] + t * 2, self.inside[2] + t * 4
-
-    @property
-    def blank(self) -> Blank:
-        """The old box opened out, its new lines on it and its old corners as creases."""
-        t = self.caliper
-        long = self.inside[0] + t
-        # What the folds take is in the board still.
-        short = self.old[0] + self.old[1] + t * 2 - long if self.moved else self.inside[1] + t
-        old = (self.old[0] + t, (self.old[0] + t) * 2 + self.old[1] + t) if self.moved else ()
-        half = self.width.half() + t.half()
-        below, above = (min(flap, half) for flap in (self.below, self.above))
-        body = self.inside[2] + t * 2
-        return draw_case("re-cut box", CasePanels(_TAB, long, short, short - t.half(), body, below, above, old))
-
-
-def recuts(
-    old: Sizes, caliper: Length, needed: Sizes, refold: Length, folds: Folds = "bench", upright: bool = False
-) -> list[Recut]:
-    """Every way to make a box of `old` inside hold `needed`, the smallest first.
-
-    Args:
-        refold: what moved corners take at the bench, of length and width together. upright: whether the height asked
-        must stay the height.
-
-    Raises: NoAnswer, with what is short and by how much, where it cannot be.
-    """
-    lost = refold if folds == "bench" else ZERO
-    found: dict[Sizes, Recut] = {}
-    for stood in turned(needed, upright):
-        for made in _made_over(old, caliper, stood, lost):
-            if made.inside not in found:
-                found[made.inside] = made
-    if not found:
-        raise _why_not(old, needed, lost, upright)
-    return sorted(found.values(), key=lambda made: (volume_nm3(*made.outside), made.moved, made.inside))
-
-
-def _made_over(old: Sizes, t: Length, needed: Sizes, lost: Length) -> Iterator[Recut]:
-    length, width, height = old
-    if needed[2] > height:
-        return
-    flap = min(length, width).half() + t.half()
-    above = flap + (height - needed[2])
-    if needed[0] <= length and needed[1] <= width:
-        yield Recut(old, t, needed, (length, width, needed[2]), False, flap, above, ZERO)
-    # What is over goes to the longer side: of boxes as far around, the narrower takes less room.
-    around = length + width - lost
-    if needed[0] >= needed[1] and needed[0] + needed[1] <= around:
-        yield Recut(old, t, needed, (around - needed[1], needed[1], needed[2]), True, flap, above, lost)
-
-
-def _why_not(old: Sizes, needed: Sizes, lost: Length, upright: bool) -> TooSmall:
-    """The turn that lacks least: which measure it is, and by how much."""
-    around = old[0] + old[1] - lost
-    shorts = []
-    for stood in turned(needed, upright):
-        high, far = stood[2].nm - old[2].nm, stood[0].nm + stood[1].nm - around.nm
-        shorts.append((max(high, far), high > far))
-    short, is_height = min(shorts)
-    lacks = Length(short)
-    if is_height:
-        return TooSmall(f"{both_units(lacks)} too low", lacks)
-    return TooSmall(f"length and width together are {both_units(lacks)} too little", lacks)
-
-
-# What is over goes to the length; a box with so many times the room that is asked for is no answer: starting value.
-_MOST_ROOM = Fraction(3, 2)
+# A lap is worth its work where the box comes out so much smaller: starting value.
+_LAP_SAVES = Fraction(1, 10)
 
 
 def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
-    """Every box of the stash that can be made over, counted as the bench does; what takes least room then first.
+    """Every box that can be made over, counted as the bench does; what takes least room then first.
 
     Raises: NoAnswer, with the one that lacks least, where none can be.
     """
     inside, upright = contents.inside, contents.upright
     check_inside(inside)
-    used = [box for box in stock.boxes_to_cut if box.count]
+    there = [box for box in stock.boxes_to_cut if box.count]
     found: list[tuple[int, str, StockBox, Recut]] = []
     whys: list[tuple[str, NoAnswer]] = []
-    for box in used:
+    for box in there:
         try:
-            best = recuts(box.inside, box.grade.caliper, inside, allowances[REFOLD], "bench", upright)[0]
+            best = _best(recuts(box.inside, box.grade.caliper, inside, allowances[REFOLD], step_of(allowances),
+                                "bench", upright))  # fmt: skip
         except NoAnswer as none:
             whys.append((box.name, none))
             continue
-        if volume_nm3(*best.inside) > volume_nm3(*best.needed) * _MOST_ROOM:
-            longest = show_length(max(best.inside), "in", "nearest").text
-            whys.append((box.name, NoAnswer(f"made over it would be {longest} long, too large for these goods")))
-        elif best.moved or best.cut_down.nm:
+        if best.moved or best.cut_down.nm:
             found.append((volume_nm3(*best.outside), box.name, box, best))
     if not found:
-        raise nearest_of(whys, "one fits as it is" if used else "there is no used box")
+        raise nearest_of(whys, "one fits as it is" if there else "there is no used box")
     return tuple(_made(box, best) for _, _, box, best in sorted(found, key=lambda one: one[:2]))
 
 
+def step_of(allowances: Allowances) -> Length:
+    """To which marks go: the fence's, and the tape's sixteenth where panels are kept exact."""
+    return allowances.step or SIXTEENTH
+
+
+def _best(found: list[Recut]) -> Recut:
+    """The smallest; one that laps only where it saves enough room for the work."""
+    best = found[0]
+    plain = next((made for made in found if not made.lap.nm), None)
+    if plain is None or not best.lap.nm:
+        return best
+    return best if volume_nm3(*best.outside) < volume_nm3(*plain.outside) * (1 - _LAP_SAVES) else plain
+
+
 def _made(box: StockBox, best: Recut) -> Made:
-    long_first = best.inside[0] >= best.inside[1]
     told: tuple[tuple[str, Value], ...] = (
         ("old length", box.inside[0]), ("old width", box.inside[1]), ("old height", box.inside[2]),
-        ("into the folds", best.lost), ("caliper t", best.caliper),
+        ("by the tape", best.nominal), ("the folds take of the width", best.lost), ("caliper t", best.caliper),
     )  # fmt: skip
-    why = Why("length + width stay as they were, less what the folds take; height cut down", told, _PRACTICE)
-    slits = (best.below + best.above) * 4 if best.moved else best.cut_down * 4
+    formula = (
+        "length + width are taken in, what is over laps; width less what the folds take; height cut down" if best.lap.nm
+        else "length + width stay as they were; width less what the folds take; height cut down"
+    )  # fmt: skip
+    why = Why(formula, told, _PRACTICE)
     return Made(
         way=NAME, school="exact", grade=box.grade, needed=best.needed, inside=best.inside, outside=best.outside,
-        blanks=(best.blank,), fence=(), tape=closing_tape(best.outside) + slits * 2, minutes=MINUTES,
+        blanks=best.blanks, fence=(), tape=closing_tape(best.outside) + _taped(best),
+        minutes=_MINUTES_OPENED if best.lap.nm else MINUTES,
         whys={"inside": why, "blank": why,
-              "outside": Why("inside + 2t, + 2t, + 4t", told, "closed, its outer flaps meeting")},
-        notes=() if long_first else ("Turned so that the goods stand as they were arranged.",),
-        taken=(Taken(box),), condition="re-cut", steps=steps(best),
+              "outside": Why("inside + 2t, + 2t, + 4t, a board more where flaps or walls lap", told, "closed")},
+        notes=() if best.inside[0] >= best.inside[1] else ("Turned so that the goods stand as they were arranged.",),
+        taken=(Taken(box),), condition="re-cut", steps=steps(best, box.name), carrier=box.carrier,
     )  # fmt: skip
 
 
-def steps(made: Recut) -> tuple[Step, ...]:
-    """In order, for a knife and a straightedge on the bench."""
-    found = [
-        Step("Take out tape and staples, cover old labels, and lay the box flat as a tube, its seam at one fold."),
-    ]
-    if made.moved:
-        found += [
-            Step("From the fold at the seam mark {} along the tube, and as much from the opposite fold on the other "
-                 "face: these two lines are the new corners.", (made.inside[0] + made.caliper,)),
-            Step("Score both on the inner face only, from flap score to flap score, and fold them."),
-            Step("Slit the flaps along the new lines, top and bottom, up to the flap score.", knife=True),
-            Step("Tape the old slits shut on both sides; the old corners stay in the walls as creases."),
-        ]  # fmt: skip
+def _taped(made: Recut) -> Length:
+    """Over every cut edge: new corners, new slits and old ones; or the four corners where it is only cut down."""
+    if not made.moved:
+        return made.cut_down * 8
+    below, above = made.flaps
+    return made.nominal[2] * (6 if made.lap.nm else 4) + (below + above) * 8
+
+
+def steps(made: Recut, name: str = "") -> tuple[Step, ...]:
+    """In order, for a knife and a straightedge on the bench. Args: name: of the box, nothing where it has none."""
+    return (
+        Step(f"Take the {name or 'box'}: take out tape and staples, cover old labels, barcodes and postage."),
+        *(_opened(made) if made.lap.nm else _flat(made)),
+        *_flaps_that_lie(made),
+        *_pads(made),
+        *_closed(made),
+    )
+
+
+def _flat(made: Recut) -> Iterator[Step]:
+    """Of a box that stays glued."""
+    yield Step("Leave it glued and lay it flat as a tube.")
+    if made.corners is not None:
+        mark = made.corners.to_step(made.step, "nearest")
+        between = made.length + made.width + made.caliper * 2 - mark * 2
+        yield Step("On the upper face mark the two new corners, {} from either fold: that leaves {} between them. "
+                   "Without a tape: lay the wrapped goods on it, as far from one fold as from the other, and mark "
+                   "along both their ends.", (mark, between.to_step(made.step, "nearest")))  # fmt: skip
+        yield Step("With knife and straightedge cut along both marks, from flap score to flap score, through the "
+                   "outer liner only, one layer deep. With a creasing wheel the lines are pressed instead.",
+                   knife=True)  # fmt: skip
+        yield Step("Turn the box straight over and do the same on the other face, in line with the first.", knife=True)
     if made.cut_down.nm:
-        found += [
-            Step("Slit the four corners down from the top score by {}.", (made.cut_down,), knife=True),
-            Step("Score all around between the slits' ends, inner face; the top flaps are now {} deep.", (made.above,)),
-        ]
-    if made.trimmed:
-        found.append(
-            Step("Cut the outer flaps back to {}, so that they meet and do not ride on each other.",
-                 (made.width.half() + made.caliper.half(),), knife=True)
-        )  # fmt: skip
-    if not made.flaps_meet:
-        found.append(
-            Step("The outer flaps leave {} open: cut a pad of {} x {} and lay it inside wherever they do not meet.",
-                 (made.gap, made.inside[0], made.inside[1]), knife=True)
-        )  # fmt: skip
-    found.append(Step("Tape cut edges and slit corners on both sides, then fold, close and tape."))
-    return tuple(found)
+        yield Step("On both faces mark a line {} below the top flap score, from fold to fold, and cut it through the "
+                   "outer liner only: the new top score.", (made.cut_down,), knife=True)  # fmt: skip
+    if made.corners is not None:
+        yield Step("Slit the flaps right through along the new corners, top and bottom, up to the flap scores.",
+                   knife=True)  # fmt: skip
+    elif made.cut_down.nm:
+        yield Step("Slit the four corners right through, from the top edge down to the new score.", knife=True)
+    yield from _cut_back(made)
+    if made.corners is not None:
+        yield Step("Fold every new corner away from its cut. The old corners and both folds lie flat in the walls now; "
+                   "tape their old slits in the flaps shut.")  # fmt: skip
+    if made.cut_down.nm:
+        yield Step("Fold the top flaps away from the cut, at the new score.")
+
+
+def _opened(made: Recut) -> Iterator[Step]:
+    """Of a box that is opened at its seam and taken in."""
+    long, short = made.length + made.caliper, made.width + made.caliper
+    yield Step("Cut it open along its seam, beside the glued tab, and lay it flat with its inner face up, the end "
+               "without the tab to the left.", knife=True)  # fmt: skip
+    yield Step("From that end mark {}, {}, {} and {}, each from the one before: the four new corners.",
+               (long, short, long, short))  # fmt: skip
+    yield Step("Score them on the inner face, from flap score to flap score, and slit the flaps right through along "
+               "them.", knife=True)  # fmt: skip
+    if made.cut_down.nm:
+        yield Step("Score a line {} below the top flap score, inner face, and slit the corners down to it.",
+                   (made.cut_down,), knife=True)  # fmt: skip
+    yield Step("What is left beyond the last corner laps: cut its flaps off, and cut it to {} where it is longer.",
+               (made.lap.to_step(made.step, "down"),), knife=True)  # fmt: skip
+    yield from _cut_back(made)
+    yield Step("Fold it around and lap the end over the outside of the first wall; glue or tape it along its whole "
+               "edge. Tape the old slits in the flaps shut.")  # fmt: skip
+
+
+_ENDS = ("bottom", "top")
+
+
+def _cut_back(made: Recut) -> Iterator[Step]:
+    """Flaps that would not lie."""
+    for end, flap, back in zip(_ENDS, made.flaps, made.inner, strict=True):
+        if back is not None:
+            why = "as they are they are longer than the box" if flap > made.length else "as they are they ride"
+            yield Step(
+                f"Cut the inner flaps at the {end}, on the short walls, back to {{}}: {why}.", (back,), knife=True
+            )
+    for end, back in zip(_ENDS, made.outer, strict=True):
+        if back is not None:
+            yield Step(f"Cut the outer flaps at the {end}, on the long walls, back to {{}}, so that they lie.", (back,),
+                       knife=True)  # fmt: skip
+
+
+def _flaps_that_lie(made: Recut) -> Iterator[Step]:
+    laps = [
+        (f"{{}} at the {end}", lap) for end, lap in zip(_ENDS, _to_the_step(made, made.laps), strict=True) if lap.nm
+    ]
+    if laps:
+        where = " and ".join(said for said, _ in laps)
+        yield Step(f"The outer flaps lap over each other, {where}: leave them, it is stronger so.",
+                   tuple(lap for _, lap in laps))  # fmt: skip
+
+
+def _pads(made: Recut) -> Iterator[Step]:
+    for end, gap in zip(_ENDS, made.open_between, strict=True):
+        if gap.nm:
+            pad = _to_the_step(made, made.inside[:2])
+            yield Step(f"The outer flaps at the {end} leave {{}} open: cut a pad of {{}} x {{}} and lay it inside.",
+                       (gap.to_step(made.step, "up"), *pad), knife=True)  # fmt: skip
+
+
+def _closed(made: Recut) -> Iterator[Step]:
+    yield Step("Tape over every cut edge, so that it holds and nobody cuts a finger.")
+    a, b, c = _to_the_step(made, made.nominal)
+    if made.moved and made.lost.nm:
+        wide = made.inside[1].to_step(made.step, "down")
+        yield Step("Set it up: by the tape it is {} inside, after the folds {} wide. Close and tape the bottom.",
+                   ((a, b, c), wide))  # fmt: skip
+    else:
+        yield Step("Set it up: it is {} inside. Close and tape the bottom.", ((a, b, c),))
+
+
+def _to_the_step(made: Recut, lengths: Sequence[Length]) -> list[Length]:
+    """As the tape shows them, never more."""
+    return [length.to_step(made.step, "down") for length in lengths]

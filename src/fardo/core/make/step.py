@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from fardo.core.goods.part import Sizes
 from fardo.core.quantity import Length
 
 
@@ -17,7 +18,7 @@ class Step:
     """
 
     do: str
-    measures: tuple[Length, ...] = ()
+    measures: tuple[Length | Sizes, ...] = ()
     knife: bool = False
 
     def told(self, show: Callable[[Length], str]) -> str:
@@ -25,4 +26,12 @@ class Step:
         >>> Step("Score at {}.", (Length.of_mm(50),)).told(lambda length: f"{length.mm:g} mm")
         'Score at 50 mm.'
         """
-        return self.do.format(*(show(measure) for measure in self.measures))
+        return self.do.format(*(_said(measure, show) for measure in self.measures))
+
+
+def _said(measure: Length | Sizes, show: Callable[[Length], str]) -> str:
+    """A measure, or three of them with their unit once."""
+    if isinstance(measure, Length):
+        return show(measure)
+    sides = [show(side).rpartition(" ") for side in measure]
+    return f"{' x '.join(number for number, _, _ in sides)} {sides[-1][2]}"

@@ -125,8 +125,8 @@ class Stock:
 
     @property
     def boxes_to_cut(self) -> tuple[StockBox, ...]:
-        """Used ones that may be made over: sound, and without inserts of their maker."""
-        return tuple(box for box in self.used_boxes if box.left and box.hollow is None)
+        """That may be made over: used ones and carriers' cartons, sound, and without inserts of their maker."""
+        return tuple(box for box in self.boxes if (box.used or box.carrier) and box.left and box.hollow is None)
 
     @property
     def boxes_to_join(self) -> tuple[StockBox, ...]:

@@ -56,7 +56,8 @@ class Journey:
 def parcel_of(boxed: Boxed, journey: Journey) -> Parcel:
     """The closed box as a carrier sees it."""
     made = boxed.made
-    own = next((one.item for one in made.taken if one.item.carrier), None)
+    # Made over it is a parcel like any other, and goes at no container's price.
+    own = None if made.condition == "re-cut" else next((one.item for one in made.taken if one.item.carrier), None)
     form: Form = "soft" if made.flat else "not rectangular" if made.way == triangle.NAME else "box"
     return Parcel(
         made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential,

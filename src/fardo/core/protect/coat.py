@@ -8,7 +8,7 @@ from fractions import Fraction
 
 from fardo.core.goods.shape import Shape, Sizes
 from fardo.core.protect.material import BubbleSide, Layer, Material, ReadyMade
-from fardo.core.quantity import ZERO, Length, Mass, Money, Units, show_length
+from fardo.core.quantity import SIXTEENTH, ZERO, Length, Mass, Money, Units, show_length
 from fardo.core.why import Why
 
 NONE: Sizes = (ZERO, ZERO, ZERO)
@@ -105,13 +105,14 @@ class Wearer:
     """What a layer is put on: a bare shape, and how far earlier layers have grown it on each side.
 
     Args:
-        pile: how many lie in it.
+        pile: how many lie in it. step: of the tape, to which board around it is cut.
     """
 
     shape: Shape
     grown: Sizes
     bubbles: BubbleSide
     pile: int = 1
+    step: Length = SIXTEENTH
 
     @property
     def sizes(self) -> Sizes:

@@ -12,7 +12,17 @@ from fardo.core.quantity.read import (
     read_mass,
     read_sizes,
 )
-from fardo.core.quantity.show import FINEST, Shown, Units, show_length, show_mass, show_sizes, show_volume
+from fardo.core.quantity.show import (
+    FINEST,
+    TAPE,
+    Shown,
+    Units,
+    on_the_tape,
+    show_length,
+    show_mass,
+    show_sizes,
+    show_volume,
+)
 from fardo.core.quantity.space import cubic_cm, cubic_inches, volume_nm3
 
 __all__ = [
@@ -23,6 +33,7 @@ __all__ = [
     "POUND",
     "SIXTEENTH",
     "SIXTY_FOURTH",
+    "TAPE",
     "ZERO",
     "Length",
     "Mass",
@@ -34,6 +45,7 @@ __all__ = [
     "check_mass",
     "cubic_cm",
     "cubic_inches",
+    "on_the_tape",
     "read_distance",
     "read_flat",
     "read_length",

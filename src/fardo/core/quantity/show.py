@@ -18,7 +18,21 @@ from fardo.core.quantity.space import cubic_cm, cubic_inches
 _FOOT_M = Fraction("0.3048")
 Units = Literal["in", "cm"]  # the shop's choice: inches with pounds, or centimetres with kilos
 
-# The finest anyone enters or cuts by: a figure shown to this step has nothing rounded away at the bench.
+# What a tape measure shows: no figure that is marked, cut or set by is finer.
+TAPE: dict[Units, Length] = {"in": SIXTEENTH, "cm": MM}
+
+
+
+def on_the_tape(step: Length, units: Units) -> Length:
+    """A step of a fence as the tape shows it, never finer.
+
+    >>> on_the_tape(Length.of_mm(1), "in") == SIXTEENTH
+    True
+    """
+    return step.to_step(TAPE[units], "up")
+
+
+# The finest anyone enters.
 FINEST: dict[Units, Length] = {"in": SIXTY_FOURTH, "cm": Length(NM_PER_MM // 10)}
 
 
@@ -49,7 +63,7 @@ def show_length(length: Length, units: Units, rounding: Rounding, step: Length |
     >>> show_length(Length.of_inches("10.52"), "in", "up").text
     '10 9/16 in'
     """
-    stepped = length.to_step(step or (SIXTEENTH if units == "in" else MM), rounding)
+    stepped = length.to_step(step or TAPE[units], rounding)
     number = _mixed(Fraction(stepped.nm, NM_PER_INCH)) if units == "in" else _decimal(stepped.nm, 10 * NM_PER_MM)
     return Shown(f"{number} {units}", stepped == length)
 

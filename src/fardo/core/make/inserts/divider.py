@@ -1,6 +1,7 @@
 """Divider: strips that slot into each other and make cells; they stand as high as the inside.
 
-Slots are as wide as the board and half the height deep, from above in the long strips and from below in the short.
+Slots are as wide as the board, up to the step of the tape, and half the height deep, from above in the long strips and
+from below in the short.
 """
 
 from __future__ import annotations
@@ -67,21 +68,22 @@ def cells_in(
 def _slotted_strip(
     name: str, length: Length, height: Length, cell: Length, slots: int, t: Length, count: int, allowances: Allowances
 ) -> Blank:
-    """Slots a board wide, half the height deep, a cell apart; the cells at the ends take what is over."""
+    """Slots half the height deep, a cell apart; the cells at the ends take what is over."""
     from_above = name == _LONG
-    middle = height.half()
+    middle = allowances.at_least(height.half())
     over = length - cell * (slots + 1) - t * slots
-    first = min(allowances.at_least(cell + over.half()), cell + over)  # neither end cell is smaller than the others
+    wide = allowances.at_least(t)
+    first = allowances.at_most(cell + over.half())
     at = [first + (cell + t) * n for n in range(slots)]
     edge = height if from_above else ZERO
     points: list[Point] = []
     for x in at:
-        points += [(x, edge), (x, middle), (x + t, middle), (x + t, edge)]
+        points += [(x, edge), (x, middle), (x + wide, middle), (x + wide, edge)]
     if from_above:
         outline = ((ZERO, ZERO), (length, ZERO), (length, height), *reversed(points), (ZERO, height))
     else:
         outline = ((ZERO, ZERO), *points, (length, ZERO), (length, height), (ZERO, height))
-    marks = (ZERO, *(x for start in at for x in (start, start + t)), length)
+    marks = (ZERO, *(x for start in at for x in (start, start + wide)), length)
     dimensions = [*chain((ZERO, length), "below" if from_above else "above", ZERO if from_above else height),
                   *chain(marks, "above" if from_above else "below", edge),
                   *chain((ZERO, height), "left", ZERO)]  # fmt: skip

@@ -18,4 +18,6 @@ def cut(wanted: Wanted, inside: Sizes, t: Length, allowances: Allowances) -> Ins
     assert wanted.depth is not None
     wide = allowances.at_least(wanted.depth)
     marks = (ZERO, wide, wide * 2)
-    return Insert(KIND, (scored("edge cap", marks, wanted.length, "across the blank", wanted.count),))
+    return Insert(
+        KIND, (scored("edge cap", marks, allowances.at_most(wanted.length), "across the blank", wanted.count),)
+    )

@@ -19,7 +19,7 @@ def cut(wanted: Wanted, inside: Sizes, t: Length, allowances: Allowances) -> Ins
     height = allowances.at_most(inside[2])
     long, short = allowances.at_most(length - t), allowances.at_most(width - t)
     # The last wall ends in a cut edge that meets the first one's inner face.
-    marks = (ZERO, long, long + short, long * 2 + short, long * 2 + short * 2 - t.half())
+    marks = (ZERO, long, long + short, long * 2 + short, long * 2 + short + allowances.at_most(short - t.half()))
     blank = scored("liner", marks, height, "across the blank")
     return Insert(KIND, (blank,))
 

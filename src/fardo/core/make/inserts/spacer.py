@@ -19,7 +19,7 @@ _BACK = INCH * 3  # how wide it is: starting value
 def cut(wanted: Wanted, inside: Sizes, t: Length, allowances: Allowances) -> Insert:
     assert wanted.length is not None
     assert wanted.depth is not None
-    return Insert(KIND, (bridge(wanted.length, wanted.depth, t, allowances, wanted.count),))
+    return Insert(KIND, (bridge(allowances.at_most(wanted.length), wanted.depth, t, allowances, wanted.count),))
 
 
 def bridge(length: Length, distance: Length, t: Length, allowances: Allowances, count: int) -> Blank:

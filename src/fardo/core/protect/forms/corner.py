@@ -43,8 +43,9 @@ def corner_guard(thickness: Length, reach: Length) -> CornerGuard:
 
 
 def guard_for(wearer: Wearer, layer: Layer) -> CornerGuard:
-    """The guard for what it is put on, whose thickness is measured without it."""
-    return corner_guard(wearer.sizes[wearer.axes[2]] + layer.material.thickness, layer.material.reach)
+    """The guard for what it is put on, whose thickness is measured without it; every line up to the tape's step."""
+    thickness = wearer.sizes[wearer.axes[2]] + layer.material.thickness
+    return corner_guard(thickness.to_step(wearer.step, "up"), layer.material.reach.to_step(wearer.step, "up"))
 
 
 def put_on(wearer: Wearer, layer: Layer) -> Coat:

@@ -1,0 +1,148 @@
+"""The drawing of a glued box that lies flat as a tube: what is cut on its outer face, and what is slit through.
+
+The inner face cannot be reached, so a new corner is cut through the outer liner only and folded away from the cut. The
+two faces are alike: whichever is up, the long walls lie to the left of the old corner once the box is turned straight
+over (common practice).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+
+from fardo.core.cut.drawing import Blank, Line, Note, chain
+from fardo.core.quantity import ZERO, Length
+
+
+@dataclass(frozen=True, slots=True)
+class FlatTube:
+    """A glued box as it lies flat, from its left fold and from the ends of its bottom flaps.
+
+    Args:
+        across: from fold to fold. body: from flap score to flap score. flap: depth of every flap, as it is.
+        old_corner: the corner between the folds, from the left one. corners: new ones, none where they stay.
+        cut_down: how far below the old top score the new one runs. outer, inner: depth to which bottom and top flaps of
+        the long and of the short walls are cut back, None where they are left.
+    """
+
+    across: Length
+    body: Length
+    flap: Length
+    old_corner: Length
+    corners: tuple[Length, ...] = ()
+    cut_down: Length = ZERO
+    outer: tuple[Length | None, Length | None] = (None, None)
+    inner: tuple[Length | None, Length | None] = (None, None)
+
+    @property
+    def scores(self) -> tuple[Length, Length]:
+        """The bottom score and the new top score."""
+        return self.flap, self.flap + self.body - self.cut_down
+
+    @property
+    def height(self) -> Length:
+        return self.flap * 2 + self.body
+
+
+def draw_flat_tube(name: str, face: str, tube: FlatTube) -> Blank:
+    """One face of it. Args: face: said on the drawing, "front"."""
+    low, high = tube.scores
+    top, far = tube.height, tube.across
+    outline = ((ZERO, ZERO), (far, ZERO), (far, top), (ZERO, top))
+    lines = [Line("edge", a, b) for a, b in zip(outline, outline[1:] + outline[:1], strict=True)]
+    lines += [
+        Line("old-fold", (ZERO, low), (far, low)),
+        Line("old-fold", (ZERO, low + tube.body), (far, low + tube.body)),
+    ]
+    x = tube.old_corner
+    lines += [Line("edge", (x, ZERO), (x, low)), Line("old-fold", (x, low), (x, high)),
+              Line("edge", (x, low + tube.body), (x, top))]  # fmt: skip
+    if tube.cut_down.nm:
+        lines.append(Line("liner-cut", (ZERO, high), (far, high)))
+    for corner in tube.corners:
+        lines += [Line("slot", (corner, ZERO), (corner, low)), Line("liner-cut", (corner, low), (corner, high)),
+                  Line("slot", (corner, high), (corner, top))]  # fmt: skip
+    if not tube.corners and tube.cut_down.nm:
+        lines += [Line("slot", (at, high), (at, low + tube.body)) for at in (ZERO, x, far)]
+    lines += _cut_back(tube)
+    marks = (ZERO, *(tube.corners or (x,)), far)
+    ups = (ZERO, low, high, *((low + tube.body,) if tube.cut_down.nm else ()), top)
+    below, above = ([back for back in (tube.outer[end], tube.inner[end]) if back is not None] for end in range(2))
+    trims = sorted({ZERO, low, high, *(low - deep for deep in below), *(high + deep for deep in above)})
+    dimensions = [*chain(marks, "below", ZERO), *chain(ups, "left", ZERO)]
+    if below or above:
+        dimensions += chain(trims, "right", far)
+    middle = (low + high).half()
+    notes = [Note((far.half(), middle), face)]
+    return Blank(name, (far, top), outline, tuple(lines), tuple(dimensions), tuple(notes), "either way")
+
+
+def _cut_back(tube: FlatTube) -> Iterator[Line]:
+    """Across the flaps that are cut back, wall by wall."""
+    low, high = tube.scores
+    edges = (ZERO, *(tube.corners or (tube.old_corner,)), tube.across)
+    # Between two new corners lies a long wall, and half a short one at each fold; else the long one is to the left.
+    short_walls = (0, 2) if tube.corners else (1,)
+    for wall, (a, b) in enumerate(pairwise(edges)):
+        below, above = tube.inner if wall in short_walls else tube.outer
+        if below is not None:
+            yield Line("cut", (a, low - below), (b, low - below))
+        if above is not None:
+            yield Line("cut", (a, high + above), (b, high + above))
+
+
+@dataclass(frozen=True, slots=True)
+class OpenedCase:
+    """A box opened at its seam, inner face up, the end without the tab to the left; what is over laps at the right.
+
+    Args:
+        long, short: new walls, score to score. around: the old walls in all, its tab at their end not counted. tab: of
+        the old seam. body: between the old flap scores. The others as for a flat tube.
+    """
+
+    long: Length
+    short: Length
+    around: Length
+    tab: Length
+    body: Length
+    flap: Length
+    old_corners: tuple[Length, ...]
+    cut_down: Length = ZERO
+    outer: tuple[Length | None, Length | None] = (None, None)
+    inner: tuple[Length | None, Length | None] = (None, None)
+    cut_off: Length = ZERO
+
+
+def draw_opened(name: str, case: OpenedCase) -> Blank:
+    """It with its new corners scored on the inner face."""
+    low, old_high = case.flap, case.flap + case.body
+    high, top, far = old_high - case.cut_down, case.flap * 2 + case.body, case.around + case.tab
+    corners = [case.long, case.long + case.short, case.long * 2 + case.short, (case.long + case.short) * 2]
+    end = far - case.cut_off
+    outline = ((ZERO, ZERO), (case.around, ZERO), (case.around, low), (far, low), (far, old_high),
+               (case.around, old_high), (case.around, top), (ZERO, top))  # fmt: skip
+    lines = [Line("edge", a, b) for a, b in zip(outline, outline[1:] + outline[:1], strict=True)]
+    lines += [Line("old-fold", (ZERO, y), (case.around, y)) for y in (low, old_high)]
+    for x in case.old_corners:
+        lines += [Line("edge", (x, ZERO), (x, low)), Line("old-fold", (x, low), (x, high)),
+                  Line("edge", (x, old_high), (x, top))]  # fmt: skip
+    for corner in corners:
+        lines += [Line("slot", (corner, ZERO), (corner, low)), Line("score", (corner, low), (corner, high)),
+                  Line("slot", (corner, high), (corner, top))]  # fmt: skip
+    if case.cut_down.nm:
+        lines.append(Line("score", (ZERO, high), (corners[-1], high)))
+    # No flaps are left on the wall that laps.
+    lines += [Line("cut", (corners[-1], y), (end, y)) for y in (low, high)]
+    if case.cut_off.nm:
+        lines.append(Line("cut", (end, low), (end, high)))
+    for n, (a, b) in enumerate(pairwise([ZERO, *corners])):
+        below, above = case.inner if n % 2 else case.outer
+        lines += [Line("cut", (a, low - below), (b, low - below))] if below is not None else []
+        lines += [Line("cut", (a, high + above), (b, high + above))] if above is not None else []
+    ups = (ZERO, low, high, *((old_high,) if case.cut_down.nm else ()), top)
+    dimensions = [*chain((ZERO, *corners, end), "below", ZERO), *chain(ups, "left", ZERO)]
+    middle = (low + high).half()
+    notes = [Note((case.long.half(), middle), "inside face up"),
+             Note(((corners[-1] + end).half(), middle), "laps")]  # fmt: skip
+    return Blank(name, (far, top), outline, tuple(lines), tuple(dimensions), tuple(notes), "either way")
