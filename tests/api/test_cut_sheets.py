@@ -11,6 +11,7 @@ import pytest
 from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
+from fardo.api.downloads import today_in_words
 from tests.made_up import box, job, part
 
 
@@ -22,21 +23,27 @@ def words(content: bytes) -> str:
     return "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(content)).pages)
 
 
-@pytest.mark.parametrize(("way", "pages"), [("tray", 2), ("slotted", 1)])
-def test_a_page_a_blank_with_its_fence_settings(client: TestClient, way: str, pages: int) -> None:
+@pytest.mark.parametrize("way", ["tray", "slotted"])
+def test_a_cut_sheet_names_job_box_and_day_and_each_setting_once(client: TestClient, way: str) -> None:
     answer = client.get(f"/api/jobs/{saved(client)}/cut-sheet.pdf?way={way}")
     assert answer.status_code == 200
     assert answer.headers["content-disposition"] == f'inline; filename="concertina-for-ostwick-{way}.pdf"'
     reader = PdfReader(io.BytesIO(answer.content))
-    assert len(reader.pages) == pages
     told = client.post("/api/work-out", json={"job": job()}).json()
-    fence = next(one for one in told["ways"] if one["way"] == way)["fence"]
+    fence, steps, title = next((one["fence"], one["steps"], one["title"]) for one in told["ways"] if one["way"] == way)
+    text = " ".join(words(answer.content).split())
+    for setting in fence:
+        assert setting["fence"] in text
+        assert setting["do"] in text
+    assert text.count(fence[0]["do"]) == 1
+    for step in steps:
+        assert step["do"] in text
     for page in reader.pages:
-        text = page.extract_text()
-        for setting in fence:
-            assert setting["fence"] in text
-            assert setting["do"] in text
-    assert "Concertina for Ostwick" in words(answer.content)
+        head = page.extract_text()
+        assert "Concertina for Ostwick" in head
+        assert title in head
+        assert today_in_words() in head
+        assert f"of {len(reader.pages)}" in head
 
 
 def test_the_same_job_gives_the_same_bytes(client: TestClient) -> None:
@@ -67,7 +74,7 @@ def test_a_metric_shop_reads_its_sheet_in_centimetres(client: TestClient) -> Non
     assert kept["weight"] == "2 kg"
     text = words(client.get(f"/api/jobs/{key}/cut-sheet.pdf?way=tray").content)
     # 400 mm and one caliper of 3.97 mm go up to 404; walls 100 + 1.98 to 102: cut from 608.
-    for figure in ("60.8", "40.4", "10.2", "Fence, cm"):
+    for figure in ("60.8", "40.4", "10.2", "Fence or mark, cm"):
         assert figure in text
 
 

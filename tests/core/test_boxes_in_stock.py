@@ -11,15 +11,20 @@ from hypothesis import strategies as st
 from fardo.core.arrange.ask import all_turned, quarter_turned
 from fardo.core.arrange.turn import TURNS
 from fardo.core.goods.part import Rules
-from fardo.core.make import Stock, make_box
-from fardo.core.make.stock import StockBox, Taken
+from fardo.core.make import Contents, Stock, boxes_for, make_box
+from fardo.core.make.stock import Pattern, StockBox, Taken
 from fardo.core.plan.boxed import box_up
+from fardo.core.plan.job import Job
+from fardo.core.plan.journey import Journey, parcel_of
 from fardo.core.plan.load import arrange, ask_of, bodies_of
 from fardo.core.plan.needed import may_be_turned
+from fardo.core.plan.picture import price_ways
+from fardo.core.plan.price import price
 from fardo.core.quantity import Length, Money
 from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.carriers import Carriers
 from tests.arrangement_checked import faults as seen_faults
-from tests.made_up import allowances, inches, load, shop, sizes
+from tests.made_up import allowances, inches, load, services, shop, sizes
 
 C = shop().grade("C")
 
@@ -165,3 +170,55 @@ def test_all_24_turns_of_an_arrangement_hold_and_lead_back() -> None:
     for _ in range(4):
         four = quarter_turned(bodies, four)
     assert four == answer
+
+
+def carton(inside: str, name: str = "free flat carton") -> StockBox:
+    return replace(box(name, inside, price=0), carrier="Oddbarrow")
+
+
+def test_a_carriers_free_carton_is_made_over_and_stays_that_carriers() -> None:
+    """A flat carton 15 3/8 x 12 1/4 x 3 for shoes of 12 x 9 x 4: no turn holds them as it comes."""
+    flat = carton("12 1/4 x 3 x 15 3/8")
+    made = take("recut", "10 x 4 3/4 x 13 1/2", flat)
+    assert (made.carrier, made.condition, made.item) == ("Oddbarrow", "re-cut", "free flat carton")
+    assert "As it comes it is 1 3/4 in (45 mm) not wide enough." in made.notes
+    shop_now = replace(shop(), stock=Stock((flat,)))
+    boxed = box_up(load("10 x 4 3/4 x 13 1/2", "3 lb", gap="0"), "recut", C, shop_now)
+    plans, refused = price(boxed, Journey("10440", "73120", False), services())
+    assert plans
+    assert {plan.quote.carrier for plan in plans} == {"Oddbarrow"}
+    assert {one.why for one in refused if one.carrier != "Oddbarrow"} == {"the container is Oddbarrow's"}
+
+
+def test_made_over_a_carton_goes_at_no_containers_price() -> None:
+    flat = carton("12 1/4 x 3 x 15 3/8")
+    boxed = box_up(load("10 x 4 3/4 x 13 1/2", "3 lb", gap="0"), "recut", C, replace(shop(), stock=Stock((flat,))))
+    assert parcel_of(boxed, Journey("10440", "73120", False)).container == ""
+
+
+BOOTS = Pattern("boots carton", "amp carton", sizes("14 x 10 x 6"))
+
+
+def test_a_pattern_is_offered_for_what_goes_into_it() -> None:
+    amp = box("amp carton", "18 1/2 x 12 x 21", used=True)
+    every = boxes_for("recut", Contents(sizes("13 x 9 x 6")), C, allowances(), stock=Stock((amp,), patterns=(BOOTS,)))
+    assert [made.item for made in every] == ["amp carton", "boots carton"]
+    boots = every[1]
+    assert all(have >= want for have, want in zip(boots.inside, BOOTS.inside, strict=True))
+    assert boots.taken == (Taken(amp),)
+    assert boots.steps[0].do.startswith("Take the amp carton")
+    # Too small for these, and none of it without its box.
+    larger = boxes_for("recut", Contents(sizes("15 x 9 x 6")), C, allowances(), stock=Stock((amp,), patterns=(BOOTS,)))
+    assert [made.item for made in larger] == ["amp carton"]
+    with pytest.raises(NoAnswer):
+        boxes_for("recut", Contents(sizes("13 x 9 x 6")), C, allowances(), stock=Stock((), patterns=(BOOTS,)))
+
+
+def test_what_can_be_made_over_is_named_where_nothing_fits_as_it_is() -> None:
+    amp = box("amp carton", "18 1/2 x 12 x 21", used=True)
+    at = replace(shop(), stock=Stock((amp, box("small", "10 x 8 x 6"))))
+    job = Job(load=load("22 x 6 x 15", "4 lb", gap="1/4"))
+    reasons = dict(price_ways(job, at, Carriers(())).cannot)
+    lacks = "amp carton can be made over: as it comes it is 1 1/2 in (39 mm) not high enough"
+    assert reasons["shelf"].endswith(lacks)
+    assert reasons["stash"].endswith(lacks)

@@ -111,7 +111,7 @@ def test_flaps_are_cut_back_only_where_they_would_not_lie() -> None:
         "Cut the inner flaps at the top, on the short walls, back to 8 in: as they are they are longer than the box."
         in told
     )
-    assert "Cut the outer flaps at the top, on the long walls, back to 12 in, so that they lie." in told
+    assert "Cut the outer flaps at the top, on the long walls, back to 12 in: so they lie." in told
 
 
 def test_inner_flaps_over_half_the_length_ride_and_are_cut_back() -> None:

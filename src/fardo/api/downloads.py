@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from datetime import date
 
 from fastapi import Response
 
@@ -14,3 +15,8 @@ def download(content: str | bytes, media_type: str, title: str, ending: str, *, 
     return Response(
         content, media_type=media_type, headers={"Content-Disposition": f'{kind}; filename="{name}{ending}"'}
     )
+
+
+def today_in_words() -> str:
+    """The day something is printed, as it stands on every page."""
+    return f"{date.today():%d %b %Y}".removeprefix("0")

@@ -44,12 +44,22 @@ class Layout(BaseModel):
     extras: list[Placement]
 
 
+class KeyView(BaseModel):
+    """What a kind of line in a drawing means. `dash`: lengths of its dashes, empty where it is drawn through."""
+
+    means: str
+    dash: list[float]
+    width: float
+
+
 class BlankView(BaseModel):
     name: str
     size: str
     flutes: str
     count: int = Field(1, description="how many of it are cut")
     svg: str | None = Field(None, description="the drawing, where it was asked for")
+    key: list[KeyView] = Field(default_factory=list, description="of its drawing")
+    folds: bool = Field(True, description="whether it folds up from flat")
 
 
 class FenceView(BaseModel):
@@ -181,6 +191,7 @@ class WayView(BaseModel):
     notes: list[str]
     item: str = Field(description="which of several boxes there, empty where it is cut from sheet")
     at_hand: list[AtHand] = Field(description="of the way in hand: each box there for the goods, cheapest first")
+    made_over: str = Field(description="name of the box it is made over from, empty where it is not")
     from_stock: str = Field(description="which box that is there it is made from, empty where it is cut from sheet")
     steps: list[StepView]
     warnings: list[str] = Field(description="what speaks against its strength")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from fardo.api import figures, views
 from fardo.api.quotes import view_plan, view_refused
@@ -11,12 +11,15 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made
 from fardo.core.make.inserts.wanted import Insert
 from fardo.core.make.stock import Pouch, Taken
-from fardo.core.plan.boxed import Weights
+from fardo.core.plan.box import cut_from_sheet
+from fardo.core.plan.boxed import Boxed, Weights
 from fardo.core.plan.cut_out import OnSheet
+from fardo.core.plan.cutting import one_sheet_for
 from fardo.core.plan.picture import Picture, WayPriced, choice_of_box
+from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length, Units, show_length, show_mass, show_sizes
 from fardo.files.cut_by import write_cut_by
-from fardo.files.drawn import exact_text, in_words
+from fardo.files.drawn import DASHES, WIDTHS, exact_text, in_words, key_of
 from fardo.files.svg import svg
 
 
@@ -36,10 +39,11 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         wall_mm=made.wall.mm,
         air_percent=round(boxed.air * 100),
         minutes=round(boxed.minutes),
-        sheets=[_sheet(on, units) for on in boxed.sheets],
+        sheets=list(says_sheets(boxed, picture.shop, picture.job.board)) if whole else [],
         inserts=[_insert_says(one, units) for one in boxed.inserts if one.says],
         notes=list(made.notes),
         item=made.item,
+        made_over=made.taken[0].item.name if made.condition == "re-cut" else "",
         at_hand=[_at_hand(one, way, picture) for one in picture.at_hand] if way is picture.current else [],
         from_stock=" and ".join(_item(one, units) for one in made.taken),
         steps=[views.StepView(do=step.told(in_words(units)), knife=step.knife) for step in made.steps],
@@ -136,6 +140,10 @@ def _view_blank(blank: Blank, units: Units, drawn: bool = False) -> views.BlankV
         flutes=blank.flutes,
         count=blank.count,
         svg=svg(blank, units) if drawn else None,
+        key=[views.KeyView(means=means, dash=list(DASHES[kind]), width=WIDTHS[kind]) for kind, means in key_of(blank)]
+        if drawn
+        else [],
+        folds=not any(line.kind == "edge" for line in blank.lines),
     )
 
 
@@ -147,6 +155,19 @@ def _other_school(made: Made, units: Units) -> views.OtherSchool:
         inside=figures.view_sizes(made.inside, units, rounding="down").figure.text,
         notes=list(made.notes),
     )
+
+
+def says_sheets(boxed: Boxed, shop: Shop, board: str | None) -> Iterator[str]:
+    """From which sheets it is cut: the smallest that gives all of it, else blank by blank. Args: board: the job's."""
+    grade, blanks = cut_from_sheet(boxed, shop.grade(board))
+    count = sum(blank.count for blank in blanks)
+    one = one_sheet_for(blanks, grade.sheets) if count > 1 else None
+    if one is None:
+        yield from (_sheet(on, shop.units) for on in boxed.sheets)
+    else:
+        what = "off-cut" if one.offcut else "sheet"
+        of = "both" if count == 2 else f"all {count} pieces"
+        yield f"one {_cross((one.length, one.width), shop.units)} {what} of {grade.code} board gives {of}"
 
 
 def _sheet(on: OnSheet, units: Units) -> str:

@@ -151,7 +151,8 @@ def _write_drawings(
         write(dxf_path, dxf(made.blanks, shop.units).encode())
     if pdf_path:
         from fardo.core.plan.cautions import CUTTING
-        from fardo.files.pdf import Heading, cut_sheet, full_size
+        from fardo.files.page import Heading
+        from fardo.files.pdf import cut_sheet, full_size
 
         inside, outside = show_sizes(made.inside, shop.units, "down"), show_sizes(made.outside, shop.units, "up")
         sizes = f"{made.grade.name}, inside {inside}, outside {outside}"
@@ -159,4 +160,5 @@ def _write_drawings(
         if full:
             write(pdf_path, full_size(heading, made.blanks, shop.units, shop.paper))
         else:
-            write(pdf_path, cut_sheet(heading, made.blanks, made.fence, CUTTING, shop.units, shop.paper))
+            steps = [step.told(in_words(shop.units)) for step in made.steps]
+            write(pdf_path, cut_sheet(heading, made.blanks, made.fence, CUTTING, shop.units, shop.paper, steps))

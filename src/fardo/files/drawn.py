@@ -103,6 +103,12 @@ def draw(blank: Blank, units: Units, words_height: float) -> Drawn:
     )  # fmt: skip
 
 
+def key_of(blank: Blank) -> tuple[tuple[StrokeKind, str], ...]:
+    """What each dash in its drawing means."""
+    kinds = {line.kind for line in blank.lines}
+    return tuple((kind, meaning) for kind, meaning in MEANINGS if kind in kinds)
+
+
 @dataclass(frozen=True, slots=True)
 class Seen:
     """How a drawing will be seen: the room it is fitted into, and how high its words should be there, in pixels."""

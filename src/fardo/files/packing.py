@@ -15,7 +15,7 @@ from fardo.core.arrange.ask import Answer
 from fardo.core.arrange.body import Body, stance
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import Length, Units, show_length
-from fardo.files.pdf import PAPERS, Paper, mm, open_page
+from fardo.files.page import PAPERS, Paper, mm, open_page
 
 _MARGIN = 14 * mm
 _BETWEEN = 15 * mm

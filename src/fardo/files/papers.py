@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 from collections.abc import Sequence
-from html import escape
 from typing import Any
 
 from reportlab.lib import colors
@@ -12,7 +11,8 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.platypus import KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from fardo.core.goods.take_apart import BackStep, BagLabel
-from fardo.files.pdf import PAPERS, Paper, mm
+from fardo.files.lettering import marked_up
+from fardo.files.page import PAPERS, Paper, mm
 
 _MARGIN = 14 * mm
 _TITLE = ParagraphStyle("title", fontName="Helvetica-Bold", fontSize=16, leading=20)
@@ -93,4 +93,4 @@ def _build(title: str, story: list[Any], paper: Paper) -> bytes:
 
 def _text(words: str, most: int) -> str:
     """As much as the paper has room for; its signs mean themselves."""
-    return escape(words if len(words) <= most else words[: most - 1] + "…", quote=False)
+    return marked_up(words if len(words) <= most else words[: most - 1] + "…")

@@ -1,43 +1,29 @@
-"""The cut sheet on paper: each blank to scale with its fence settings, or at real size over several pages."""
+"""The cut sheet on paper: each blank to scale, what the dashes mean, fence settings and steps to tick; or at real size
+over several pages."""
 
 from __future__ import annotations
 
-import io
 import math
-import textwrap
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from typing import Literal
+from dataclasses import replace
 
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.pdfgen.canvas import Canvas
 
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.quantity import Length, Units
 from fardo.core.refusal import NoAnswer
-from fardo.files.drawn import DASHES, MEANINGS, WIDTHS, Drawn, StrokeKind, draw, exact_text
+from fardo.files.drawn import DASHES, WIDTHS, Drawn, StrokeKind, draw, exact_text, key_of
+from fardo.files.lettering import lines_of, set_words, width_of
+from fardo.files.page import MARGIN, PAPERS, Heading, Pages, Paper, mm, open_page, print_pages, tick_box
 
-mm = 72 / 25.4  # in the points of a PDF
-
-Paper = Literal["letter", "a4"]
-PAPERS: dict[Paper, tuple[float, float]] = {"letter": LETTER, "a4": A4}
-_MARGIN = 12 * mm
 _OVERLAP = 10 * mm
 _EDGE = 6 * mm  # bare paper around a blank at full size, so that its outermost cuts are on the page
 _MOST_PAGES = 300
-_MOST_ROWS_BELOW = 16
-_ROWS_A_PAGE = 30
 _SCALES = (1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 75, 100, 150, 200, 300)
 _WORDS_ON_PAPER = 3.1  # mm high, read at arm's length
-
-
-@dataclass(frozen=True, slots=True)
-class Heading:
-    """What stands on every page: the job, and lines of figures that say what box this is."""
-
-    title: str
-    lines: tuple[str, ...]
+_ALONE, _OF_SEVERAL = 0.56, 0.36  # how much of a page a drawing may take up
+_RUNS = {"along the blank": "flutes along the blank ↔", "across the blank": "flutes across the blank ↕"}
 
 
 def cut_sheet(
@@ -48,44 +34,116 @@ def cut_sheet(
     units: Units,
     paper: Paper,
     steps: Sequence[str] = (),
+    set_to: str = "Fence or mark",
 ) -> bytes:
-    """A PDF with a page a blank, drawn to the largest usual scale that fits, the fence settings under each; steps in
-    words on a page of their own."""
-    buffer, canvas = open_page(heading.title, PAPERS[paper])
-    width, height = PAPERS[paper]
-    # A table that would leave the drawing too little room stands on pages of its own.
-    apart = len(fence) > _MOST_ROWS_BELOW
-    for page, blank in enumerate(blanks, 1):
-        top = _head(canvas, heading, height, _page_says(blank, page, len(blanks)))
-        caution_lines = sum(math.ceil(len(caution) / 110) for caution in cautions)
-        rows = 0 if apart else len(fence) + 1
-        table_height = ((rows + 1) * 7 + 9 + 4 * caution_lines) * mm
-        room = (width - 2 * _MARGIN, top - _MARGIN - table_height - 8 * mm)
-        scale, drawn = _to_scale(blank, units, room)
-        drawn_height = (drawn.top - drawn.bottom) * mm / scale
-        left = (width - (drawn.right - drawn.left) * mm / scale) / 2
-        _paint(
-            canvas, drawn, left - drawn.left * mm / scale, top - drawn_height - drawn.bottom * mm / scale, mm / scale
-        )
-        y = top - drawn_height - 6 * mm
-        _key(canvas, y, f"scale 1:{scale:g}")
-        y = y - 8 * mm if apart else _table(canvas, fence, units, y - 8 * mm, width)
-        _cautions(canvas, cautions, y, width)
-        canvas.showPage()
-    for start in range(0, len(fence), _ROWS_A_PAGE) if apart else ():
-        top = _head(canvas, heading, height, "fence settings, in this order")
-        _table(canvas, fence[start : start + _ROWS_A_PAGE], units, top - 4 * mm, width)
-        canvas.showPage()
-    if steps:
-        _cautions(canvas, cautions, _steps(canvas, steps, _head(canvas, heading, height, "step by step")), width)
-        canvas.showPage()
-    canvas.save()
-    return buffer.getvalue()
+    """A PDF of the blanks, each drawn to the largest usual scale that fits, then the fence settings and the steps in
+    words, in order and each with a box to tick. Args: set_to: what is set, a saw's fence or a mark."""
+
+    def fill(pages: Pages) -> None:
+        for blank in blanks:
+            _drawing(pages, blank, units, _ALONE if len(blanks) == 1 else _OF_SEVERAL)
+        if blanks:
+            _key(pages, blanks)
+        _cautions(pages, cautions)
+        if fence:
+            _settings(pages, fence, f"{set_to}, {units}", units)
+        if steps:
+            _steps(pages, steps)
+
+    return print_pages(heading, PAPERS[paper], fill)
 
 
-def _page_says(blank: Blank, page: int, pages: int) -> str:
+def _drawing(pages: Pages, blank: Blank, units: Units, share: float) -> None:
+    scale, drawn = _to_scale(blank, units, (pages.inner, pages.height * share))
+    wide, high = ((far - near) * mm / scale for near, far in ((drawn.left, drawn.right), (drawn.bottom, drawn.top)))
+    pages.need(high + 12 * mm)
     number = f" x {blank.count}" if blank.count > 1 else ""
-    return f"{blank.name}{number}, flutes {blank.flutes}, page {page} of {pages}"
+    says = [f"{blank.name[0].upper()}{blank.name[1:]}{number}", f"scale 1:{scale:g}", _RUNS.get(blank.flutes, "")]
+    set_words(pages.canvas, MARGIN, pages.y - 3 * mm, says[0], 10, bold=True)
+    set_words(pages.canvas, pages.width - MARGIN, pages.y - 3 * mm, ", ".join(filter(None, says[1:])), 9, align="right")
+    y = pages.y - 6 * mm - high
+    _paint(pages.canvas, drawn, (pages.width - wide) / 2 - drawn.left * mm / scale, y - drawn.bottom * mm / scale,
+           mm / scale)  # fmt: skip
+    pages.y = y - 4 * mm
+
+
+def _to_scale(blank: Blank, units: Units, room: tuple[float, float]) -> tuple[float, Drawn]:
+    for scale in _SCALES:
+        drawn = draw(blank, units, _WORDS_ON_PAPER * scale)
+        if (drawn.right - drawn.left) * mm / scale <= room[0] and (drawn.top - drawn.bottom) * mm / scale <= room[1]:
+            return scale, drawn
+    return _SCALES[-1], draw(blank, units, _WORDS_ON_PAPER * _SCALES[-1])
+
+
+def _key(pages: Pages, blanks: Sequence[Blank]) -> None:
+    """What each dash means, on lines of its own; all in one ink."""
+    entries = dict.fromkeys(entry for blank in blanks for entry in key_of(blank))
+    pages.need(12 * mm)
+    x, y = MARGIN, pages.y - 3 * mm
+    for kind, meaning in entries:
+        wide = 17 * mm + width_of(meaning, 9) + 7 * mm
+        if x + wide > pages.width - MARGIN + 7 * mm:
+            x, y = MARGIN, y - 5 * mm
+        _pen(pages.canvas, kind, _WORDS_ON_PAPER * mm)
+        pages.canvas.line(x, y + 1 * mm, x + 14 * mm, y + 1 * mm)
+        set_words(pages.canvas, x + 16 * mm, y, meaning, 9)
+        x += wide
+    pages.canvas.setDash([], 0)
+    pages.y = y - 6 * mm
+
+
+def _settings(pages: Pages, fence: Sequence[FenceSetting], set_to: str, units: Units) -> None:
+    columns = (MARGIN + 7 * mm, MARGIN + 34 * mm, MARGIN + 80 * mm)
+    canvas = pages.canvas
+
+    def top() -> None:
+        for x, name in zip(columns, (set_to, "Blade", "Do, in this order"), strict=True):
+            set_words(canvas, x, pages.y - 3 * mm, name, 8.5)
+        set_words(canvas, pages.width - MARGIN, pages.y - 3 * mm, "Cuts", 8.5, align="right")
+        pages.y -= 5 * mm
+
+    pages.need(30 * mm)
+    top()
+    for setting in fence:
+        does = lines_of(setting.do, pages.width - MARGIN - 12 * mm - columns[2], 10)
+        if pages.room < 7 * mm + 4.4 * mm * (len(does) - 1):
+            pages.begin()
+            top()
+        canvas.setLineWidth(0.3)
+        canvas.line(MARGIN, pages.y, pages.width - MARGIN, pages.y)
+        y = pages.y - 5 * mm
+        tick_box(canvas, MARGIN, y - 0.4 * mm)
+        set_words(canvas, columns[0], y, exact_text(setting.fence, units), 13, bold=True)
+        set_words(canvas, columns[1], y, setting.blade, 10)
+        for n, line in enumerate(does):
+            set_words(canvas, columns[2], y - n * 4.4 * mm, line, 10)
+        set_words(canvas, pages.width - MARGIN, y, str(setting.cuts), 10, align="right")
+        pages.y = y - 2 * mm - 4.4 * mm * (len(does) - 1)
+    pages.y -= 4 * mm
+
+
+def _steps(pages: Pages, steps: Sequence[str]) -> None:
+    """Numbered, one under the other."""
+    for n, step in enumerate(steps, 1):
+        lines = lines_of(step, pages.inner - 17 * mm, 10.5)
+        pages.need(5.2 * mm * len(lines) + 2 * mm)
+        tick_box(pages.canvas, MARGIN, pages.y - 4.4 * mm)
+        set_words(pages.canvas, MARGIN + 13 * mm, pages.y - 4 * mm, f"{n}.", 10.5, align="right")
+        for line in lines:
+            set_words(pages.canvas, MARGIN + 16 * mm, pages.y - 4 * mm, line, 10.5)
+            pages.y -= 5.2 * mm
+        pages.y -= 1.8 * mm
+
+
+def _cautions(pages: Pages, cautions: Sequence[str]) -> None:
+    for caution in cautions:
+        lines = lines_of(caution, pages.inner, 8.5)
+        pages.need(4 * mm * len(lines) + 2 * mm)
+        for line in lines:
+            pages.y -= 4 * mm
+            set_words(pages.canvas, MARGIN, pages.y, line, 8.5)
+        pages.y -= 1 * mm
+    pages.y -= 2 * mm if cautions else 0
 
 
 def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Paper) -> bytes:
@@ -96,7 +154,7 @@ def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Pa
     """
     buffer, canvas = open_page(f"{heading.title}, full size", PAPERS[paper])
     width, height = PAPERS[paper]
-    step_x, step_y = width - 2 * _MARGIN - _OVERLAP, height - 2 * _MARGIN - _OVERLAP
+    step_x, step_y = width - 2 * MARGIN - _OVERLAP, height - 2 * MARGIN - _OVERLAP
 
     def pages_for(size: Length, step: float) -> int:
         return max(1, math.ceil((size.mm * mm + 2 * _EDGE - _OVERLAP) / step))
@@ -107,63 +165,31 @@ def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Pa
         raise NoAnswer(
             f"Full size takes {pages} pages; at most {_MOST_PAGES} are printed. Use the scaled sheet or the DXF."
         )
+    number = 0
     for blank, columns, rows in grids:
         drawn = draw(replace(blank, dimensions=()), units, 6.0)  # at full size the drawing is its own measure
         for row in range(rows):
             for column in range(columns):
                 canvas.saveState()
                 frame = canvas.beginPath()
-                frame.rect(_MARGIN, _MARGIN, width - 2 * _MARGIN, height - 2 * _MARGIN)
+                frame.rect(MARGIN, MARGIN, width - 2 * MARGIN, height - 2 * MARGIN)
                 canvas.clipPath(frame, stroke=0, fill=0)
-                _paint(canvas, drawn, _MARGIN + _EDGE - column * step_x, _MARGIN + _EDGE - row * step_y, mm)
+                _paint(canvas, drawn, MARGIN + _EDGE - column * step_x, MARGIN + _EDGE - row * step_y, mm)
                 canvas.restoreState()
                 _register_marks(canvas, step_x, step_y, column, row, columns, rows)
                 _ruler(canvas, units)
-                canvas.setFont("Helvetica", 9)
-                canvas.drawString(
-                    _MARGIN, height - _MARGIN + 3 * mm,
-                    f"{heading.title}: {blank.name} at full size, row {row + 1} of {rows} from below, "
-                    f"column {column + 1} of {columns}. Print at 100 %.",
-                )  # fmt: skip
+                number += 1
+                where = (
+                    f"{blank.name} at full size, row {row + 1} of {rows} from below, column {column + 1} of {columns}. "
+                    f"Print at 100 %. Page {number} of {pages}. {heading.day}"
+                )
+                room = width - 2 * MARGIN - width_of(where, 8.5) - 3 * mm
+                title = lines_of(f"{heading.title}: ", room, 8.5)[0]
+                wide = set_words(canvas, MARGIN, height - MARGIN + 3 * mm, title, 8.5)
+                set_words(canvas, MARGIN + wide + 2 * mm, height - MARGIN + 3 * mm, where, 8.5)
                 canvas.showPage()
     canvas.save()
     return buffer.getvalue()
-
-
-def open_page(title: str, size: tuple[float, float]) -> tuple[io.BytesIO, Canvas]:
-    """A PDF to draw on, and where it comes out."""
-    buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=size, invariant=1)
-    canvas.setTitle(title)
-    canvas.setCreator("Fardo")
-    return buffer, canvas
-
-
-def _head(canvas: Canvas, heading: Heading, height: float, page: str) -> float:
-    """Writes the heading; returns where the drawing may begin."""
-    y = height - _MARGIN - 4 * mm
-    canvas.setFont("Helvetica-Bold", 14)
-    canvas.drawString(_MARGIN, y, heading.title[:70])
-    canvas.setFont("Helvetica", 9)
-    canvas.drawRightString(_page_width(canvas) - _MARGIN, y, page)
-    for line in heading.lines:
-        y -= 5 * mm
-        canvas.setFont("Helvetica", 10)
-        canvas.drawString(_MARGIN, y, line)
-    return y - 5 * mm
-
-
-def _page_width(canvas: Canvas) -> float:
-    width: float = canvas._pagesize[0]
-    return width
-
-
-def _to_scale(blank: Blank, units: Units, room: tuple[float, float]) -> tuple[float, Drawn]:
-    for scale in _SCALES:
-        drawn = draw(blank, units, _WORDS_ON_PAPER * scale)
-        if (drawn.right - drawn.left) * mm / scale <= room[0] and (drawn.top - drawn.bottom) * mm / scale <= room[1]:
-            return scale, drawn
-    return _SCALES[-1], draw(blank, units, _WORDS_ON_PAPER * _SCALES[-1])
 
 
 def _paint(canvas: Canvas, drawn: Drawn, x: float, y: float, points_per_mm: float) -> None:
@@ -175,13 +201,13 @@ def _paint(canvas: Canvas, drawn: Drawn, x: float, y: float, points_per_mm: floa
             x + stroke.x2 * points_per_mm,
             y + stroke.y2 * points_per_mm,
         )
+    canvas.setDash([], 0)
     size = drawn.height * points_per_mm
     for words in drawn.words:
         canvas.saveState()
         canvas.translate(x + words.x * points_per_mm, y + words.y * points_per_mm)
         canvas.rotate(words.angle)
-        canvas.setFont("Helvetica-Bold" if words.role == "dimension" else "Helvetica", size)
-        canvas.drawCentredString(0, -0.35 * size, words.text)
+        set_words(canvas, 0, -0.35 * size, words.text, size, words.role == "dimension", "middle")
         canvas.restoreState()
 
 
@@ -190,77 +216,19 @@ def _pen(canvas: Canvas, kind: StrokeKind, words_points: float) -> None:
     canvas.setDash([d * words_points for d in DASHES[kind]], 0)
 
 
-def _key(canvas: Canvas, y: float, scale: str) -> None:
-    """What each dash means; all in one ink."""
-    x = _MARGIN
-    canvas.setFont("Helvetica", 9)
-    for kind, meaning in MEANINGS:
-        _pen(canvas, kind, _WORDS_ON_PAPER * mm)
-        canvas.line(x, y + 1 * mm, x + 14 * mm, y + 1 * mm)
-        canvas.drawString(x + 16 * mm, y, meaning)
-        x += 50 * mm
-    canvas.setDash([], 0)
-    canvas.drawRightString(_page_width(canvas) - _MARGIN, y, scale)
-
-
-def _table(canvas: Canvas, fence: Sequence[FenceSetting], units: Units, y: float, width: float) -> float:
-    columns = (_MARGIN, _MARGIN + 30 * mm, _MARGIN + 76 * mm)
-    canvas.setFont("Helvetica", 8.5)
-    for x, name in zip(columns, (f"Fence, {units}", "Blade", "Do, in this order"), strict=True):
-        canvas.drawString(x, y, name)
-    canvas.drawRightString(width - _MARGIN, y, "Cuts")
-    canvas.setLineWidth(0.3)
-    for setting in fence:
-        canvas.line(_MARGIN, y - 2 * mm, width - _MARGIN, y - 2 * mm)
-        y -= 7 * mm
-        canvas.setFont("Helvetica-Bold", 13)
-        canvas.drawString(columns[0], y, exact_text(setting.fence, units))
-        canvas.setFont("Helvetica", 10)
-        canvas.drawString(columns[1], y, setting.blade)
-        canvas.drawString(columns[2], y, setting.do)
-        canvas.drawRightString(width - _MARGIN, y, str(setting.cuts))
-    return y - 8 * mm
-
-
-def _steps(canvas: Canvas, steps: Sequence[str], top: float) -> float:
-    """The steps, numbered, one under the other; gives back where they end."""
-    y = top - 8 * mm
-    canvas.setFont("Helvetica", 11)
-    for n, step in enumerate(steps, 1):
-        canvas.drawRightString(_MARGIN + 6 * mm, y, f"{n}.")
-        for line in textwrap.wrap(step, 88):
-            canvas.drawString(_MARGIN + 9 * mm, y, line)
-            y -= 5.4 * mm
-        y -= 1.6 * mm
-    return y - 4 * mm
-
-
-def _cautions(canvas: Canvas, cautions: Sequence[str], y: float, width: float) -> None:
-    canvas.setFont("Helvetica", 8.5)
-    for caution in cautions:
-        line = ""
-        for word in caution.split():
-            if canvas.stringWidth(f"{line} {word}", "Helvetica", 8.5) > width - 2 * _MARGIN:
-                canvas.drawString(_MARGIN, y, line)
-                line, y = "", y - 4 * mm
-            line = f"{line} {word}".strip()
-        canvas.drawString(_MARGIN, y, line)
-        y -= 4.5 * mm
-
-
 def _register_marks(
     canvas: Canvas, step_x: float, step_y: float, column: int, row: int, columns: int, rows: int
 ) -> None:
     """A cross in the middle of every overlap corner; the same point of the blank on each page that shows it."""
     canvas.setLineWidth(0.4)
     canvas.setDash([], 0)
-    xs = ([_MARGIN + _OVERLAP / 2] if column else []) + (
-        [_MARGIN + step_x + _OVERLAP / 2] if column < columns - 1 else []
+    xs = ([MARGIN + _OVERLAP / 2] if column else []) + (
+        [MARGIN + step_x + _OVERLAP / 2] if column < columns - 1 else []
     )
-    ys = ([_MARGIN + _OVERLAP / 2] if row else []) + ([_MARGIN + step_y + _OVERLAP / 2] if row < rows - 1 else [])
+    ys = ([MARGIN + _OVERLAP / 2] if row else []) + ([MARGIN + step_y + _OVERLAP / 2] if row < rows - 1 else [])
     # A single row or column of pages still needs two marks on each join.
-    xs_marks = xs or [_MARGIN + step_x * 0.25, _MARGIN + step_x * 0.75]
-    ys_marks = ys or [_MARGIN + step_y * 0.25, _MARGIN + step_y * 0.75]
+    xs_marks = xs or [MARGIN + step_x * 0.25, MARGIN + step_x * 0.75]
+    ys_marks = ys or [MARGIN + step_y * 0.25, MARGIN + step_y * 0.75]
     if not xs and not ys:
         return
     for x in xs_marks:
@@ -272,10 +240,9 @@ def _register_marks(
 
 def _ruler(canvas: Canvas, units: Units) -> None:
     length, says = (4 * 25.4 * mm, "4 in") if units == "in" else (100 * mm, "10 cm")
-    x, y = _MARGIN, _MARGIN - 5 * mm
+    x, y = MARGIN, MARGIN - 5 * mm
     canvas.setLineWidth(0.5)
     canvas.line(x, y, x + length, y)
     for end in (x, x + length):
         canvas.line(end, y - 1.5 * mm, end, y + 1.5 * mm)
-    canvas.setFont("Helvetica", 8)
-    canvas.drawString(x + length + 3 * mm, y - 1 * mm, f"must measure {says}")
+    set_words(canvas, x + length + 3 * mm, y - 1 * mm, f"must measure {says}", 8)

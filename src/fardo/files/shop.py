@@ -13,7 +13,7 @@ from pydantic import BeforeValidator, Field, model_validator
 from fardo.core.board.strength import Trust
 from fardo.core.make.allowances import ALLOWANCES, Allowances
 from fardo.core.make.soft import SoftGates
-from fardo.core.make.stock import Stock
+from fardo.core.make.stock import Pattern, Stock
 from fardo.core.plan.shop import Shop, Tape
 from fardo.core.protect.cushion import read_fragility
 from fardo.core.protect.fill import Fill
@@ -24,7 +24,7 @@ from fardo.core.tariff.parcel import read_postcode
 from fardo.files.boards import BoardEntry, read_board
 from fardo.files.family import AllowanceName, WayName, with_allowances
 from fardo.files.materials import MaterialEntry, read_materials
-from fardo.files.stock import BoxEntry, DesignEntry, PouchEntry, read_box, read_design, read_pouch
+from fardo.files.stock import BoxEntry, DesignEntry, PatternEntry, PouchEntry, read_box, read_design, read_pouch
 from fardo.files.typed import ExtraEntry, Measure, Strict, Weight, to_length, to_mass, to_money, to_sizes
 
 _ALLOWANCE_MOST = Length.of_mm(200)
@@ -128,6 +128,9 @@ class ShopFile(Strict):
         default_factory=_from_start("mailers"), max_length=500, validate_default=True,
         description="mailers and bags that are there",
     )  # fmt: skip
+    patterns: list[PatternEntry] = Field(
+        default_factory=list, max_length=200, description="boxes made over that worked, to be made again"
+    )
     designs: list[DesignEntry] = Field(default_factory=list, max_length=100, description="blanks of the shop's own")
     wires: list[WireEntry] = Field(default_factory=list, max_length=12, description="carriers asked over the network")
     habits: list[ExtraEntry] = Field(
@@ -207,6 +210,10 @@ class ShopFile(Strict):
                 tuple(read_box(box, units, self.currency, grades, f"boxes[{n}]") for n, box in enumerate(self.boxes)),
                 tuple(read_pouch(one, units, self.currency, f"mailers[{n}]") for n, one in enumerate(self.mailers)),
                 tuple(read_design(one, units, grades, f"designs[{n}]") for n, one in enumerate(self.designs)),
+                tuple(
+                    Pattern(one.name, one.box, to_sizes(one.inside, units, f"patterns[{n}].inside"))
+                    for n, one in enumerate(self.patterns)
+                ),
             ),
         )
 

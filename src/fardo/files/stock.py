@@ -31,6 +31,14 @@ class BoxEntry(Strict):
     hollow: TypedSizes | None = Field(None, description="that a maker's own inserts leave in it for the bare goods")
 
 
+class PatternEntry(Strict):
+    """A box made over that worked, to be made again from another of its kind."""
+
+    name: str = Field(min_length=1, max_length=80)
+    box: str = Field(min_length=1, max_length=80, description="name of the box it is made from")
+    inside: TypedSizes = Field(description="after the folds, its longer side first")
+
+
 class FoundBoxEntry(Strict):
     """A used box found for one job."""
 

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fardo.api import cutting, views
 from fardo.api.bench import Bench, OpenBench
 from fardo.api.desk import Desk, OpenDesk
-from fardo.api.downloads import download
+from fardo.api.downloads import download, today_in_words
 from fardo.api.resource import resource
 from fardo.api.routers.shop import view_shop
 from fardo.core.cut.drawing import Blank
@@ -20,7 +20,8 @@ from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.cutting import Tool, drawings_of, plan_boards
 from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
-from fardo.files.pdf import Heading, cut_sheet
+from fardo.files.page import Heading
+from fardo.files.pdf import cut_sheet
 from fardo.files.shop import ShopFile
 from fardo.store.faults import Conflict
 
@@ -44,7 +45,10 @@ def pdf(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "
     for title, blank, settings in _sheets(desk, bench, jobs, tool):
         drawn.append(blank)
         fence += [FenceSetting(one.fence, one.blade, f"{title}: {one.do}", one.cuts) for one in settings]
-    content = cut_sheet(Heading("Cutting plan", ()), drawn, fence, CUTTING, shop.units, shop.paper)
+    heading = Heading("Cutting plan", day=today_in_words())
+    cautions = CUTTING if tool == "saw" else CUTTING[:1]
+    set_to = "Fence" if tool == "saw" else "Mark"
+    content = cut_sheet(heading, drawn, fence, cautions, shop.units, shop.paper, set_to=set_to)
     return download(content, "application/pdf", "cutting plan", ".pdf", look=True)
 
 

@@ -5,21 +5,23 @@ from __future__ import annotations
 from fastapi import Response
 
 from fardo.api.desk import OpenDesk
-from fardo.api.downloads import download
+from fardo.api.downloads import download, today_in_words
 from fardo.api.resource import resource
 from fardo.core.cut.guard import draw_guard
 from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.goods.take_apart import bag_labels, put_back
 from fardo.core.make import WAYS
+from fardo.core.make.assembly import GUARD_STEPS
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.load import bodies_of
 from fardo.core.plan.needed import inside_needed
 from fardo.core.refusal import NoAnswer
 from fardo.files.kind import steps_of
 from fardo.files.packing import Packing, packing_sheet
+from fardo.files.page import Heading
 from fardo.files.papers import label_sheet, put_back_sheet
 from fardo.files.parts_csv import write_parts
-from fardo.files.pdf import Heading, cut_sheet
+from fardo.files.pdf import cut_sheet
 from fardo.files.typed import to_count
 
 router = resource("/api/jobs/{key}", "papers")
@@ -64,9 +66,11 @@ def guards(key: str, desk: OpenDesk) -> Response:
         raise NoAnswer("No part has corner guards.")
     heading = Heading(
         job.title or "Untitled job",
-        ("Four for each part. Score the dashed lines on the inner face, cut the corner square out, fold twice.",),
+        ("Four for each part.",), "Corner guards", today_in_words(),
+    )  # fmt: skip
+    sheet = cut_sheet(
+        heading, blanks, (), CUTTING[:1], today.shop.units, today.file.paper, [step.do for step in GUARD_STEPS]
     )
-    sheet = cut_sheet(heading, blanks, (), CUTTING[:1], today.shop.units, today.file.paper)
     return download(sheet, "application/pdf", job.title, "-corner-guards.pdf", look=True)
 
 

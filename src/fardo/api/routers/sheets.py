@@ -7,8 +7,10 @@ from typing import Annotated, Literal
 from fastapi import Query, Response
 
 from fardo.api.desk import Desk, OpenDesk
-from fardo.api.downloads import download
+from fardo.api.downloads import download, today_in_words
 from fardo.api.resource import resource
+from fardo.api.ways import says_sheets
+from fardo.core.make import WAYS
 from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING
@@ -17,7 +19,8 @@ from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput
 from fardo.files.cut_list import cut_list
 from fardo.files.drawn import in_words
-from fardo.files.pdf import Heading, cut_sheet, full_size
+from fardo.files.page import Heading
+from fardo.files.pdf import cut_sheet, full_size
 from fardo.files.prices_csv import prices_csv
 from fardo.files.svg import svg
 
@@ -30,21 +33,23 @@ Way = Annotated[str, Query(max_length=240)]
 @router.get(".pdf", response_class=Response)
 def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] = "fit") -> Response:
     """To scale with its fence settings, or at full size over several pages with register marks."""
-    title, boxed = _box(desk, key, way)
+    title, board, boxed = _box(desk, key, way)
     shop, made = desk.today.file, boxed.made
     sizes = (
         f"{made.grade.name}, inside {show_sizes(made.inside, shop.units, 'down')}, "
         f"outside {show_sizes(made.outside, shop.units, 'up')}"
     )
-    which = (f"made from {made.item}",) if made.item else ()
-    heading = Heading(title or "Untitled job", (*which, sizes, *made.notes))
+    sheets = tuple(says_sheets(boxed, desk.today.shop, board))
+    box = f"{WAYS[made.way].TITLE}: {made.item}" if made.item else WAYS[made.way].TITLE
+    heading = Heading(title or "Untitled job", (sizes, *sheets, *made.notes), box, today_in_words())
     if scale == "full":
         _must_be_cut(boxed)
         content = full_size(heading, boxed.blanks, shop.units, shop.paper)
     else:
         steps = [step.told(in_words(shop.units)) for step in made.steps]
         drawn = boxed.blanks or ((made.standing,) if made.standing else ())
-        content = cut_sheet(heading, drawn, boxed.fence, CUTTING, shop.units, shop.paper, steps)
+        cautions = CUTTING if boxed.fence else CUTTING[: any(step.knife for step in made.steps)]
+        content = cut_sheet(heading, drawn, boxed.fence, cautions, shop.units, shop.paper, steps)
     return download(content, "application/pdf", title, f"-{boxed.made.way}.pdf", look=True)
 
 
@@ -54,7 +59,7 @@ def dxf_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
     # Its library takes most of a second to load, which a starting shop need not wait for.
     from fardo.files.dxf import dxf
 
-    title, boxed = _box(desk, key, way)
+    title, _, boxed = _box(desk, key, way)
     _must_be_cut(boxed)
     return download(dxf(boxed.blanks, desk.today.shop.units), "image/vnd.dxf", title, f"-{boxed.made.way}.dxf")
 
@@ -62,7 +67,7 @@ def dxf_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
 @router.get(".csv", response_class=Response)
 def csv_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
     """The cut list: every blank and insert with its size, how many, how its flutes run, and its lines' lengths."""
-    title, boxed = _box(desk, key, way)
+    title, _, boxed = _box(desk, key, way)
     _must_be_cut(boxed)
     return download(
         cut_list(boxed.blanks, boxed.made.grade, desk.today.shop.units), "text/csv", title, f"-{boxed.made.way}.csv"
@@ -72,7 +77,7 @@ def csv_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
 @router.get(".svg", response_class=Response)
 def svg_sheet(key: str, desk: OpenDesk, way: Way, blank: Annotated[str, Query(max_length=20)]) -> Response:
     """One blank at real size."""
-    title, boxed = _box(desk, key, way)
+    title, _, boxed = _box(desk, key, way)
     drawings = {piece.name: piece for piece in boxed.blanks}
     if blank not in drawings:
         raise BadInput("not a blank of this box", read=blank, allowed=", ".join(drawings), field="blank")
@@ -96,9 +101,9 @@ def _must_be_cut(boxed: Boxed) -> None:
         )
 
 
-def _box(desk: Desk, key: str, way: str) -> tuple[str, Boxed]:
-    """A saved job's title and it in the box of that way. Raises Gone, or BadInput where it is not measured."""
+def _box(desk: Desk, key: str, way: str) -> tuple[str, str | None, Boxed]:
+    """A saved job's title, its board, and it boxed that way. Raises Gone, or BadInput where it is not measured."""
     today, file = desk.today, desk.jobs.get(key).job
     job = today.understand(file)
     job.must_load()
-    return file.title, box_for(way, job, today.shop)
+    return file.title, job.board, box_for(way, job, today.shop)

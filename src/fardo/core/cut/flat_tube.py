@@ -68,14 +68,21 @@ def draw_flat_tube(name: str, face: str, tube: FlatTube) -> Blank:
     lines += _cut_back(tube)
     marks = (ZERO, *(tube.corners or (x,)), far)
     ups = (ZERO, low, high, *((low + tube.body,) if tube.cut_down.nm else ()), top)
-    below, above = ([back for back in (tube.outer[end], tube.inner[end]) if back is not None] for end in range(2))
-    trims = sorted({ZERO, low, high, *(low - deep for deep in below), *(high + deep for deep in above)})
     dimensions = [*chain(marks, "below", ZERO), *chain(ups, "left", ZERO)]
-    if below or above:
-        dimensions += chain(trims, "right", far)
+    dimensions += chain(_trims(tube, low, high), "right", far) if _trimmed(tube) else ()
     middle = (low + high).half()
     notes = [Note((far.half(), middle), face)]
     return Blank(name, (far, top), outline, tuple(lines), tuple(dimensions), tuple(notes), "either way")
+
+
+def _trimmed(box: FlatTube | OpenedCase) -> bool:
+    return any(back is not None for back in (*box.outer, *box.inner))
+
+
+def _trims(box: FlatTube | OpenedCase, low: Length, high: Length) -> list[Length]:
+    """Where its flaps are cut back, and its scores."""
+    below, above = ({back for back in (box.outer[end], box.inner[end]) if back is not None} for end in range(2))
+    return sorted({low, high, *(low - deep for deep in below), *(high + deep for deep in above)})
 
 
 def _cut_back(tube: FlatTube) -> Iterator[Line]:
@@ -142,6 +149,7 @@ def draw_opened(name: str, case: OpenedCase) -> Blank:
         lines += [Line("cut", (a, high + above), (b, high + above))] if above is not None else []
     ups = (ZERO, low, high, *((old_high,) if case.cut_down.nm else ()), top)
     dimensions = [*chain((ZERO, *corners, end), "below", ZERO), *chain(ups, "left", ZERO)]
+    dimensions += chain(_trims(case, low, high), "right", far) if _trimmed(case) else ()
     middle = (low + high).half()
     notes = [Note((case.long.half(), middle), "inside face up"),
              Note(((corners[-1] + end).half(), middle), "laps")]  # fmt: skip

@@ -16,6 +16,7 @@ from fardo.core.cut.fence import FenceSetting
 from fardo.core.cut.trough import draw_trough
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import LID, SLIP, TAB, Allowances
+from fardo.core.make.assembly import half_case_and_lid
 from fardo.core.make.made import Made, School, check_inside, long_side_first, sides_told, turned_note
 from fardo.core.make.stock import closing_tape
 from fardo.core.quantity import ZERO, Length
@@ -51,7 +52,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
             "inside": Why("score to score - caliper; body - caliper", told, "the flaps lie double below"),
             "outside": Why("inside + 4t + slip, + 4t + slip, + 3t", told, _FORM),
         },
-        notes=turned_note(inside, needed),
+        notes=turned_note(inside, needed), steps=half_case_and_lid(deep),
     )  # fmt: skip
 
 

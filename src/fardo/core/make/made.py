@@ -38,7 +38,8 @@ class Made:
         beside what the fence says. standing: it from the side, where that says more than its blanks. soft: whether it
         closes on the goods, and nothing may stand on it. flat: length and width of a bag or mailer as it lies empty and
         trimmed, where a carrier counts it as a soft pack. carrier: whose services alone take it, nothing for any.
-        closed_box: outside of the box that is in a bag or an envelope, None where none is.
+        closed_box: outside of the box that is in a bag or an envelope, None where none is. pattern: of the shop's by
+        which it is made over, nothing where it is by none.
     """
 
     way: str
@@ -61,11 +62,14 @@ class Made:
     carrier: str = ""
     flat: tuple[Length, Length] | None = None
     closed_box: Sizes | None = None
+    pattern: str = ""
 
     @property
     def item(self) -> str:
         """By which one says which of several boxes there it is; nothing where it is cut."""
-        return " in ".join(f"{one.item.name} x {one.count}" if one.count > 1 else one.item.name for one in self.taken)
+        return self.pattern or " in ".join(
+            f"{one.item.name} x {one.count}" if one.count > 1 else one.item.name for one in self.taken
+        )
 
     @property
     def worn(self) -> Fraction:

@@ -138,10 +138,11 @@ class Recut:
         length, width = self.old[0] + t, self.old[1] + t
         around = (length + width) * 2
         long, short = self.nominal[0] + t, self.nominal[1] + t
-        over = around + _TAB - (long + short) * 2
+        over = around - (long + short) * 2
+        off = ZERO if over <= self.lap else over + _TAB - self.lap
         return OpenedCase(
             long, short, around, _TAB, self.old[2] + t * 2, self.flap, (width, width + length, width * 2 + length),
-            self.cut_down, self.outer, self.inner, Length(max(0, over.nm - self.lap.nm - _TAB.nm)),
+            self.cut_down, self.outer, self.inner, off,
         )  # fmt: skip
 
     @property

@@ -8,14 +8,17 @@ inside. A carrier's carton stays that carrier's (common practice).
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from contextlib import suppress
+from dataclasses import replace
 from fractions import Fraction
 
+from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import REFOLD, Allowances
 from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.made_over import Recut, recuts
 from fardo.core.make.step import Step
-from fardo.core.make.stock import Stock, StockBox, Taken, closing_tape, nearest_of
+from fardo.core.make.stock import SIDES, Pattern, Stock, StockBox, Taken, both_units, closing_tape, nearest_of
 from fardo.core.quantity import SIXTEENTH, Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
@@ -39,7 +42,7 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
     inside, upright = contents.inside, contents.upright
     check_inside(inside)
     there = [box for box in stock.boxes_to_cut if box.count]
-    found: list[tuple[int, str, StockBox, Recut]] = []
+    found: list[tuple[int, str, Made]] = []
     whys: list[tuple[str, NoAnswer]] = []
     for box in there:
         try:
@@ -49,10 +52,32 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
             whys.append((box.name, none))
             continue
         if best.moved or best.cut_down.nm:
-            found.append((volume_nm3(*best.outside), box.name, box, best))
+            made = replace(_made(box, best), notes=_says(box, best, contents))
+            found.append((volume_nm3(*best.outside), box.name, made))
+    for pattern, made in _by_pattern(contents, stock, allowances):
+        found.append((volume_nm3(*made.outside), pattern.name, made))
     if not found:
         raise nearest_of(whys, "one fits as it is" if there else "there is no used box")
-    return tuple(_made(box, best) for _, _, box, best in sorted(found, key=lambda one: one[:2]))
+    return tuple(made for _, _, made in sorted(found, key=lambda one: one[:2]))
+
+
+def _by_pattern(contents: Contents, stock: Stock, allowances: Allowances) -> Iterator[tuple[Pattern, Made]]:
+    """The shop's patterns that hold the goods, of boxes that are there."""
+    there = {box.name: box for box in stock.boxes_to_cut if box.count}
+    for pattern in stock.patterns:
+        stands = [stood for stood in contents.ways_to_stand if _within(stood, pattern.inside)]
+        if pattern.box not in there or not stands:
+            continue
+        box, refold = there[pattern.box], allowances[REFOLD]
+        with suppress(NoAnswer):  # the box by that name is another one by now
+            best = _best(recuts(box.inside, box.grade.caliper, pattern.inside, refold, step_of(allowances),
+                                "bench", True))  # fmt: skip
+            made = _made(box, replace(best, needed=stands[0]))
+            yield pattern, replace(made, pattern=pattern.name, notes=(f"Made from {box.name}, as the pattern says.",))
+
+
+def _within(sizes: Sizes, inside: Sizes) -> bool:
+    return all(size <= room for size, room in zip(sizes, inside, strict=True))
 
 
 def step_of(allowances: Allowances) -> Length:
@@ -85,9 +110,16 @@ def _made(box: StockBox, best: Recut) -> Made:
         minutes=_MINUTES_OPENED if best.lap.nm else MINUTES,
         whys={"inside": why, "blank": why,
               "outside": Why("inside + 2t, + 2t, + 4t, a board more where flaps or walls lap", told, "closed")},
-        notes=() if best.inside[0] >= best.inside[1] else ("Turned so that the goods stand as they were arranged.",),
-        taken=(Taken(box),), condition="re-cut", steps=steps(best, box.name), carrier=box.carrier,
+        notes=(), taken=(Taken(box),), condition="re-cut", steps=steps(best, box.name), carrier=box.carrier,
     )  # fmt: skip
+
+
+def _says(box: StockBox, best: Recut, contents: Contents) -> tuple[str, ...]:
+    """What it lacks as it comes, which is why it is made over."""
+    short, axis = contents.shortest_by(box.inside)
+    lacks = (f"As it comes it is {both_units(short)} not {SIDES[axis]} enough.",) if short.nm > 0 else ()
+    turned = best.inside[0] < best.inside[1]
+    return (*lacks, *(("Turned so that the goods stand as they were arranged.",) if turned else ()))
 
 
 def _taped(made: Recut) -> Length:
@@ -162,16 +194,24 @@ _ENDS = ("bottom", "top")
 
 def _cut_back(made: Recut) -> Iterator[Step]:
     """Flaps that would not lie."""
-    for end, flap, back in zip(_ENDS, made.flaps, made.inner, strict=True):
-        if back is not None:
-            why = "as they are they are longer than the box" if flap > made.length else "as they are they ride"
-            yield Step(
-                f"Cut the inner flaps at the {end}, on the short walls, back to {{}}: {why}.", (back,), knife=True
+    for which, walls, backs in (("inner", "short", made.inner), ("outer", "long", made.outer)):
+        for end, back in _at_the_ends(backs):
+            longer = which == "inner" and any(
+                flap > made.length for flap, one in zip(made.flaps, backs, strict=True) if one is not None
             )
-    for end, back in zip(_ENDS, made.outer, strict=True):
-        if back is not None:
-            yield Step(f"Cut the outer flaps at the {end}, on the long walls, back to {{}}, so that they lie.", (back,),
+            why = "as they are they are longer than the box" if longer else "else they ride on each other"
+            why = why if which == "inner" else "so they lie"
+            yield Step(f"Cut the {which} flaps at the {end}, on the {walls} walls, back to {{}}: {why}.", (back,),
                        knife=True)  # fmt: skip
+
+
+def _at_the_ends(backs: tuple[Length | None, Length | None]) -> Iterator[tuple[str, Length]]:
+    """Both ends at once where they are alike."""
+    below, above = backs
+    if below is not None and below == above:
+        yield "bottom and the top", below
+        return
+    yield from ((end, back) for end, back in zip(_ENDS, backs, strict=True) if back is not None)
 
 
 def _flaps_that_lie(made: Recut) -> Iterator[Step]:

@@ -14,6 +14,7 @@ from fardo.core.board.grade import Grade
 from fardo.core.cut.case import CasePanels, case_fence, draw_case
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import TAB, Allowances
+from fardo.core.make.assembly import glued_case
 from fardo.core.make.made import Made, School, check_inside, long_side_first, turned_note
 from fardo.core.make.stock import closing_tape
 from fardo.core.quantity import Length
@@ -58,5 +59,5 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
             "inside": Why("score to score - caliper; body - 2 calipers", told, "the flaps lie double above and below"),
             "outside": Why("inside + 2t, + 2t, + 4t", told, _FORM),
         },
-        notes=turned_note(inside, needed),
+        notes=turned_note(inside, needed), steps=glued_case(),
     )  # fmt: skip

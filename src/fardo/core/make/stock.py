@@ -107,12 +107,27 @@ class OwnBlank:
 
 
 @dataclass(frozen=True, slots=True)
+class Pattern:
+    """A box made over that worked, to be made again.
+
+    Args:
+        name: the shop's own for it. box: what it is made from, by its name. inside: after the folds.
+    """
+
+    name: str
+    box: str
+    inside: Sizes
+
+
+@dataclass(frozen=True, slots=True)
 class Stock:
-    """What is there: boxes and mailers, carriers' containers among them, and the shop's own designs."""
+    """What is there: boxes and mailers, carriers' containers among them, the shop's own designs, and its patterns for
+    boxes made over."""
 
     boxes: tuple[StockBox, ...] = ()
     pouches: tuple[Pouch, ...] = ()
     designs: tuple[OwnBlank, ...] = ()
+    patterns: tuple[Pattern, ...] = ()
 
     @property
     def own_boxes(self) -> tuple[StockBox, ...]:

@@ -16,6 +16,7 @@ from fardo.core.cut.fence import FenceSetting
 from fardo.core.cut.trough import draw_trough
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import SLIP, THUMB, Allowances
+from fardo.core.make.assembly import tray_and_lid
 from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.quantity import Length
 from fardo.core.why import Why
@@ -57,7 +58,7 @@ def _by_thumb(item: Sizes, grade: Grade, allowances: Allowances) -> Made:
             "inside": Why("score to score - caliper; height - half a caliper", told, _FOLDING),
             "outside": Why("score to score + 3 calipers; height + 2 calipers", told, _FOLDING),
         },
-        notes=tuple(notes),
+        notes=tuple(notes), steps=tray_and_lid(tray, lid),
     )  # fmt: skip
 
 
@@ -86,7 +87,7 @@ def exactly(needed: Sizes, grade: Grade, allowances: Allowances, way: str = NAME
             "inside": Why("score to score - caliper; wall - half a caliper", told, _FOLDING),
             "outside": Why("inside + 4 calipers + slip; depth + 2 calipers", told, _FOLDING),
         },
-        notes=(),
+        notes=(), steps=tray_and_lid(tray, cover),
     )  # fmt: skip
 
 

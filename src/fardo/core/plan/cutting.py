@@ -4,6 +4,7 @@ stock."""
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Literal
@@ -20,6 +21,7 @@ from fardo.core.refusal import BadInput, NoAnswer
 
 Tool = Literal["saw", "straightedge", "knife"]
 MOST_PIECES = 120  # that are planned at once
+_MOST_ON_ONE = 12  # pieces that are tried on one sheet
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,6 +131,21 @@ def plan_boards(work: Iterable[Work], shop: Shop, tool: Tool) -> list[BoardCut]:
 def _planned(pieces: tuple[Piece, ...], sheets: tuple[Sheet, ...], kerf: Length, knife: bool) -> CuttingPlan:
     """One plan is looked at, printed, and ticked off; it is laid out once. Raises NoAnswer."""
     return plan_cuts(pieces, sheets, kerf, knife)
+
+
+@lru_cache(maxsize=256)
+def one_sheet_for(blanks: tuple[Blank, ...], sheets: tuple[Sheet, ...]) -> Sheet | None:
+    """The smallest sheet in stock that gives all of them; None where none does, or there are many."""
+    pieces = [Piece(blank.name, blank.size, blank.flutes) for blank in blanks for _ in range(blank.count)]
+    if len(pieces) > _MOST_ON_ONE:
+        return None
+    board = sum(blank.sheet_area_nm2 * blank.count for blank in blanks)
+    for sheet in sorted(sheets, key=lambda one: (not one.offcut, one.length.nm * one.width.nm)):
+        if sheet.length.nm * sheet.width.nm >= board and sheet.count != 0:
+            with suppress(NoAnswer):
+                plan_cuts(pieces, (replace(sheet, count=1),))
+                return sheet
+    return None
 
 
 def drawings_of(work: Iterable[Work]) -> dict[tuple[str, str], Blank]:

@@ -10,7 +10,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from fardo.core.arrange.ask import Answer
-from fardo.core.make import WAYS, Made
+from fardo.core.make import WAYS, Made, carrier, recut, shelf, stash
 from fardo.core.plan.box import LookedAt, box_for, boxes_at_hand, by_other_school, kept_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import lifting
@@ -251,7 +251,22 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | N
         else:
             ways.append(_priced(boxed, job, shop, services, by_today))
     ways.sort(key=_cheapest_first)
-    return PricedWays(tuple(ways), tuple(cannot), tuple(problems), services, earlier)
+    return PricedWays(tuple(ways), tuple(_with_what_can_be_made_over(cannot, ways)), tuple(problems), services, earlier)
+
+
+_AS_IT_IS = (shelf.NAME, stash.NAME, carrier.NAME)  # ways that take a box as it comes
+
+
+def _with_what_can_be_made_over(
+    cannot: Iterable[tuple[str, str]], ways: Iterable[WayPriced]
+) -> Iterator[tuple[str, str]]:
+    """Where nothing that is there fits as it is, the box that can be made over is named with what it lacks."""
+    over = next((way.boxed.made for way in ways if way.way == recut.NAME), None)
+    for name, why in cannot:
+        if over is not None and name in _AS_IT_IS:
+            lacks = over.notes[0].removesuffix(".") if over.notes else ""
+            why = f"{why}; {over.item} can be made over" + (f": {lacks[0].lower()}{lacks[1:]}" if lacks else "")
+        yield name, why
 
 
 def _cheapest_first(way: WayPriced) -> tuple[bool, bool, int]:

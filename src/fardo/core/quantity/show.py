@@ -22,7 +22,6 @@ Units = Literal["in", "cm"]  # the shop's choice: inches with pounds, or centime
 TAPE: dict[Units, Length] = {"in": SIXTEENTH, "cm": MM}
 
 
-
 def on_the_tape(step: Length, units: Units) -> Length:
     """A step of a fence as the tape shows it, never finer.
 

@@ -18,6 +18,14 @@
     d.boxes = [...(d.boxes ?? []), { ...box, used: true }];
     touched();
   }
+  /** Used boxes and carriers' cartons, and the one it is of though it is there no more. */
+  const sources = (own: string) => [
+    ...new Set([own, ...(d.boxes ?? []).filter((box) => box.used || box.carrier).map((box) => box.name)]),
+  ];
+  function dropPattern(n: number): void {
+    d.patterns = (d.patterns ?? []).filter((_, k) => k !== n);
+    touched();
+  }
   function drop(n: number): void {
     d.boxes = (d.boxes ?? []).filter((_, k) => k !== n);
     touched();
@@ -111,6 +119,42 @@
   {/each}
   <button type="button" class="btn" onclick={add}>Add a box</button>
 </div>
+{#if d.patterns?.length}
+  <div class="part">
+    <h2>Patterns for boxes made over</h2>
+    <div class="row pattern heads" aria-hidden="true">
+      <span>Name</span><span>Made from</span><span>Inside, after the folds</span>
+    </div>
+    {#each d.patterns as pattern, n (n)}
+      <div class="row pattern">
+        <Cell
+          id="pattern-{n}-name"
+          label="Name of pattern {n + 1}"
+          measure={false}
+          bind:value={() => pattern.name, (v) => (pattern.name = v)}
+          oninput={touched}
+          problem={wrong(`patterns[${n}].name`)}
+        />
+        <select class="field" aria-label="Box of pattern {n + 1}" bind:value={pattern.box} onchange={touched}>
+          {#each sources(pattern.box) as name (name)}<option>{name}</option>{/each}
+        </select>
+        <Cell
+          id="pattern-{n}-inside"
+          label="Inside of pattern {n + 1}"
+          bind:value={() => triple(pattern.inside), (v) => (pattern.inside = v)}
+          oninput={touched}
+          problem={wrong(`patterns[${n}].inside`)}
+        />
+        <button
+          type="button"
+          class="off"
+          onclick={() => dropPattern(n)}
+          aria-label="Drop {pattern.name || 'this pattern'}">×</button
+        >
+      </div>
+    {/each}
+  </div>
+{/if}
 
 <style>
   .why {
@@ -129,6 +173,9 @@
     gap: 8px;
     align-items: center;
     margin-bottom: 6px;
+  }
+  .pattern {
+    grid-template-columns: minmax(160px, 3fr) minmax(130px, 2fr) minmax(130px, 2fr) 28px;
   }
   details {
     grid-column: 1 / -1;

@@ -161,7 +161,8 @@
           {/each}
           <label
             >Fence goes by<select class="field" bind:value={d.fence_step} onchange={touched}
-              ><option>1/16 in</option><option>1/8 in</option><option>1 mm</option><option>2 mm</option></select
+              ><option>1/16 in</option><option>1/8 in</option><option>1 mm</option><option>2 mm</option
+              ></select
             ></label
           >
           <label

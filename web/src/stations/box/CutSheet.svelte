@@ -8,6 +8,7 @@
   import Why from '../../lib/ui/Why.svelte';
   import FoldUp from './FoldUp.svelte';
   import Inserts from './Inserts.svelte';
+  import KeepPattern from './KeepPattern.svelte';
   import Schools from './Schools.svelte';
 
   interface Props {
@@ -19,9 +20,11 @@
   let tab = $state('');
   let folding = $state(false);
   const shown = $derived(way.blanks.some((blank) => blank.name === tab) ? tab : (way.blanks[0]?.name ?? ''));
+  const foldable = $derived(way.blanks.every((blank) => blank.folds));
   const sheet = $derived(`/api/jobs/${desk.id}/cut-sheet`);
   // Of several boxes there the one in hand.
   const which = $derived(encodeURIComponent(way.item ? `${way.way}/${way.item}` : way.way));
+  const flutes = $derived(way.blanks.find((blank) => blank.name === shown)?.flutes);
   const boards = $derived(shop.view?.shop.boards ?? []);
 
   const get = (event: MouseEvent) => void desk.follow(event, 'A sheet');
@@ -66,6 +69,7 @@
       <button class="link" onclick={() => desk.chooseBox(way)}>Cut by today's</button>
     </p>{/if}
   {#each way.notes as note (note)}<p class="note">{note}</p>{/each}
+  {#if way.made_over}<KeepPattern {way} />{/if}
 
   {#if way.blanks.length}<Tabs.Root value={shown} onValueChange={(value) => (tab = value)}>
       <div class="bar">
@@ -81,9 +85,11 @@
             <Measured text={way.blanks.find((blank) => blank.name === shown)?.size ?? ''} />
           </Why>
         </span>
-        <button type="button" class="link" aria-pressed={folding} onclick={() => (folding = !folding)}
-          >{folding ? 'Flat' : 'Fold up'}</button
-        >
+        {#if foldable}
+          <button type="button" class="link" aria-pressed={folding} onclick={() => (folding = !folding)}
+            >{folding ? 'Flat' : 'Fold up'}</button
+          >
+        {/if}
         <span class="prints">
           <a class="link" href="{sheet}.pdf?way={which}" target="_blank" onclick={get}>Print</a>
           <a class="link" href="{sheet}.pdf?way={which}&scale=full" target="_blank" onclick={get}>Full size</a
@@ -93,12 +99,31 @@
           <a class="link" href="{sheet}.svg?way={which}&blank={shown}" download onclick={get}>SVG</a>
         </span>
       </div>
-      {#if folding}<FoldUp {desk} way={way.way} blank={shown} />{/if}
+      {#if folding && foldable}<FoldUp {desk} way={way.way} blank={shown} />{/if}
       {#each way.blanks as blank (blank.name)}
-        <Tabs.Content value={blank.name} class={folding ? 'drawing behind' : 'drawing'}>
+        <Tabs.Content value={blank.name} class={folding && foldable ? 'drawing behind' : 'drawing'}>
           <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, its words escaped there -->
           {#if blank.svg}{@html blank.svg}{/if}
         </Tabs.Content>
+        {#if blank.name === shown}
+          <ul class="key">
+            {#each blank.key ?? [] as line (line.means)}
+              <li>
+                <svg viewBox="0 0 36 8" aria-hidden="true"
+                  ><line
+                    x1="0"
+                    x2="36"
+                    y1="4"
+                    y2="4"
+                    stroke="currentColor"
+                    stroke-width={line.width * 12}
+                    stroke-dasharray={line.dash.map((one) => one * 12).join(' ')}
+                  /></svg
+                >{line.means}
+              </li>
+            {/each}
+          </ul>
+        {/if}
       {/each}
     </Tabs.Root>
   {:else}
@@ -129,7 +154,7 @@
   {#if way.fence.length}<p class="saw">{saw}</p>
     <table>
       <thead>
-        <tr><th>Fence, {shop.units}</th><th>Blade</th><th>Do, in this order</th><th class="end">Cuts</th></tr>
+        <tr><th>Fence or mark, {shop.units}</th><th>Blade</th><th>Do, in this order</th><th class="end">Cuts</th></tr>
       </thead>
       <tbody>
         {#each way.fence as setting, n (n)}
@@ -144,8 +169,8 @@
     </table>{/if}
 
   <p class="stock">
-    {#if way.sheets.length}{way.sheets.join('; ')}. Flutes {way.blanks.find((blank) => blank.name === shown)
-        ?.flutes}.{/if}
+    {#if way.sheets.length}{way.sheets.join('; ')}.{/if}
+    {#if flutes && flutes !== 'either way'}Flutes {flutes}.{/if}
     Inside <Measured text={way.inside.figure.text} />. {way.strength}.
   </p>
   {#each way.inserts as says (says)}<p class="stock">{says}</p>{/each}
@@ -300,6 +325,20 @@
   .end {
     text-align: right;
     padding-right: 0;
+  }
+  .key {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 18px;
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .key svg {
+    display: inline-block;
+    width: 36px;
+    height: 8px;
+    margin-right: 6px;
+    vertical-align: middle;
   }
   .stock {
     margin-top: 8px;
