@@ -7,7 +7,7 @@ STAMPS := .stamps
 PORT ?= 8740
 
 API_TYPES := web/src/lib/api/schema.d.ts
-WEB_SOURCES := $(filter-out $(API_TYPES), $(shell find web/src web/public -type f)) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
+WEB_SOURCES := $(filter-out $(API_TYPES), $(shell find web/src web/public -type f)) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/printed-letters.js
 
 .PHONY: demo setup test all-tests checks lint types unit browser chromium pictures bench attack schemas clean
 
@@ -41,7 +41,7 @@ $(API_TYPES): web/openapi.json $(STAMPS)/node
 	@touch $@
 
 $(STAMPS)/web: $(STAMPS)/node $(API_TYPES) $(WEB_SOURCES)
-	cd web && npm run --silent build -- --logLevel warn
+	cd web && npm run --silent build
 	@touch $@
 
 # --- Checks ---------------------------------------------------------------------------------------------------------

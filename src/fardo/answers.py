@@ -5,11 +5,13 @@ from __future__ import annotations
 from typing import Any
 
 from fardo.core.cut.drawing import Blank
+from fardo.core.fill.filling import Filled
 from fardo.core.make import Made
 from fardo.core.make.made_over import Recut
 from fardo.core.make.recut import steps as recut_steps
 from fardo.core.make.stack import Stack
 from fardo.core.make.stack import steps as stack_steps
+from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.price import Plan
 from fardo.core.quantity import Units
 from fardo.core.tariff.service import Quote, Refused
@@ -107,6 +109,13 @@ def refused_json(refused: Refused) -> dict[str, str]:
     }
 
 
+def _fill_json(one: Filled, boxed: Boxed) -> dict[str, Any]:
+    """A void and what goes in."""
+    depth = boxed.widest_between if one.void.where == "between" else one.void.depth
+    return {"where": one.void.where, "depth_mm": depth.mm, "litres": round(float(one.litres), 3), "with": one.fill.name,
+            "fetch": one.fetched}  # fmt: skip
+
+
 def plan_json(p: Plan) -> dict[str, Any]:
     """One of the plans of `fardo plan --json`."""
     boxed, quote, costs = p.boxed, p.quote, p.costs
@@ -122,6 +131,9 @@ def plan_json(p: Plan) -> dict[str, Any]:
             "billed_weight_g": quote.billing.billed.grams,
             **_beside_json(quote),
             "air_percent": round(float(boxed.air * 100), 1),
+            "container": boxed.made.item or None,
+            "room_mm": {side: free.mm for side, free in boxed.slack},
+            "fill": [_fill_json(one, boxed) for one in boxed.filling.places],
             "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
             "placements": [{"part": lies.part, "number": lies.number, "at_mm": [c.mm for c in lies.at],
                             "turn": lies.turn} for lies in boxed.placements],

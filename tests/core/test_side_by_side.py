@@ -133,5 +133,5 @@ def test_a_hole_is_not_goods_and_wrap_is_not_air_to_be_filled() -> None:
     inside = volume_nm3(*boxed.made.inside)
     wrap = sum(coat.room_nm3 for coat in boxed.coats)
     void = inside - unit.shape.volume_nm3 - wrap
-    assert boxed.weights.fill.grams == pytest.approx(12 * void / 10**24, rel=1e-9)
+    assert boxed.weights.fill.grams == pytest.approx(12 * 1.1 * void / 10**24, rel=1e-9)  # packed firm
     assert boxed.wrap.minor == sum(coat.price.minor for coat in unit.coats)

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fardo.api.figures import Figure, SizesView, WhyView
 from fardo.api.goods import Choice, HazardView, KindRow, PartView, ShapeKind, WrapList
 from fardo.core.arrange.turn import Matrix
+from fardo.core.fill.voids import Where
 from fardo.core.make.inserts import wanted as insert
 from fardo.core.plan.progress import State
 from fardo.core.protect.forms.asks import Ask, OfStock
@@ -169,6 +170,26 @@ class AtHand(BaseModel):
     chosen: bool
 
 
+class FillPlaceView(BaseModel):
+    """A place that is filled."""
+
+    where: Where
+    title: str
+    depth: str
+    litres: str
+    kind: str = Field(description="of fill")
+    fetch: str = Field(description="how much of it, in things one can fetch")
+
+
+class FillingView(BaseModel):
+    """What fills the room that is left in a box, in the order in which it is filled."""
+
+    places: list[FillPlaceView]
+    in_all: list[str] = Field(description="what is fetched for all of it")
+    full: Literal["firm", "soft"]
+    says: str = Field(description="how full it is packed, and why something else goes in than was asked for")
+
+
 class WayView(BaseModel):
     """One way to get the box, worked out to its prices."""
 
@@ -194,6 +215,7 @@ class WayView(BaseModel):
     made_over: str = Field(description="name of the box it is made over from, empty where it is not")
     from_stock: str = Field(description="which box that is there it is made from, empty where it is cut from sheet")
     steps: list[StepView]
+    filling: FillingView | None = Field(None, description="of the way in hand")
     warnings: list[str] = Field(description="what speaks against its strength")
     suggested: str | None = Field(description="code of the lightest board certified for it, where this one is not")
     own: str = Field(description="what the box itself costs: board or bought, tape, and the time to make it")

@@ -8,6 +8,9 @@ from fardo.api import figures, views
 from fardo.api.quotes import view_plan, view_refused
 from fardo.core.board.strength import Strength
 from fardo.core.cut.drawing import Blank
+from fardo.core.fill.filling import FULL, Filled
+from fardo.core.fill.material import litres_said
+from fardo.core.fill.voids import Where
 from fardo.core.make import WAYS, Made
 from fardo.core.make.inserts.wanted import Insert
 from fardo.core.make.stock import Pouch, Taken
@@ -47,6 +50,7 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         at_hand=[_at_hand(one, way, picture) for one in picture.at_hand] if way is picture.current else [],
         from_stock=" and ".join(_item(one, units) for one in made.taken),
         steps=[views.StepView(do=step.told(in_words(units)), knife=step.knife) for step in made.steps],
+        filling=view_filling(boxed, units) if whole else None,
         warnings=list(boxed.strength.warnings),
         suggested=boxed.suggested.code if boxed.suggested else None,
         own=str(boxed.own),
@@ -67,6 +71,35 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         cut_by_others=way.cut_by_others,
         other_school=_other_school(way.other_school, units) if way.other_school else None,
     )  # fmt: skip
+
+
+PLACES: dict[Where, str] = {
+    "under": "Under", "between": "Between", "left": "Left", "right": "Right", "front": "Front", "back": "Back",
+    "top": "On top",
+}  # fmt: skip
+
+
+def view_filling(boxed: Boxed, units: Units) -> views.FillingView:
+    """What goes where, as deep as it is and in things one can fetch."""
+    filling = boxed.filling
+    places = [
+        views.FillPlaceView(
+            where=one.void.where, title=PLACES[one.void.where], depth=_depth(one, boxed, units),
+            litres=litres_said(one.litres), kind=one.fill.name, fetch=one.fetched,
+        )
+        for one in filling.places
+    ]  # fmt: skip
+    in_all = [fill.fetched(stuffed) for fill, stuffed in filling.fetched]
+    full = f"Pack it {FULL[filling.full]}."
+    return views.FillingView(
+        places=places, in_all=in_all, full=filling.full, says=f"{full} {filling.note}." if filling.note else full
+    )
+
+
+def _depth(one: Filled, boxed: Boxed, units: Units) -> str:
+    if one.void.where != "between":
+        return show_length(one.void.depth, units, "nearest").text
+    return f"up to {show_length(boxed.widest_between, units, 'nearest').text}"
 
 
 def _at_hand(one: WayPriced, way: WayPriced, picture: Picture) -> views.AtHand:

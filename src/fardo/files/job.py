@@ -12,6 +12,7 @@ from typing import Annotated, Any, Final, Literal
 from pydantic import ConfigDict, Field, ValidationError
 from pydantic_core import from_json
 
+from fardo.core.fill.voids import Where
 from fardo.core.make import WAYS
 from fardo.core.protect.material import Side
 from fardo.core.refusal import BadInput
@@ -196,6 +197,17 @@ EXAMPLE: dict[str, Any] = {
 }
 
 
+class FillWishEntry(Strict):
+    """What fills the room that is left; what is not said follows from the goods and the shop."""
+
+    kind: str = Field("", max_length=80, description="name of the kind of fill, the shop's usual one unless given")
+    places: dict[Where, Annotated[str, Field(max_length=80)]] = Field(
+        default_factory=dict, max_length=7, description="other kinds, by place"
+    )
+    loose: bool | None = Field(None, description="whether loose fill may be used at all")
+    full: Literal["firm", "soft"] | None = Field(None, description="how full it is packed")
+
+
 class JobFile(Strict):
     """A job. Lengths are millimetres and weights grams where they are numbers, or text with its unit."""
 
@@ -228,6 +240,7 @@ class JobFile(Strict):
         default_factory=dict, max_length=20,
         description="what goes around parts that are held together, by the name of their bundle",
     )  # fmt: skip
+    fill: FillWishEntry = Field(default_factory=FillWishEntry)
     over_box: LayerEntry | None = Field(None, description="around a closed box that goes in a bag or an envelope")
     arrangement: ArrangementEntry | None = Field(None, description="where things lie, as far as it holds for the parts")
     chosen: Chosen = Field(default_factory=Chosen)

@@ -21,7 +21,7 @@ from fardo.core.plan.shop import Shop
 from fardo.core.quantity import FINEST, Length, Units, show_length, show_mass
 from fardo.core.refusal import BadInput
 from fardo.files.family import QuestionName
-from fardo.files.job import JobFile, LayerEntry, PartEntry, StepEntry
+from fardo.files.job import FillWishEntry, JobFile, LayerEntry, PartEntry, StepEntry
 from fardo.files.shop import ShopFile
 from fardo.files.stock import ReadyBoxEntry
 from fardo.files.typed import ExtraEntry, Strict, complaints, to_count, to_length, to_mass
@@ -133,6 +133,7 @@ def start_job(kind: KindFile | None, title: str, shop: ShopFile) -> JobFile:
         extras=[*habits, *(extra.model_copy(deep=True) for extra in kind.extras)],
         liner=kind.liner,
         board=kind.board,
+        fill=FillWishEntry(loose=None if kind.fill.loose else False, full=kind.fill.full),
         questions=list(kind.questions),
         ready_boxes=[one.model_copy(deep=True) for one in kind.ready_boxes],
     )

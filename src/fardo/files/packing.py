@@ -1,4 +1,5 @@
-"""The packing sheet: plan, front and side of the packed box to scale, and a table of what goes in when and where.
+"""The packing sheet: plan, front and side of the packed box as large as the page takes them, what goes in when and
+where, and what fills the room that is left, each with a box to tick.
 
 The views stand as a drawing office lays them out in third angle: the plan above the front, the right side beside it.
 """
@@ -14,14 +15,13 @@ from reportlab.pdfgen.canvas import FILL_EVEN_ODD, Canvas
 from fardo.core.arrange.ask import Answer
 from fardo.core.arrange.body import Body, stance
 from fardo.core.goods.part import Sizes
-from fardo.core.quantity import Length, Units, show_length
-from fardo.files.page import PAPERS, Paper, mm, open_page
+from fardo.core.quantity import Length, Rounding, Units, show_length, show_mass
+from fardo.files.lettering import lines_of, set_words
+from fardo.files.page import MARGIN, PAPERS, Heading, Pages, Paper, mm, print_pages, tick_box
 
-_MARGIN = 14 * mm
-_BETWEEN = 15 * mm
-_SCALES = (1, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 75, 100, 200)
-_TABLE = 92 * mm
-_ROW = 5.4 * mm
+_BETWEEN = 13 * mm
+_SCALES = (1, 1.5, 2, 2.5, 3, 3.5, 4, 5, 6, 7, 8, 10, 12, 15, 20, 25, 30, 40, 50, 75, 100, 200)
+_LEAST_SPOT = 7.0  # points across, in which a number is readable
 Flat = list[list[tuple[float, float]]]
 # Of each view: its name, the axis that runs right, the axis that runs up, whether what runs right is seen from behind.
 _VIEWS = (("plan", 0, 1), ("front", 0, 2), ("right side", 1, 2))
@@ -31,8 +31,9 @@ _VIEWS = (("plan", 0, 1), ("front", 0, 2), ("right side", 1, 2))
 class Packing:
     """
     Args:
-        box: what it is, in words. inside: of the box, the liner's room taken in. bodies and answer: what lies where in
-        it. room: from the goods to each side of the box.
+        box: what it is, in words. inside: of the box. bodies and answer: what lies where in it. room: from the goods to
+        each side of the box. fill: each place, how deep it is and what goes in. full: how full it is packed. last: what
+        is folded or laid on top, last of all. day: it is printed.
     """
 
     title: str
@@ -41,50 +42,44 @@ class Packing:
     bodies: tuple[Body, ...]
     answer: Answer
     room: tuple[tuple[str, Length], ...] = ()
+    fill: tuple[tuple[str, str, str], ...] = ()
+    full: str = ""
+    last: tuple[str, ...] = ()
+    day: str = ""
 
 
 def packing_sheet(packing: Packing, units: Units, paper: Paper) -> bytes:
-    """A PDF page with the three views and the table; the table goes on over as many pages as it takes."""
-    size = landscape(PAPERS[paper])
-    buffer, canvas = open_page(f"{packing.title}, packing", size)
-    width, height = size
-    _head(canvas, packing, units, height)
-    room = width - 2 * _MARGIN - _TABLE - _BETWEEN, height - 2 * _MARGIN - 20 * mm
-    _views(canvas, packing, units, room)
-    _table(canvas, packing, units, width - _MARGIN - _TABLE, height)
-    canvas.save()
-    return buffer.getvalue()
-
-
-def _head(canvas: Canvas, packing: Packing, units: Units, height: float) -> None:
-    canvas.setFont("Helvetica-Bold", 14)
-    canvas.drawString(_MARGIN, height - _MARGIN, packing.title[:70])
-    canvas.setFont("Helvetica", 9.5)
-    words = " x ".join(_words(side, units).removesuffix(f" {units}") for side in packing.inside)
-    said = f"{packing.box}, inside {words} {units}; each thing goes straight down, in this order"
-    canvas.drawString(_MARGIN, height - _MARGIN - 5.5 * mm, said)
+    """A PDF page with the three views, then the tables; they go on over as many pages as they take."""
+    lines = [f"inside {_sizes(packing.inside, units, 'down')}"]
     if packing.room:
-        free = ", ".join(f"{side} {_words(by, units).removesuffix(f' {units}')}" for side, by in packing.room)
-        canvas.drawString(_MARGIN, height - _MARGIN - 10.5 * mm, f"free around the wrapped goods: {free} {units}")
+        free = ", ".join(f"{side} {_words(by, units, 'down')}" for side, by in packing.room)
+        lines.append(f"free around the wrapped goods: {free} {units}")
+    heading = Heading(packing.title, tuple(lines), packing.box, packing.day)
+
+    def fill(pages: Pages) -> None:
+        _views(pages, packing, units)
+        pages.begin()
+        _goes_in(pages, packing, units)
+        if packing.fill:
+            _fill(pages, packing)
+
+    return print_pages(heading, landscape(PAPERS[paper]), fill)
 
 
-def _views(canvas: Canvas, packing: Packing, units: Units, room: tuple[float, float]) -> None:
+def _views(pages: Pages, packing: Packing, units: Units) -> None:
     x, y, z = (side.mm for side in packing.inside)
-    scale = next(
-        (s for s in _SCALES if (x + y) * mm / s + _BETWEEN <= room[0] and (y + z) * mm / s + _BETWEEN <= room[1]),
-        _SCALES[-1],
-    )
+    room = pages.inner - _BETWEEN - 8 * mm, pages.room - _BETWEEN - 12 * mm
+    scale = next((s for s in _SCALES if (x + y) * mm / s <= room[0] and (y + z) * mm / s <= room[1]), _SCALES[-1])
     unit = mm / scale
-    front = _MARGIN + 8 * mm, _MARGIN + 8 * mm
+    front = MARGIN + 8 * mm, MARGIN + 8 * mm
     corners = {
         "front": front,
         "plan": (front[0], front[1] + z * unit + _BETWEEN),
         "right side": (front[0] + x * unit + _BETWEEN, front[1]),
     }
     for name, right, up in _VIEWS:
-        _view(canvas, packing, units, name, (right, up), corners[name], unit)
-    canvas.setFont("Helvetica", 8)
-    canvas.drawString(_MARGIN, _MARGIN - 3 * mm, f"scale 1:{scale:g}")
+        _view(pages.canvas, packing, units, name, (right, up), corners[name], unit)
+    set_words(pages.canvas, pages.width - MARGIN, MARGIN - 3 * mm, f"scale 1:{scale:g}", 8, align="right")
 
 
 def _view(
@@ -114,19 +109,21 @@ def _view(
             (x, beyond_x), (y, beyond_y) = (_span(packing, which, axis) for axis in axes)
             canvas.rect(corner[0] + x * unit, corner[1] + y * unit, (beyond_x - x) * unit, (beyond_y - y) * unit)
     canvas.setFillGray(0)
-    canvas.setFont("Helvetica-Bold", 8)
-    for number, which in listed:
+    taken: list[tuple[float, float]] = []
+    # The nearest first: a number that would stand on another is left out of this view; the others show it.
+    for number, which in reversed(listed):
         across, along = _span(packing, which, right), _span(packing, which, up)
-        canvas.drawCentredString(
-            corner[0] + sum(across) / 2 * unit, corner[1] + sum(along) / 2 * unit - 2.6, str(number)
-        )
-    canvas.setFont("Helvetica", 8.5)
-    canvas.drawString(corner[0], corner[1] + height + 1.6 * mm, name)
-    canvas.drawCentredString(corner[0] + width / 2, corner[1] - 4 * mm, _words(packing.inside[right], units))
+        spot = corner[0] + sum(across) / 2 * unit, corner[1] + sum(along) / 2 * unit
+        if all(abs(spot[0] - a) > 2 * _LEAST_SPOT or abs(spot[1] - b) > 1.4 * _LEAST_SPOT for a, b in taken):
+            set_words(canvas, spot[0], spot[1] - 3, str(number), 9, bold=True, align="middle")
+            taken.append(spot)
+    set_words(canvas, corner[0], corner[1] + height + 1.6 * mm, name, 8.5)
+    side = _words(packing.inside[right], units, "down")
+    set_words(canvas, corner[0] + width / 2, corner[1] - 4 * mm, f"{side} {units}", 8.5, align="middle")
     canvas.saveState()
     canvas.translate(corner[0] - 2 * mm, corner[1] + height / 2)
     canvas.rotate(90)
-    canvas.drawCentredString(0, 0, _words(packing.inside[up], units))
+    set_words(canvas, 0, 0, f"{_words(packing.inside[up], units, 'down')} {units}", 8.5, align="middle")
     canvas.restoreState()
 
 
@@ -167,33 +164,61 @@ def silhouette(packing: Packing, which: int, axes: tuple[int, int]) -> Flat:
     return [[(float(a), float(b)) for a, b in ring] for ring in flat.to_polygons()]
 
 
-def _table(canvas: Canvas, packing: Packing, units: Units, x: float, height: float) -> None:
-    y = height - _MARGIN - 14 * mm
-    heads = ("", "goes in", "left", "front", "floor")
-    columns = (0.0, 6 * mm, 44 * mm, 60 * mm, 76 * mm)
-
-    def row(cells: Sequence[str], font: str) -> None:
-        canvas.setFont(font, 8.5)
-        for cell, column in zip(cells, columns, strict=True):
-            canvas.drawString(x + column, y, cell)
-
-    row(heads, "Helvetica-Bold")
+def _goes_in(pages: Pages, packing: Packing, units: Units) -> None:
+    """Each thing in the order in which it goes in, straight down."""
+    heads = ("", "Goes in, straight down", f"size, {units}", "weight", "way up", "left", "front", "floor")
+    columns = [MARGIN + at * mm for at in (7, 14, 106, 146, 168, 196, 214, 232)]
+    _row(pages, heads, columns, bold=True)
     for k, which in enumerate(packing.answer.order):
-        y -= _ROW
-        if y < _MARGIN:
-            canvas.showPage()
-            y = height - _MARGIN
-            row(heads, "Helvetica-Bold")
-            y -= _ROW
-        laid = packing.answer.laid[which]
+        laid, body = packing.answer.laid[which], packing.bodies[which]
         if laid is None:
             continue
-        places = [_words(c, units).removesuffix(f" {units}") for c in laid.at]
-        row((str(k + 1), packing.bodies[which].name[:24], *places), "Helvetica")
-    canvas.setFont("Helvetica", 8)
-    words = f"from the walls and the floor to the wrapped thing, {units}"
-    canvas.drawString(x, max(y - 2 * _ROW, _MARGIN - 3 * mm), words)
+        names = lines_of(body.name, columns[2] - columns[1] - 3 * mm, 9.5)
+        if pages.room < 6 * mm + 4.4 * mm * (len(names) - 1):
+            pages.begin()
+            _row(pages, heads, columns, bold=True)
+        places = [_words(c, units, "nearest") for c in laid.at]
+        size = _sizes(stance(body, laid.turn).sizes, units, "up").removesuffix(f" {units}")
+        weight = show_mass(body.weight, units, "up").text if body.weight.ng else ""
+        up = "this side up" if body.this_side_up else "flat" if body.keep_flat else ""
+        tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)
+        _row(pages, (str(k + 1), names[0], size, weight, up, *places), columns)
+        for line in names[1:]:
+            set_words(pages.canvas, columns[1], pages.y - 2.6 * mm, line, 9.5)
+            pages.y -= 4.4 * mm
+    for name in packing.last:
+        pages.need(6 * mm)
+        tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)
+        _row(pages, ("", f"{name}, last, on top", "", "", "", "", "", ""), columns)
+    pages.need(6 * mm)
+    says = f"from the left wall, the front wall and the floor to the wrapped thing, {units}; sizes as it lies, wrapped"
+    set_words(pages.canvas, columns[1], pages.y - 4 * mm, says, 8)
+    pages.y -= 9 * mm
 
 
-def _words(length: Length, units: Units) -> str:
-    return show_length(length, units, "nearest").text
+def _fill(pages: Pages, packing: Packing) -> None:
+    columns = [MARGIN + at * mm for at in (7, 40, 76)]
+    pages.need(18 * mm)
+    _row(pages, ("Fill", "deep", "with"), columns, bold=True)
+    for place, deep, fetch in packing.fill:
+        pages.need(6 * mm)
+        tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)
+        _row(pages, (place, deep, fetch), columns)
+    for line in lines_of(packing.full, pages.inner, 9.5):
+        pages.need(6 * mm)
+        set_words(pages.canvas, MARGIN, pages.y - 5 * mm, line, 9.5)
+        pages.y -= 5 * mm
+
+
+def _row(pages: Pages, cells: Sequence[str], columns: Sequence[float], bold: bool = False) -> None:
+    for cell, x in zip(cells, columns, strict=True):
+        set_words(pages.canvas, x, pages.y - 3.6 * mm, cell, 9.5, bold)
+    pages.y -= 5.8 * mm
+
+
+def _sizes(sizes: Sizes, units: Units, rounding: Rounding) -> str:
+    return f"{' x '.join(_words(side, units, rounding) for side in sizes)} {units}"
+
+
+def _words(length: Length, units: Units, rounding: Rounding) -> str:
+    return show_length(length, units, rounding).text.removesuffix(f" {units}")

@@ -11,12 +11,12 @@ from urllib.parse import urlsplit
 from pydantic import BeforeValidator, Field, model_validator
 
 from fardo.core.board.strength import Trust
+from fardo.core.fill.material import Fill, FillForm
 from fardo.core.make.allowances import ALLOWANCES, Allowances
 from fardo.core.make.soft import SoftGates
 from fardo.core.make.stock import Pattern, Stock
 from fardo.core.plan.shop import Shop, Tape
 from fardo.core.protect.cushion import read_fragility
-from fardo.core.protect.fill import Fill
 from fardo.core.quantity import Length, Units, on_the_tape
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.exchange import Exchange
@@ -40,9 +40,15 @@ FenceStep = Annotated[Literal["1/16 in", "1/8 in", "1 mm", "2 mm"], BeforeValida
 
 
 class FillEntry(Strict):
-    name: str = Field(max_length=80)
+    """A kind of fill. What it comes in, and how many litres one of it fills."""
+
+    name: str = Field(min_length=1, max_length=80)
     weight_per_litre: Weight
     price_per_100_litres: str
+    form: FillForm = "sheets"
+    each_litres: float | None = Field(
+        None, gt=0, le=10_000, description="that a sheet, a pillow, a pad or a sack fills"
+    )
 
 
 class TapeEntry(Strict):
@@ -106,7 +112,10 @@ class ShopFile(Strict):
         default_factory=dict, max_length=60, description="to make a box, by its way; what is left out starts as told"
     )
     fence_step: FenceStep
-    fill: FillEntry
+    fill: FillEntry = Field(description="the usual one")
+    fills: list[FillEntry] = Field(
+        default_factory=_from_start("fills"), max_length=20, validate_default=True, description="others"
+    )
     soft: SoftEntry = Field(
         default_factory=_from_start("soft"), validate_default=True,
         description="what may travel in a bag or mailer as it is",
@@ -193,10 +202,9 @@ class ShopFile(Strict):
             making=tuple((way, Fraction(said)) for way, said in self.minutes.items()),
             kerf=to_length(self.kerf, units, "kerf", zero=True, most=_ALLOWANCE_MOST),
             offcut_least=to_length(self.offcut_least, units, "offcut_least", most=_DEEPEST),
-            fill=Fill(
-                self.fill.name,
-                to_mass(self.fill.weight_per_litre, units, "fill.weight_per_litre", zero=True),
-                to_money(self.fill.price_per_100_litres, self.currency, "fill.price_per_100_litres"),
+            fills=tuple(
+                _fill(entry, units, self.currency, path)
+                for entry, path in ((self.fill, "fill"), *((one, f"fills[{n}]") for n, one in enumerate(self.fills)))
             ),
             tape=Tape(
                 to_mass(self.tape.weight_per_m, units, "tape.weight_per_m", zero=True),
@@ -216,6 +224,14 @@ class ShopFile(Strict):
                 ),
             ),
         )
+
+
+def _fill(entry: FillEntry, units: Units, currency: str, path: str) -> Fill:
+    return Fill(
+        entry.name, to_mass(entry.weight_per_litre, units, f"{path}.weight_per_litre", zero=True),
+        to_money(entry.price_per_100_litres, currency, f"{path}.price_per_100_litres"), entry.form,
+        None if entry.each_litres is None else Fraction(str(entry.each_litres)),
+    )  # fmt: skip
 
 
 def _allowance(name: str, said: str | float, units: Units) -> Length:

@@ -10,6 +10,7 @@ from contextlib import suppress
 from dataclasses import replace
 from typing import Any
 
+from fardo.core.fill.filling import FillWish
 from fardo.core.goods.hazard import NO_HAZARDS, QUESTIONS, Hazards, weigh_answers
 from fardo.core.goods.part import MOST_OF_ONE, Extra, Part, Rules
 from fardo.core.goods.shape import Scanned
@@ -91,7 +92,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         load = Load(
             tuple(unit for part in parts for unit in part.units), extras, liner,
             inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes, over_box=over_box,
-            bundles=bundles,
+            bundles=bundles, fill=reading.fill(job),
         )  # fmt: skip
         if lacks_cells(load):
             unfinished = (*unfinished, "cells of the divider, along and across")
@@ -283,6 +284,17 @@ class _Reading(FieldReading):
             name=name, inside=entry.inside, board=board, used=True, worn=entry.worn, hollow=entry.hollow or None
         )
         return self.attempt(read_box, whole, self.shop.units, self.shop.currency, self.shop.grades, path)
+
+    def fill(self, job: JobFile) -> FillWish:
+        """What the job says of it; a kind that the shop does not have is told, and the usual one goes in."""
+        wish, names = job.fill, [fill.name for fill in self.shop.fills]
+        for field, name in (("kind", wish.kind), *((f"places.{where}", said) for where, said in wish.places.items())):
+            if name and name not in names:
+                problem = BadInput(
+                    "not a fill the shop has", read=name, allowed=", ".join(names), field=f"fill.{field}"
+                )
+                self.problems.append(problem)
+        return FillWish(wish.kind, dict(wish.places), wish.loose, wish.full)
 
     def insert(self, entry: InsertEntry, n: int) -> Wanted | None:
         """What is asked for; nothing where a measure its kind needs is missing or wrong."""

@@ -115,6 +115,12 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       worn: entry.worn ?? [],
       hollow: sizes(entry.hollow as string | Said[] | null | undefined),
     })),
+    fill: {
+      kind: job.fill?.kind ?? '',
+      places: { ...job.fill?.places },
+      full: job.fill?.full ?? '',
+      loose: job.fill?.loose ?? null,
+    },
     overBox: job.over_box ? layer(job.over_box) : null,
     bundles: Object.fromEntries(
       Object.entries(job.bundles ?? {}).map(([name, layers]) => [name, layers.map(layer)]),

@@ -136,6 +136,12 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     liner: typed.liner ? toLayer(typed.liner) : null,
     inserts: typed.inserts.map(toInsert),
     hand_holes: typed.handHoles,
+    fill: {
+      kind: typed.fill.kind,
+      places: Object.fromEntries(Object.entries(typed.fill.places).filter(([, kind]) => kind)),
+      full: typed.fill.full || null,
+      loose: typed.fill.loose,
+    },
     found_boxes: (typed.foundBoxes ?? []).map((box) => ({
       name: box.name,
       inside: orNothing(box.inside),

@@ -107,6 +107,8 @@ export interface Typed {
   inserts: TypedInsert[];
   handHoles: boolean;
   foundBoxes: TypedFoundBox[];
+  /** What fills the room that is left: a kind, others by place, and how full; nothing where it follows by itself. */
+  fill: { kind: string; places: Record<string, string>; full: '' | 'firm' | 'soft'; loose: boolean | null };
   /** What goes around a closed box in a bag or an envelope. */
   overBox: TypedLayer | null;
   /** What goes around parts held together, by the name of their bundle. */

@@ -7,6 +7,7 @@ from fastapi import Response
 from fardo.api.desk import OpenDesk
 from fardo.api.downloads import download, today_in_words
 from fardo.api.resource import resource
+from fardo.api.ways import view_filling
 from fardo.core.cut.guard import draw_guard
 from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.goods.take_apart import bag_labels, put_back
@@ -82,13 +83,17 @@ def packing(key: str, desk: OpenDesk) -> Response:
     load, title = picture.job.must_load(), job.title or "Untitled job"
     if picture.current is not None:
         boxed = picture.current.boxed
+        box, units = WAYS[boxed.made.way].TITLE, today.shop.units
+        filling = view_filling(boxed, units)
         packed = Packing(
-            title, boxed.made.item or WAYS[boxed.made.way].TITLE, boxed.arrangement.inside, bodies_of(boxed.load),
+            title, f"{box}: {boxed.made.item}" if boxed.made.item else box, boxed.made.inside, bodies_of(boxed.load),
             boxed.arrangement, boxed.room_left,
+            tuple((place.title, place.depth, place.fetch) for place in filling.places), filling.says,
+            tuple(extra.name for extra in boxed.load.last_in), today_in_words(),
         )  # fmt: skip
     else:
         answer, _ = inside_needed(load)
-        packed = Packing(title, "No box yet", answer.inside, bodies_of(load), answer)
+        packed = Packing(title, "No box yet", answer.inside, bodies_of(load), answer, day=today_in_words())
     sheet = packing_sheet(packed, today.shop.units, today.file.paper)
     return download(sheet, "application/pdf", job.title, "-packing.pdf", look=True)
 

@@ -13,6 +13,8 @@ from fardo.core.board.grade import Grade
 from fardo.core.board.strength import SOFT, Strength, enough, judge
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting, fence_of
+from fardo.core.fill.filling import NO_FILLING, Filling, fill_voids
+from fardo.core.fill.voids import Room, Void, voids_in, widest_between
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape import Box
 from fardo.core.make import WAYS, Made, School
@@ -20,15 +22,14 @@ from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import board_weight
 from fardo.core.plan.cells import divider_of, in_cells
 from fardo.core.plan.cut_out import CutOut, OnSheet, cut_out, other_side_long, within_inserts
-from fardo.core.plan.load import Load, arrange, bodies_of, liner_thickness, placed
+from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, liner_thickness, placed
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.together import coats_together
 from fardo.core.protect.coat import NONE, Coat, Wearer
-from fardo.core.protect.fill import fill_void
 from fardo.core.protect.forms import put_on
 from fardo.core.protect.liner import line_walls
 from fardo.core.protect.pile import lying
-from fardo.core.quantity import Length, Mass, Money, show_length, volume_nm3
+from fardo.core.quantity import ZERO, Length, Mass, Money, show_length, volume_nm3
 from fardo.core.quantity.money import total
 from fardo.core.why import Value, Why
 
@@ -58,6 +59,9 @@ class Weights:
         return Why(formula, tuple(values), "estimated before packing; weigh it when it is closed")
 
 
+_SIDES = (("left", "right"), ("front", "back"), ("below", "above"))
+
+
 @dataclass(frozen=True, slots=True)
 class Lies:
     """Where a bare part lies: a point p of it is at turn x p + at in the inside."""
@@ -76,7 +80,8 @@ class Boxed:
         inserts, 0 to 1.
         box, wrap, fill, tape, labour: what each costs. too_large: why it cannot be cut from the sheets in stock, or
         None. strength: of the closed box, and what speaks against it. inserts: of board, cut with it.
-        suggested: the lightest board that is certified for it, where this one is not. making: time to make it alone.
+        suggested: the lightest board that is certified for it, where this one is not. filling: what goes into the
+        room that is left. making: time to make it alone.
     """
 
     load: Load
@@ -97,6 +102,7 @@ class Boxed:
     strength: Strength
     inserts: tuple[Insert, ...] = ()
     suggested: Grade | None = None
+    filling: Filling = NO_FILLING
 
     @property
     def own(self) -> Money:
@@ -137,11 +143,27 @@ class Boxed:
                 yield Lies(name, numbers[name], (x, y, z), turn)
 
     @property
+    def widest_between(self) -> Length:
+        """Of the gaps between things, the widest."""
+        return widest_between(ask_of(self.load), self.arrangement)
+
+    @property
+    def slack(self) -> tuple[tuple[str, Length], ...]:
+        """Free at each of the six sides beyond the gaps that are kept."""
+        there, inside = placed(self.load, self.arrangement), self.arrangement.inside
+        found: list[tuple[str, Length]] = []
+        for axis, (low, high) in enumerate(_SIDES):
+            before = min(one.at[axis] - one.before[axis] for one in there)
+            beyond = min(inside[axis] - one.at[axis] - one.sizes[axis] - one.beyond[axis] for one in there)
+            found += [(low, max(before, ZERO)), (high, max(beyond, ZERO))]
+        return tuple(found)
+
+    @property
     def room_left(self) -> tuple[tuple[str, Length], ...]:
         """From the wrapped goods to each of the six sides of the box."""
         there, inside = placed(self.load, self.arrangement), self.arrangement.inside
         found: list[tuple[str, Length]] = []
-        for axis, (low, high) in enumerate((("left", "right"), ("front", "back"), ("below", "above"))):
+        for axis, (low, high) in enumerate(_SIDES):
             found.append((low, min(one.at[axis] - one.body.around_bundle for one in there)))
             beyond = (inside[axis] - one.at[axis] - one.sizes[axis] - one.body.around_bundle for one in there)
             found.append((high, min(beyond)))
@@ -192,13 +214,17 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         coats.append(put_on(Wearer(Box(*made.closed_box), NONE, shop.bubbles), load.over_box))
     board_nm3 = sum(blank.area_nm2 * blank.count for blank in pieces) * cut.cut_from.caliper.nm
     void = max(volume_nm3(*made.inside) - load.volume_nm3 - sum(coat.room_nm3 for coat in coats) - board_nm3, 0)
-    fill_weight, fill_cost = fill_void(void, shop.fill)
+    voids = _voids(load, arrangement, made, cut.cut_from.caliper, void)
+    # Cut with its laps, wrap may come to more than the room it takes between the walls and the goods.
+    void = max(void, sum(one.volume_nm3 for one in voids))
+    fragilities = [unit.part.fragility for unit in load.units]
+    filling = fill_voids(voids, load.fill, shop.fills, fragilities, load.open_parts)
     weights = Weights(
         goods=load.goods_weight,
         wrap=Mass(sum(coat.weight.ng for coat in coats)),
         extras=Mass(sum(extra.weight.ng for extra in load.extras)),
         board=made.weight + board_weight(pieces, cut.cut_from),
-        fill=fill_weight,
+        fill=filling.weight,
         tape=Mass(-(-made.tape.nm * shop.tape.weight_per_m.ng // 10**9)),
     )
     strength = SOFT if made.soft else judge(
@@ -212,7 +238,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         sheets=tuple(sheet for _, sheet in cut.on),
         box=_box_costs(made) + _board_costs(pieces, cut.cut_from),
         wrap=total([coat.price for coat in coats], shop.currency),
-        fill=fill_cost,
+        fill=filling.price(shop.currency),
         tape=shop.tape.price_per_100_m.share(Fraction(made.tape.nm, 10**11)),
         labour=shop.labour_per_hour.share(minutes / 60),
         making=shop.labour_per_hour.share(made.minutes / 60),
@@ -222,7 +248,26 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         suggested=enough(made.outside, weights.total, list(shop.grades.values()))
         if strength.warnings and not made.taken else None,
         inserts=cut.inserts,
+        filling=filling,
     )  # fmt: skip
+
+
+def _voids(load: Load, arrangement: Answer, made: Made, t: Length, void_nm3: int) -> tuple[Void, ...]:
+    """The room that is left, place by place; in a bag or a mailer, which closes on the goods, all of it is between."""
+    there = placed(load, arrangement)
+    if made.soft or not there:
+        return (Void("between", ZERO, void_nm3),) if void_nm3 else ()
+    inner, around, below = within_inserts(load, made.inside, t)
+    low = (around, around, liner_thickness(load) + below)
+    high = (low[0] + inner[0], low[1] + inner[1], low[2] + inner[2])
+    corners = [
+        (one.at[axis] - one.body.around_bundle, one.at[axis] + one.sizes[axis] + one.body.around_bundle)
+        for axis in range(3) for one in there
+    ]  # fmt: skip
+    each = [corners[axis * len(there) : (axis + 1) * len(there)] for axis in range(3)]
+    a, b, c = (min(start for start, _ in ends) for ends in each)
+    d, e, f = (max(end for _, end in ends) for ends in each)
+    return voids_in(Room(low, high, (a, b, c), (d, e, f)), void_nm3)
 
 
 def _in_its_cells(load: Load, arrangement: Answer, made: Made, t: Length, shop: Shop) -> Answer:

@@ -9,6 +9,7 @@ from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.hand import faults
 from fardo.core.arrange.initial_layout import initial_layout
+from fardo.core.fill.filling import NO_WISH, FillWish
 from fardo.core.goods.gap import NO_GAP
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
@@ -16,7 +17,7 @@ from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import NONE
-from fardo.core.protect.forms import BOXED, held_by
+from fardo.core.protect.forms import BOXED, held_by, shuts
 from fardo.core.protect.material import Layer
 from fardo.core.quantity import INCH, ZERO, Length, Mass, show_sizes, volume_nm3
 from fardo.core.refusal import BadInput
@@ -50,7 +51,7 @@ class Load(HashedOnce):
     Args:
         packed: an arrangement that holds for it; see `holds`. inserts: of board, cut with the box. holes: whether the
         box has hand holes. over_box: wrap around a closed box that goes in a bag or an envelope.
-        bundles: those that are wrapped together.
+        bundles: those that are wrapped together. fill: what the job says of it.
     """
 
     units: tuple[Wrapped, ...]
@@ -61,6 +62,7 @@ class Load(HashedOnce):
     holes: bool = False
     over_box: Layer | None = None
     bundles: tuple[Bundle, ...] = ()
+    fill: FillWish = NO_WISH
     __hash__ = HashedOnce.__hash__
 
     @property
@@ -86,6 +88,16 @@ class Load(HashedOnce):
             or any(coat.material.form == BOXED for coat in unit.coats)
             for unit in self.units
         )
+
+    @property
+    def open_parts(self) -> tuple[str, ...]:
+        """Those that are not wrapped shut, into which loose fill would get."""
+        return tuple(
+            dict.fromkeys(
+                unit.part.name for unit in self.units
+                if not any(shuts(coat.material.form) and not coat.one_side for coat in unit.coats)
+            )
+        )  # fmt: skip
 
     @property
     def flat(self) -> bool:

@@ -7,11 +7,11 @@ from fractions import Fraction
 
 from fardo.core.board.grade import Grade
 from fardo.core.board.strength import STARTING_TRUST, Trust
+from fardo.core.fill.material import Fill
 from fardo.core.make.allowances import Allowances
 from fardo.core.make.soft import STARTING_GATES, SoftGates
 from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.protect.coat import Coat
-from fardo.core.protect.fill import Fill
 from fardo.core.protect.material import BubbleSide, Material
 from fardo.core.quantity import TAPE, Length, Mass, Money, Units
 from fardo.core.refusal import BadInput
@@ -32,6 +32,7 @@ class Shop:
         pack_minutes: to place, fill, close and label, whatever the box. wrap_minutes: for each layer put on.
         default_gap: where a part names neither a gap nor how fragile it is. gaps: by the least g of a fragility class,
         the first that is at least what the part bears. cushion_factor: C of the check, of the fill it has around it.
+        fills: what it fills boxes with, the usual one first.
         grades: its board, by code; `default_grade` is used unless a job says otherwise. materials: by code.
         bubbles: which way they look, its habit. exchange: its rates of other currencies. kerf: what its saw takes at
         every cut. offcut_least: shorter side of an off-cut that is worth keeping. stock: boxes, mailers and designs of
@@ -49,7 +50,7 @@ class Shop:
     gaps: tuple[tuple[int, Length], ...]
     cushion_factor: Fraction
     allowances: Allowances
-    fill: Fill
+    fills: tuple[Fill, ...]
     tape: Tape
     grades: dict[str, Grade]
     default_grade: str

@@ -6,6 +6,7 @@
   import Measured from '../../lib/ui/Measured.svelte';
   import type { Side } from '../../lib/view3d/packed';
   import { Arranging, type Effort } from './arranging.svelte';
+  import FillPlan from './FillPlan.svelte';
   import HandBar from './HandBar.svelte';
   import IntoBoxes from './IntoBoxes.svelte';
   import PackedBox from './PackedBox.svelte';
@@ -142,6 +143,7 @@
         <label class="tick"><input type="checkbox" bind:checked={filled} /> Fill</label>
       </div>
       <HandBar {arranging} />
+      <FillPlan {desk} />
     </section>
 
     <aside>

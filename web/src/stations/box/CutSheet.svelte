@@ -154,7 +154,11 @@
   {#if way.fence.length}<p class="saw">{saw}</p>
     <table>
       <thead>
-        <tr><th>Fence or mark, {shop.units}</th><th>Blade</th><th>Do, in this order</th><th class="end">Cuts</th></tr>
+        <tr
+          ><th>Fence or mark, {shop.units}</th><th>Blade</th><th>Do, in this order</th><th class="end"
+            >Cuts</th
+          ></tr
+        >
       </thead>
       <tbody>
         {#each way.fence as setting, n (n)}

@@ -161,6 +161,11 @@ class Ring(Shape):
         outer, inner, thick = self.outer_diameter.nm, self.inner_diameter.nm, self.thickness.nm
         return whole(PI * (Fraction(outer**2 - inner**2, 2) + (outer + inner) * thick))
 
+    def wrapped_nm3(self, by: Length) -> int:
+        """Its opening stays open, smaller by the wrap."""
+        outer, inner = self.outer_diameter.nm + by.nm * 2, max(0, self.inner_diameter.nm - by.nm * 2)
+        return whole(PI * (outer**2 - inner**2) * (self.thickness.nm + by.nm * 2) / 4)
+
     def support(self, direction: Direction) -> float:
         return _round_reach(direction, self.outer_diameter, self.outer_diameter.nm / 2, 0, self.thickness.nm)
 

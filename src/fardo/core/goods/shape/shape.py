@@ -81,6 +81,12 @@ class Shape(ABC):
     def area_nm2(self) -> int:
         """Surface in square nanometres."""
 
+    def wrapped_nm3(self, by: Length) -> int:
+        """Its volume with so much around it on every side: its surface times that, the surface taken as much larger as
+        that of the box around it is half way out, unless it says better."""
+        half_way = tuple(side + by for side in self.sizes)
+        return self.volume_nm3 + self.area_nm2 * by.nm * _box_surface(half_way) // _box_surface(self.sizes)
+
     @abstractmethod
     def support(self, direction: Direction) -> float:
         """The highest product of a point of the shape with `direction`, in nm: how far it reaches that way."""
@@ -124,6 +130,11 @@ def _taut(shape: Shape, axis: int) -> Length:
         direction[u], direction[v] = math.cos(angle), math.sin(angle)
         around += shape.support((direction[0], direction[1], direction[2]))
     return Length(math.ceil(around * 2 * math.pi / _GIRTH_STEPS))
+
+
+def _box_surface(sizes: tuple[Length, ...]) -> int:
+    a, b, c = (side.nm for side in sizes)
+    return 2 * (a * b + b * c + c * a)
 
 
 def reach(shape: Shape) -> Sizes:

@@ -1,9 +1,11 @@
 """How materials are put on, one module a form. A new form is a new module here and a line in the register.
 
 Each has `FORM`, `TITLE`, `ASKS` (what it asks of a layer) and `put_on(wearer, layer) -> Coat`, unless what wears it is
-a box. `HELD` says how it lies beside other things where that is not in its own shape, `LAPS` that a length of it meets
-itself and laps, `ON_WALLS` that it goes on the walls of the box, `AROUND` that it goes around several things too,
-`OF_STOCK` which boxes or mailers there a layer of it may be. Layers go on in the order in which a job has them.
+a box.
+`HELD` says how it lies beside other things where that is not in its own shape, `LAPS` that a length of it meets itself
+and laps, `ON_WALLS` that it goes on the walls of the box, `AROUND` that it goes around several things too, `OF_STOCK`
+which boxes or mailers there a layer of it may be, `SHUTS` that loose fill does not get into what wears it. Layers go on
+in the order in which a job has them.
 """
 
 from __future__ import annotations
@@ -12,6 +14,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from types import ModuleType
 
+from fardo.core.goods.shape import Sizes
 from fardo.core.protect.coat import Coat, Layer, Wearer, grown
 from fardo.core.protect.forms import (
     bag,
@@ -33,7 +36,7 @@ from fardo.core.protect.forms import (
 )
 from fardo.core.protect.forms.asks import Held, OfStock
 from fardo.core.protect.forms.one_side import on_one_side
-from fardo.core.quantity import volume_nm3
+from fardo.core.quantity import Length, volume_nm3
 from fardo.core.refusal import BadInput
 
 __all__ = [
@@ -79,10 +82,23 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
     _check_side(layer)
     coat: Coat = form.put_on(wearer, layer) if layer.on == "all" or form is edge else on_one_side(wearer, layer)
     if coat.shell_nm3 is None and any(by.nm for by in coat.growth):
-        after = grown(wearer.sizes, grown(coat.growth, coat.growth))
-        coat = replace(coat, shell_nm3=volume_nm3(*after) - volume_nm3(*wearer.sizes))
+        coat = replace(coat, shell_nm3=_shell(wearer, coat.growth))
     gives = layer.material.gives * layer.layers
     return replace(coat, gives=gives.half() if coat.one_side else gives, reused=layer.reused)
+
+
+def _shell(wearer: Wearer, growth: Sizes) -> int:
+    """The room between a thing and what it is grown to, in nm3; of one that is no box as much all round as on the
+    mean."""
+    if wearer.shape.KIND == "box":
+        after = grown(wearer.sizes, grown(growth, growth))
+        return volume_nm3(*after) - volume_nm3(*wearer.sizes)
+    before, added = _mean(wearer.grown), _mean(growth)
+    return wearer.shape.wrapped_nm3(before + added) - wearer.shape.wrapped_nm3(before)
+
+
+def _mean(sizes: Sizes) -> Length:
+    return Length(sum(side.nm for side in sizes) // 3)
 
 
 def held_by(forms: Iterable[str]) -> Held:
@@ -97,6 +113,10 @@ def goes_on_walls(form: str) -> bool:
 
 def goes_around_several(form: str) -> bool:
     return getattr(FORMS[form], "AROUND", False)
+
+
+def shuts(form: str) -> bool:
+    return getattr(FORMS[form], "SHUTS", False)
 
 
 def of_stock(form: str) -> OfStock:

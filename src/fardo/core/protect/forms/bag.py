@@ -9,6 +9,7 @@ from fardo.core.protect.forms.asks import Ask, OfStock
 from fardo.core.quantity import Length
 
 FORM = "bag"
+SHUTS = True  # loose fill does not get in
 TITLE = "bag or sleeve drawn over"
 ASKS: tuple[Ask, ...] = ("layers", "item")
 OF_STOCK: OfStock = "mailers"

@@ -17,6 +17,7 @@ from fardo.core.quantity import ZERO, Length
 from fardo.core.why import Why
 
 FORM = "wrap"
+SHUTS = True  # loose fill does not get in
 TITLE = "wound around"
 ASKS: tuple[Ask, ...] = ("layers", "crossed", "bubbles", "on")
 AROUND = True  # also around several things

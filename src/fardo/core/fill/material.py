@@ -1,0 +1,82 @@
+"""Kinds of fill, and how much of one is fetched. Figures by the litre and by the piece are the shop's own."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from fardo.core.quantity import Mass, Money
+
+FillForm = Literal["sheets", "pillows", "loose", "pads", "rolls", "block"]
+FILL_FORMS: dict[FillForm, str] = {
+    "sheets": "sheets, crumpled", "pillows": "air pillows", "loose": "loose fill, from a sack",
+    "pads": "pads, folded", "rolls": "rolls along the edges", "block": "board or an empty box",
+}  # fmt: skip
+_PIECE = {"sheets": "sheet", "pillows": "pillow", "pads": "pad", "rolls": "roll"}
+_SHARES = (
+    (Fraction(1, 4), "a quarter of a sack"), (Fraction(1, 3), "a third of a sack"), (Fraction(1, 2), "half a sack"),
+    (Fraction(2, 3), "two thirds of a sack"), (Fraction(1), "a sack"),
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Fill:
+    """
+    Args:
+        name: as the shop calls it. weight_per_litre: as stuffed in. price_per_100_litres: a litre costs less than the
+        smallest coin. form: how it comes. each: litres that a sheet, a pillow, a pad or a sack fills, None where
+        nobody said.
+    """
+
+    name: str
+    weight_per_litre: Mass
+    price_per_100_litres: Money
+    form: FillForm = "sheets"
+    each: Fraction | None = None
+
+    def weight(self, litres: Fraction) -> Mass:
+        """Rounded up to the nanogram."""
+        return Mass(-(-(litres * self.weight_per_litre.ng) // 1))
+
+    def price(self, litres: Fraction) -> Money:
+        return self.price_per_100_litres.share(litres / Fraction(100))
+
+    def fetched(self, litres: Fraction) -> str:
+        """So many litres of it in things one can fetch.
+
+        >>> paper = Fill("crumpled paper", Mass(0), Money(0, "USD"), "sheets", Fraction(3))
+        >>> paper.fetched(Fraction(10))
+        '4 sheets of crumpled paper'
+        """
+        if self.form == "block":
+            return self.name
+        if self.form == "loose":
+            return f"{litres_said(litres)} of {self.name}" + (f", {_sacks(litres / self.each)}" if self.each else "")
+        if self.each is None:
+            return f"{litres_said(litres)} of {self.name}"
+        count, piece = -(-litres // self.each), _PIECE[self.form]
+        if self.name.endswith(f"{piece}s"):
+            return f"{count} {self.name if count > 1 else self.name.removesuffix('s')}"
+        return f"{count} {piece}{'s' if count > 1 else ''} of {self.name}"
+
+
+def litres_said(litres: Fraction) -> str:
+    """Up at the last figure, as loose fill is sold by the litre everywhere.
+
+    >>> litres_said(Fraction(1, 30))
+    '0.1 litres'
+    """
+    return f"{-(-litres * 10 // 1) / 10:g} litres"
+
+
+def _sacks(sacks: Fraction) -> str:
+    whole, rest = divmod(sacks, 1)
+    if not whole:
+        return next(said for share, said in _SHARES if rest <= share)
+    return f"{whole + (1 if rest else 0)} sacks" if rest or whole > 1 else "a sack"
+
+
+def named(fills: Iterable[Fill], name: str) -> Fill | None:
+    return next((fill for fill in fills if fill.name == name), None)

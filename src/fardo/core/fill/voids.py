@@ -1,0 +1,93 @@
+"""The room left in a packed box, place by place: under the goods, on top, at the sides and the ends, and between them.
+
+What lies outside the box around all the wrapped goods is six plain blocks, so their volumes are exact; the rest of the
+void is between things, with their openings and hollows.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+import numpy as np
+from scipy.ndimage import distance_transform_edt
+
+from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.void import empty_cells
+from fardo.core.goods.part import Sizes
+from fardo.core.quantity import ZERO, Length, volume_nm3
+
+Where = Literal["under", "between", "left", "right", "front", "back", "top"]
+PLACES: tuple[Where, ...] = get_args(Where)
+_LEAST = Length.of_mm(3.0)  # what is less deep is no place that anybody fills; it counts as between: starting value
+_CELLS = 40  # along the longest side, to find the widest gap between things
+
+
+@dataclass(frozen=True, slots=True)
+class Void:
+    """
+    Args:
+        depth: from the goods to the wall, the floor or the lid; nothing between things, where it is looked for only
+        when somebody asks.
+    """
+
+    where: Where
+    depth: Length
+    volume_nm3: int
+
+
+@dataclass(frozen=True, slots=True)
+class Room:
+    """Where goods lie in a box.
+
+    Args:
+        low, high: of what liners and pads leave. goods_low, goods_high: of all that is wrapped.
+    """
+
+    low: Sizes
+    high: Sizes
+    goods_low: Sizes
+    goods_high: Sizes
+
+
+def voids_in(room: Room, void_nm3: int) -> tuple[Void, ...]:
+    """Every place that is not full, in the order in which it is filled.
+
+    Args:
+        void_nm3: all of it, as goods, wrap and inserts leave it.
+    """
+    (x0, y0, z0), (x1, y1, z1) = room.low, room.high
+    (a0, b0, c0), (a1, b1, c1) = (
+        tuple(min(max(side, low), high) for side, low, high in zip(corner, room.low, room.high, strict=True))
+        for corner in (room.goods_low, room.goods_high)
+    )
+    long, wide, deep = x1 - x0, y1 - y0, c1 - c0
+    around: list[tuple[Where, Length, Sizes]] = [
+        ("under", c0 - z0, (long, wide, c0 - z0)),
+        ("left", a0 - x0, (a0 - x0, wide, deep)), ("right", x1 - a1, (x1 - a1, wide, deep)),
+        ("front", b0 - y0, (a1 - a0, b0 - y0, deep)), ("back", y1 - b1, (a1 - a0, y1 - b1, deep)),
+        ("top", z1 - c1, (long, wide, z1 - c1)),
+    ]  # fmt: skip
+    found = {where: Void(where, depth, volume_nm3(*block)) for where, depth, block in around if depth >= _LEAST}
+    between = void_nm3 - sum(void.volume_nm3 for void in found.values())
+    if between > 0:
+        found["between"] = Void("between", ZERO, between)
+    return tuple(found[where] for where in PLACES if where in found and found[where].volume_nm3 > 0)
+
+
+def widest_between(ask: Ask, answer: Answer) -> Length:
+    """The widest gap between things within the box around them all, to a fortieth of the longest side."""
+    step = max(side.mm for side in answer.inside) / _CELLS
+    if step <= 0:
+        return ZERO
+    empty = empty_cells(ask, answer, step)
+    taken = np.argwhere(~empty)
+    if not len(taken):
+        return ZERO
+    low, high = taken.min(axis=0), taken.max(axis=0) + 1
+    inner = empty[low[0] : high[0], low[1] : high[1], low[2] : high[2]]
+    if not inner.any():
+        return ZERO
+    # Beyond the box around them it is another place.
+    walled = np.pad(inner, 1, constant_values=False)
+    return Length.of_mm(round(float(distance_transform_edt(walled).max()) * 2 * step - step, 3))
