@@ -134,6 +134,7 @@ def plan_json(p: Plan) -> dict[str, Any]:
             "container": boxed.made.item or None,
             "room_mm": {side: free.mm for side, free in boxed.slack},
             "fill": [_fill_json(one, boxed) for one in boxed.filling.places],
+            "covered": quote.uncovered is None,
             "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
             "placements": [{"part": lies.part, "number": lies.number, "at_mm": [c.mm for c in lies.at],
                             "turn": lies.turn} for lies in boxed.placements],

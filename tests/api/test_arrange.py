@@ -150,9 +150,10 @@ def test_the_packed_box_is_printed_with_its_sizes_and_the_order(client: TestClie
     answer = client.get(f"/api/jobs/{saved['id']}/packing.pdf")
     assert answer.headers["content-type"] == "application/pdf"
     words = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages)
-    for said in ("plan", "front", "right side", "rim", "hub", "scale 1:", "goes in"):
+    for said in ("plan", "front", "right side", "rim", "hub", "scale 1:", "Goes in, straight down"):
         assert said in words
-    for side in work(client, wheel())["inside"]["sides"]:
+    told = work(client, wheel())
+    for side in told["ways"][0]["inside"]["sides"]:
         assert side in words
 
 

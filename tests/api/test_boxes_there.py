@@ -202,6 +202,12 @@ def test_what_is_sold_ready_is_weighed_up_where_a_box_is_looked_at(stocked: Test
 def test_the_packing_sheet_says_which_box_and_what_is_free_on_six_sides(stocked: TestClient) -> None:
     chosen = {"box": {"way": "shelf", "board": "C", "inside_mm": [304.8, 304.8, 254], "item": "cube"}}
     saved = stocked.post("/api/jobs", json=post(chosen=chosen)).json()
-    words = PdfReader(io.BytesIO(stocked.get(f"/api/jobs/{saved['id']}/packing.pdf").content)).pages[0].extract_text()
-    assert "cube, inside 14 x 14 x 12 in" in words
+    pages = PdfReader(io.BytesIO(stocked.get(f"/api/jobs/{saved['id']}/packing.pdf").content)).pages
+    words = pages[0].extract_text()
+    assert "Box from the shelf: cube" in words
+    assert "inside 14 x 14 x 12 in" in words
     assert "free around the wrapped goods: left 2, right 2, front 2, back 2, below 1, above 3 in" in words
+    tables = pages[1].extract_text()
+    assert "Goes in, straight down" in tables
+    assert "sheets of crumpled paper" in tables
+    assert "Under" in tables

@@ -17,6 +17,7 @@ from fardo.core.make import WAYS
 from fardo.core.protect.material import Side
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import ArrangementEntry
+from fardo.files.channel import SaleLabelEntry
 from fardo.files.cut_by import CutBy
 from fardo.files.family import InsertName, WayName
 from fardo.files.gap import GapEntry
@@ -129,6 +130,8 @@ class Ship(Strict):
     residential: bool = False
     signature: bool = Field(False, description="asked for on delivery")
     distance: TypedDistance | None = Field(None, description="by road, for one's own delivery: '40 mi'")
+    from_country: str = Field("", max_length=2, description="its code; the shop's own unless given")
+    to_country: str = Field("", max_length=2, description="its code; the country it leaves from unless given")
 
 
 class BesideEntry(Strict):
@@ -208,6 +211,22 @@ class FillWishEntry(Strict):
     full: Literal["firm", "soft"] | None = Field(None, description="how full it is packed")
 
 
+class Wishes(Strict):
+    """What the job asks of its services."""
+
+    days_at_most: Annotated[int, Field(ge=0, le=365)] | None = Field(None, description="on the way")
+    sides_sum_at_most: Measure | None = Field(None, description="length, width and height together, outside")
+
+
+class Customs(Strict):
+    """For what goes abroad."""
+
+    contents: str = Field("", max_length=300, description="what it is, truthfully")
+    reason: Literal["sale", "gift", "return", "repair", "sample"] = "sale"
+    made_in: str = Field("", max_length=2, description="code of the country it was made in")
+    tariff_code: str = Field("", max_length=20)
+
+
 class JobFile(Strict):
     """A job. Lengths are millimetres and weights grams where they are numbers, or text with its unit."""
 
@@ -241,6 +260,10 @@ class JobFile(Strict):
         description="what goes around parts that are held together, by the name of their bundle",
     )  # fmt: skip
     fill: FillWishEntry = Field(default_factory=FillWishEntry)
+    channel: str | None = Field(None, max_length=80, description="where it was sold, by the shop's name for it")
+    label: SaleLabelEntry | None = Field(None, description="that the sale gave; its channel's unless given")
+    wishes: Wishes = Field(default_factory=Wishes)
+    customs: Customs | None = Field(None, description="for what goes abroad")
     over_box: LayerEntry | None = Field(None, description="around a closed box that goes in a bag or an envelope")
     arrangement: ArrangementEntry | None = Field(None, description="where things lie, as far as it holds for the parts")
     chosen: Chosen = Field(default_factory=Chosen)

@@ -13,7 +13,7 @@ from reportlab.lib.pagesizes import landscape
 from reportlab.pdfgen.canvas import FILL_EVEN_ODD, Canvas
 
 from fardo.core.arrange.ask import Answer
-from fardo.core.arrange.body import Body, stance
+from fardo.core.arrange.body import NO_WEIGHT, Body, stance
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import Length, Rounding, Units, show_length, show_mass
 from fardo.files.lettering import lines_of, set_words
@@ -179,7 +179,7 @@ def _goes_in(pages: Pages, packing: Packing, units: Units) -> None:
             _row(pages, heads, columns, bold=True)
         places = [_words(c, units, "nearest") for c in laid.at]
         size = _sizes(stance(body, laid.turn).sizes, units, "up").removesuffix(f" {units}")
-        weight = show_mass(body.weight, units, "up").text if body.weight.ng else ""
+        weight = show_mass(body.weight, units, "up").text if body.weight > NO_WEIGHT else ""
         up = "this side up" if body.this_side_up else "flat" if body.keep_flat else ""
         tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)
         _row(pages, (str(k + 1), names[0], size, weight, up, *places), columns)

@@ -22,6 +22,7 @@ from fardo.core.refusal import BadInput
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.parcel import read_postcode
 from fardo.files.boards import BoardEntry, read_board
+from fardo.files.channel import ChannelEntry, read_channel
 from fardo.files.family import AllowanceName, WayName, with_allowances
 from fardo.files.materials import MaterialEntry, read_materials
 from fardo.files.stock import BoxEntry, DesignEntry, PatternEntry, PouchEntry, read_box, read_design, read_pouch
@@ -108,6 +109,10 @@ class ShopFile(Strict):
     damp_percent: int = Field(50, ge=1, le=100, description="of its strength that is left in damp air")
     stack_safety: int = Field(5, ge=1, le=50, description="so much less may stand on it for long than when it is tried")
     dear_from: str = Field("1000.00", description="goods of such a value are dear: no used box without a warning")
+    cover_from: str = Field("100.00", description="from such a value on what does not cover it comes after what does")
+    sign_from: str = Field("500.00", description="from such a value on a signature is asked for")
+    country: str = Field("", pattern=r"^([A-Z]{2})?$", description="code of the shop's own")
+    channels: list[ChannelEntry] = Field(default_factory=list, max_length=20, description="where it sells")
     minutes: dict[WayName, Annotated[int, Field(ge=0, le=600)]] = Field(
         default_factory=dict, max_length=60, description="to make a box, by its way; what is left out starts as told"
     )
@@ -195,6 +200,10 @@ class ShopFile(Strict):
                 Fraction(self.stack_safety),
             ),
             dear_from=to_money(self.dear_from, self.currency, "dear_from"),
+            cover_from=to_money(self.cover_from, self.currency, "cover_from"),
+            sign_from=to_money(self.sign_from, self.currency, "sign_from"),
+            channels=tuple(read_channel(one, units, f"channels[{n}]") for n, one in enumerate(self.channels)),
+            country=self.country,
             soft=SoftGates(
                 to_mass(self.soft.heaviest, units, "soft.heaviest"),
                 read_fragility(self.soft.fragility, "soft.fragility"),

@@ -52,6 +52,9 @@ class ZoneEntry(Strict):
     to: list[str] = Field(min_length=1, max_length=2000)
     zone: str
     days: tuple[Days, Days]
+    country: Annotated[
+        str, Field(pattern=r"^([A-Z]{2})?$", description="code of the one it goes to, empty at home")
+    ] = ""
 
 
 class DimensionalEntry(Strict):
@@ -80,6 +83,8 @@ class LimitsEntry(Strict):
     length_and_girth: Measure | None = None
     weight: Weight | None = None
     linear: Measure | None = Field(None, description="length, width and height together")
+    thickness: Measure | None = Field(None, description="the shortest side")
+    bends: bool = Field(False, description="takes only what bends, as a letter")
 
 
 class ServiceEntry(Strict):
@@ -99,6 +104,8 @@ class ServiceEntry(Strict):
     )
     packs: bool = Field(False, description="it packs too: no box, wrap, fill, tape or time of the shop's own")
     note: str = Field("", max_length=300, description="what to know of it")
+    tracked: bool | None = Field(None, description="whether it is tracked")
+    form: Literal["letter", "flat", "parcel"] = "parcel"
 
 
 class TariffFile(Strict):
@@ -122,7 +129,7 @@ class TariffFile(Strict):
                 programme=entry.programme,
                 currency=self.currency,
                 units=units,
-                zones=tuple(ZoneRow(z.origin, tuple(z.to), z.zone, z.days) for z in entry.zones),
+                zones=tuple(ZoneRow(z.origin, tuple(z.to), z.zone, z.days, z.country) for z in entry.zones),
                 weights=WeightRule(step, _bulky(entry.bulky, units)),
                 dimensional=_dimensional(entry.dimensional, units),
                 limits=_limits(entry.limits, units),
@@ -132,6 +139,8 @@ class TariffFile(Strict):
                 other_way=entry.other_way,
                 packs=entry.packs,
                 note=entry.note,
+                tracked=entry.tracked,
+                form=entry.form,
             )
         except BadInput as problem:
             raise problem.under(path) from problem
@@ -256,5 +265,5 @@ def _limits(entry: LimitsEntry, units: Units) -> Limits:
     return Limits(
         length("longest_side"), length("second_side"), length("length_and_girth"),  # type: ignore[arg-type]
         None if entry.weight is None else to_mass(entry.weight, units, "limits.weight"),
-        length("linear"),  # type: ignore[arg-type]
+        length("linear"), length("thickness"), entry.bends,  # type: ignore[arg-type]
     )  # fmt: skip

@@ -6,12 +6,11 @@ What is not worked out yet is said in a sentence rather than left out.
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from contextlib import suppress
 from dataclasses import replace
 from typing import Any
 
 from fardo.core.fill.filling import FillWish
-from fardo.core.goods.hazard import NO_HAZARDS, QUESTIONS, Hazards, weigh_answers
+from fardo.core.goods.hazard import NO_HAZARDS, QUESTIONS, weigh_answers
 from fardo.core.goods.part import MOST_OF_ONE, Extra, Part, Rules
 from fardo.core.goods.shape import Scanned
 from fardo.core.make import WAYS
@@ -20,7 +19,6 @@ from fardo.core.make.inserts.wanted import MOST_PIECES, Wanted
 from fardo.core.make.stock import Pouch, StockBox
 from fardo.core.plan.cells import lacks_cells
 from fardo.core.plan.job import Job, ReadPart, beyond
-from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import Bundle, Load, with_packed
 from fardo.core.plan.progress import BoxChoice, PriceChoice, State
 from fardo.core.plan.shop import Shop
@@ -29,19 +27,18 @@ from fardo.core.protect.cushion import read_fragility
 from fardo.core.protect.forms import WOUND, goes_around_several, goes_on_walls, of_stock
 from fardo.core.protect.forms.asks import OfStock
 from fardo.core.protect.material import MOST_LAYERS, Layer
-from fardo.core.quantity import ZERO, Length, Mass, Money, read_distance
+from fardo.core.quantity import ZERO, Length, Mass, Money
 from fardo.core.refusal import BadInput
-from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.files.arrangement import read_arrangement
-from fardo.files.field_reading import FieldReading, is_empty
+from fardo.files.field_reading import is_empty
 from fardo.files.gap import GapEntry, to_gap
-from fardo.files.job import BesideEntry, Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
+from fardo.files.job import Chosen, InsertEntry, JobFile, LayerEntry, PartEntry
+from fardo.files.journey_reading import JourneyReading
 from fardo.files.shapes import MeshFinder, ShapeReader
 from fardo.files.stock import BoxEntry, FoundBoxEntry, ReadyBoxEntry, read_box
 from fardo.files.typed import ExtraEntry, to_count, to_length, to_mass, to_sizes
 
 _EMPTY_PART = PartEntry()
-_NO_PARCEL = BesideEntry()
 
 
 def no_mesh(file: str, unit: Length) -> Scanned:
@@ -79,7 +76,10 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     hazards = reading.attempt(weigh_answers, asked, job.answers) or replace(
         NO_HAZARDS, asked=tuple(code for code in asked if code in QUESTIONS)
     )
-    journey = reading.journey(job, origin, hazards)
+    channel = reading.channel(job)
+    if extras is not None and channel is not None:
+        extras = (*extras, *channel.inserts)
+    journey = reading.journey(job, origin, hazards, channel)
     if job.board is not None:
         reading.attempt(shop.grade, job.board)
     box, price = reading.chosen(job.chosen)
@@ -108,7 +108,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     )  # fmt: skip
 
 
-class _Reading(FieldReading):
+class _Reading(JourneyReading):
     """Reads what a job says of its goods and where they go."""
 
     def __init__(self, shop: Shop, find_mesh: MeshFinder) -> None:
@@ -339,48 +339,6 @@ class _Reading(FieldReading):
             return None
         lies_flat = Extra.as_paper(sizes) if entry.lies_flat is None else entry.lies_flat
         return Extra(name, sizes, weight, lies_flat)
-
-    def value(self, job: JobFile) -> Money | None:
-        """Declared of all of it; what is wrong with it is told where it goes."""
-        with suppress(BadInput):
-            return None if is_empty(job.value) else Money.read(job.value or "", self.shop.currency)
-        return None
-
-    def journey(self, job: JobFile, shop_origin: str, hazards: Hazards) -> Journey | None:
-        origin = self.needed("postcode it leaves from", job.ship.origin or shop_origin, read_postcode, "ship.from")
-        destination = self.needed("postcode it goes to", job.ship.to, read_postcode, "ship.to")
-        value: Money | None = None
-        if not is_empty(job.value):
-            value = self.attempt(Money.read, job.value, self.shop.currency, under="value")
-            if value is None:
-                return None
-        faults = len(self.problems)
-        distance = self.optional(job.ship.distance, None, read_distance, self.shop.units, field="ship.distance")
-        if not origin or not destination:
-            return None
-        ship = job.ship
-        at_door = Parcel((ZERO, ZERO, ZERO), Mass(0), origin, destination, ship.residential, signature=ship.signature)
-        beside = [self.beside(entry, n, at_door) for n, entry in enumerate(job.beside) if entry != _NO_PARCEL]
-        if None in beside or len(self.problems) > faults:
-            return None
-        closed = tuple(parcel for parcel in beside if parcel is not None)
-        day = job.day.isoformat() if job.day else None
-        return self.attempt(
-            Journey, origin, destination, ship.residential, value, hazards, day, ship.signature, closed, distance
-        )
-
-    def beside(self, entry: BesideEntry, n: int, at_door: Parcel) -> Parcel | None:
-        """A closed parcel that goes to the same door; None where something of it is missing or wrong."""
-        units, path, of = self.shop.units, f"beside[{n}]", f"of {entry.name or f'parcel {n + 2}'}"
-        sizes = self.needed(f"size {of}", entry.size, to_sizes, units, f"{path}.size")
-        weight = self.needed(f"weight {of}", entry.weight, to_mass, units, f"{path}.weight")
-        faults = len(self.problems)
-        value: Money | None = None
-        if not is_empty(entry.value):
-            value = self.attempt(Money.read, entry.value, self.shop.currency, under=f"{path}.value")
-        if sizes is None or weight is None or len(self.problems) > faults:
-            return None
-        return replace(at_door, sizes=sizes, weight=weight, value=value)
 
     def chosen(self, chosen: Chosen) -> tuple[BoxChoice | None, PriceChoice | None]:
         box: BoxChoice | None = None

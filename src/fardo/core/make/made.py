@@ -18,7 +18,7 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
 from fardo.core.make.step import Step
-from fardo.core.make.stock import StockBox, Taken
+from fardo.core.make.stock import Pouch, StockBox, Taken
 from fardo.core.quantity import Length, Mass
 from fardo.core.refusal import BadInput
 from fardo.core.why import Value, Why
@@ -70,6 +70,11 @@ class Made:
         return self.pattern or " in ".join(
             f"{one.item.name} x {one.count}" if one.count > 1 else one.item.name for one in self.taken
         )
+
+    @property
+    def bends(self) -> bool:
+        """Whether it does when it is closed, as a letter does: a paper mailer or a bag with nothing stiff about it."""
+        return self.soft and all(isinstance(one.item, Pouch) and one.item.kind in ("flat", "bag") for one in self.taken)
 
     @property
     def worn(self) -> Fraction:

@@ -7,10 +7,22 @@ from dataclasses import dataclass
 from fardo.core.goods.hazard import NO_HAZARDS, Hazards
 from fardo.core.make import triangle
 from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.channel import SaleLabel
 from fardo.core.quantity import Length, Money
 from fardo.core.quantity.money import total
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Form, Parcel
+
+
+@dataclass(frozen=True, slots=True)
+class Wishes:
+    """What a job asks of its services. Args: days_at_most: on the way. sides_sum_at_most: all three, outside."""
+
+    days_at_most: int | None = None
+    sides_sum_at_most: Length | None = None
+
+
+NO_WISHES = Wishes()
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,6 +32,9 @@ class Journey:
     Args:
         value: declared of all of it, or None. hazards: what its answers come to. day: it leaves. beside: parcels that
         are closed already and go with it, each with its own part of the value. distance: by road, where it was said.
+        country: it goes to, by its code, nothing at home. wishes: of the job. label: that the sale gave. closed:
+        programmes that are open to sales of other channels. cover_from: from such a value on what does not cover it
+        comes after what does.
 
     Raises: BadInput where the parcels beside are worth more than all of it.
     """
@@ -33,6 +48,11 @@ class Journey:
     signature: bool = False
     beside: tuple[Parcel, ...] = ()
     distance: Length | None = None
+    country: str = ""
+    wishes: Wishes = NO_WISHES
+    label: SaleLabel | None = None
+    closed: frozenset[str] = frozenset()
+    cover_from: Money | None = None
 
     def __post_init__(self) -> None:
         values = [parcel.value for parcel in self.beside if parcel.value is not None]
@@ -62,5 +82,6 @@ def parcel_of(boxed: Boxed, journey: Journey) -> Parcel:
     return Parcel(
         made.outside, boxed.weights.total, journey.origin, journey.destination, journey.residential,
         journey.own_value, journey.hazards.tags, form, made.flat,
-        own.name if own else "", journey.signature, journey.beside, journey.distance,
+        own.name if own else "", journey.signature, journey.beside, journey.distance, journey.country,
+        stiff=not made.bends,
     )  # fmt: skip

@@ -10,7 +10,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from fardo.core.arrange.ask import Answer
-from fardo.core.make import WAYS, Made, carrier, recut, shelf, stash
+from fardo.core.make import WAYS, Made
 from fardo.core.plan.box import LookedAt, box_for, boxes_at_hand, by_other_school, kept_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import lifting
@@ -18,6 +18,7 @@ from fardo.core.plan.cut_by import CutBy, cut_by
 from fardo.core.plan.job import Job
 from fardo.core.plan.journey import Journey, parcel_of
 from fardo.core.plan.load import with_packed
+from fardo.core.plan.made_over import with_what_can_be_made_over
 from fardo.core.plan.needed import inside_of
 from fardo.core.plan.not_here import NotHere, not_here
 from fardo.core.plan.parts import CheckedPart, WrapUsed, check_parts, wrap_used
@@ -251,30 +252,22 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | N
         else:
             ways.append(_priced(boxed, job, shop, services, by_today))
     ways.sort(key=_cheapest_first)
-    return PricedWays(tuple(ways), tuple(_with_what_can_be_made_over(cannot, ways)), tuple(problems), services, earlier)
+    return PricedWays(
+        tuple(ways),
+        tuple(with_what_can_be_made_over(cannot, (way.boxed.made for way in ways))),
+        tuple(problems),
+        services,
+        earlier,
+    )
 
 
-_AS_IT_IS = (shelf.NAME, stash.NAME, carrier.NAME)  # ways that take a box as it comes
-
-
-def _with_what_can_be_made_over(
-    cannot: Iterable[tuple[str, str]], ways: Iterable[WayPriced]
-) -> Iterator[tuple[str, str]]:
-    """Where nothing that is there fits as it is, the box that can be made over is named with what it lacks."""
-    over = next((way.boxed.made for way in ways if way.way == recut.NAME), None)
-    for name, why in cannot:
-        if over is not None and name in _AS_IT_IS:
-            lacks = over.notes[0].removesuffix(".") if over.notes else ""
-            why = f"{why}; {over.item} can be made over" + (f": {lacks[0].lower()}{lacks[1:]}" if lacks else "")
-        yield name, why
-
-
-def _cheapest_first(way: WayPriced) -> tuple[bool, bool, int]:
-    """By the sum where there is one, a box that is trusted with less than all of it weighs after those that are not;
-    else what can be made first, by what the box itself costs."""
-    if way.cheapest is not None:
-        return False, way.boxed.strength.overloaded, way.cheapest.minor
-    return True, way.boxed.too_large is not None, way.boxed.own.minor
+def _cheapest_first(way: WayPriced) -> tuple[bool, bool, bool, int]:
+    """By the sum where there is one, a box that is trusted with less than all of it weighs after those that are not,
+    what leaves the value uncovered after what covers it; what cannot be made last, by what the box itself costs."""
+    too_large = way.boxed.too_large is not None
+    if way.plans and not too_large:
+        return False, way.boxed.strength.overloaded, *way.plans[0].rank
+    return True, too_large, False, way.boxed.own.minor
 
 
 def best_plans(job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: Carriers) -> list[Plan]:
@@ -290,7 +283,7 @@ def best_plans(job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: C
     found = [price_ways(replace(job, load=one), shop, carriers) for one in loads]
     plans = [plan for one in found for way in one.ways if way.cheapest for plan in way.plans]
     if plans:
-        return sorted(plans, key=lambda plan: (plan.boxed.strength.overloaded, plan.costs.total.minor))
+        return sorted(plans, key=lambda plan: (plan.boxed.strength.overloaded, *plan.rank))
     if found[-1].problems:
         raise found[-1].problems[0]
     raise NoAnswer(f"No way was found to send it. {'; '.join(found[-1].reasons()) or 'no services are known'}.")

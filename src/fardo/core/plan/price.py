@@ -8,10 +8,12 @@ from functools import cached_property
 
 from fardo.core.make import WAYS
 from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.channel import PREPAID
 from fardo.core.plan.journey import Journey, parcel_of
-from fardo.core.quantity import Money
+from fardo.core.quantity import Money, show_length, show_mass
 from fardo.core.quantity.money import total
 from fardo.core.tariff.exchange import Exchange
+from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Refused, Service, compare
 from fardo.core.why import Value, Why
 
@@ -47,11 +49,17 @@ class Costs:
 
 @dataclass(frozen=True, slots=True)
 class Plan:
-    """One box by one service."""
+    """One box by one service. Args: at_risk: whether it leaves so much of the value uncovered that the shop minds."""
 
     boxed: Boxed
     quote: Quote
     costs: Costs
+    at_risk: bool = False
+
+    @property
+    def rank(self) -> tuple[bool, int]:
+        """What is covered before what is not, then the cheaper in all."""
+        return self.at_risk, self.costs.total.minor
 
     @property
     def own(self) -> Money:
@@ -66,7 +74,8 @@ class Plan:
 def price(
     boxed: Boxed, journey: Journey, services: Iterable[Service], exchange: Exchange | None = None
 ) -> tuple[list[Plan], list[Refused]]:
-    """What the box costs by each service that calls for it, cheapest in all first, and who does not take it."""
+    """What the box costs by each service that calls for it, those that cover it first and of these the cheapest in all,
+    and who does not take it."""
     return _priced(boxed, journey, [service for service in services if not service.other_way], exchange)
 
 
@@ -84,19 +93,71 @@ def _priced(
         return [], [
             Refused(service.carrier, service.name, "this does not ship", service.programme) for service in listed
         ]
-    whose, parcel = boxed.made.carrier, parcel_of(boxed, journey)
-    theirs = [service for service in listed if not whose or service.carrier == whose]
+    parcel, whose = parcel_of(boxed, journey), boxed.made.carrier
     # A container that is sold with a service travels by that alone.
-    own = [service for service in theirs if parcel.container and service.prices_container(parcel.container)]
-    takers = own or theirs
-    quotes, refused = compare(takers, parcel, journey.day, exchange or Exchange(boxed.box.currency))
-    by = " or ".join(dict.fromkeys(service.name for service in own))
-    for s in listed:
-        if s not in takers:
-            why = f"the {parcel.container} travels by {by} only" if s in theirs else f"the container is {whose}'s"
-            refused.append(Refused(s.carrier, s.name, why, s.programme))
-    plans = [Plan(boxed, quote, _costs(boxed, quote)) for quote in quotes]
-    return sorted(plans, key=lambda plan: plan.costs.total.minor), refused
+    theirs = [one for one in listed if parcel.container and one.carrier == whose]
+    own = [one for one in theirs if one.prices_container(parcel.container)]
+    refused = [
+        Refused(service.carrier, service.name, why, service.programme)
+        for service in listed if (why := _not_for_it(service, own, whose, parcel, journey))
+    ]  # fmt: skip
+    out = {(one.carrier, one.service, one.programme) for one in refused}
+    asked = [service for service in listed if service.called not in out]
+    quotes, not_taken = compare(asked, parcel, journey.day, exchange or Exchange(boxed.box.currency))
+    plans = []
+    for quote in quotes:
+        if why := _against_the_wishes(quote, journey):
+            refused.append(Refused(quote.carrier, quote.service, why, quote.programme))
+            continue
+        paid = quote.paid_by_the_sale("label from the sale") if quote.programme == PREPAID else quote
+        plans.append(Plan(boxed, paid, _costs(boxed, paid), _at_risk(paid, journey)))
+    return sorted(plans, key=lambda plan: plan.rank), [*refused, *not_taken]
+
+
+def _not_for_it(service: Service, own: Sequence[Service], whose: str, parcel: Parcel, journey: Journey) -> str:
+    """Why a service is not asked: the box is another carrier's, the price is another sale's, a wish is against it.
+
+    Args:
+        own: those that the container is sold with. whose: the box is, nothing for the shop's.
+    """
+    if whose and service.carrier != whose:
+        return f"the container is {whose}'s"
+    if own and service not in own:
+        return f"the {parcel.container} travels by {' or '.join(dict.fromkeys(one.name for one in own))} only"
+    if service.programme == PREPAID:
+        return _not_by_its_label(service, parcel, journey)
+    if service.programme in journey.closed:
+        return f"{service.programme} prices belong to sales of another channel"
+    most = journey.wishes.sides_sum_at_most
+    if most is not None and parcel.linear > most:
+        shown, wish = show_length(parcel.linear, service.units, "up"), show_length(most, service.units, "down")
+        return f"length, width and height together are {shown}; at most {wish} is wished for"
+    return ""
+
+
+def _not_by_its_label(service: Service, parcel: Parcel, journey: Journey) -> str:
+    label = journey.label
+    if label is None:
+        return "no label came with the sale"
+    if label.carrier != service.carrier:
+        return f"the label that came with the sale is {label.carrier}'s"
+    if parcel.weight > label.most_weight:
+        most = show_mass(label.most_weight, service.units, "down")
+        return f"weighs {show_mass(parcel.weight, service.units, 'up')}; the label from the sale takes {most}"
+    return ""
+
+
+def _against_the_wishes(quote: Quote, journey: Journey) -> str:
+    days = journey.wishes.days_at_most
+    if days is not None and quote.days[1] > days:
+        return f"takes up to {quote.days[1]} days; at most {days} are wished for"
+    return ""
+
+
+def _at_risk(quote: Quote, journey: Journey) -> bool:
+    """Whether it leaves so much uncovered that it comes after those that cover it."""
+    least = journey.cover_from
+    return quote.uncovered is not None and least is not None and quote.uncovered >= least
 
 
 def compared(plans: Sequence[Plan]) -> str:

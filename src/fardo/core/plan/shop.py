@@ -11,6 +11,7 @@ from fardo.core.fill.material import Fill
 from fardo.core.make.allowances import Allowances
 from fardo.core.make.soft import STARTING_GATES, SoftGates
 from fardo.core.make.stock import NOTHING_THERE, Stock
+from fardo.core.plan.channel import Channel
 from fardo.core.protect.coat import Coat
 from fardo.core.protect.material import BubbleSide, Material
 from fardo.core.quantity import TAPE, Length, Mass, Money, Units
@@ -38,7 +39,8 @@ class Shop:
         every cut. offcut_least: shorter side of an off-cut that is worth keeping. stock: boxes, mailers and designs of
         its own that are there. trust: how far it trusts board. dear_from: goods of such a value are dear. soft: what
         may travel in a bag or mailer as it is. making: by way, the minutes it takes to make such a box, where the shop
-        found others than it starts with.
+        found others than it starts with. cover_from: from such a value on what does not cover it comes after what does.
+        sign_from: from such a value on a signature is asked for. channels: where it sells. country: its own.
     """
 
     units: Units
@@ -63,6 +65,10 @@ class Shop:
     trust: Trust = STARTING_TRUST
     dear_from: Money | None = None
     making: tuple[tuple[str, Fraction], ...] = ()
+    cover_from: Money | None = None
+    sign_from: Money | None = None
+    channels: tuple[Channel, ...] = ()
+    country: str = ""
     soft: SoftGates = STARTING_GATES
 
     @property
@@ -86,6 +92,10 @@ class Shop:
     def dear(self, value: Money | None) -> bool:
         """Whether goods of that declared value are dear."""
         return value is not None and self.dear_from is not None and value >= self.dear_from
+
+    def asks_to_sign(self, value: Money) -> bool:
+        """Whether the shop asks for a signature on delivery of goods of that declared value."""
+        return self.sign_from is not None and value >= self.sign_from
 
     def material(self, code: str) -> Material:
         """Raises BadInput for a code the shop does not have."""

@@ -11,13 +11,16 @@ from fardo.core.tariff.parcel import Parcel
 
 @dataclass(frozen=True, slots=True)
 class Limits:
-    """Each None where there is none. `second_side` is the middle one of the three, `linear` all three together."""
+    """Each None where there is none. `second_side` is the middle one of the three, `linear` all three together,
+    `thickness` the shortest; `bends` takes only what does, as a letter."""
 
     longest_side: Length | None = None
     second_side: Length | None = None
     length_and_girth: Length | None = None
     weight: Mass | None = None
     linear: Length | None = None
+    thickness: Length | None = None
+    bends: bool = False
 
     @property
     def marks(self) -> Marks:
@@ -36,11 +39,14 @@ def over_limit(parcel: Parcel, limits: Limits, units: Units) -> str | None:
         ("second side", second, limits.second_side),
         ("length and girth", longest + parcel.girth, limits.length_and_girth),
         ("length, width and height together", parcel.linear, limits.linear),
+        ("thickness", parcel.sides[2], limits.thickness),
     ):
         if most is not None and measure > most:
             # The measure goes up and the limit down, so that the two are never shown as equal.
             shown, limit = show_length(measure, units, "up"), show_length(most, units, "down")
             return f"{what} is {shown}; the most is {limit}"
+    if limits.bends and parcel.stiff:
+        return "is stiff; only what bends is taken"
     if limits.weight is not None and parcel.weight > limits.weight:
         return f"weighs {show_mass(parcel.weight, units, 'up')}; the most is {show_mass(limits.weight, units, 'down')}"
     return None
@@ -54,5 +60,7 @@ def _broken(parcel: Parcel, limits: Limits) -> bool:
         or (limits.second_side is not None and b > limits.second_side.nm)
         or (limits.length_and_girth is not None and a + 2 * (b + c) > limits.length_and_girth.nm)
         or (limits.linear is not None and a + b + c > limits.linear.nm)
+        or (limits.thickness is not None and c > limits.thickness.nm)
+        or (limits.bends and parcel.stiff)
         or (limits.weight is not None and parcel.weight > limits.weight)
     )

@@ -24,6 +24,7 @@ class Parcel:
         a soft pack, or what is not rectangular. flat: length and width of a soft pack as it lies empty. container: the
         carrier's own that it is in, by name. signature: whether one is asked for. beside: other parcels that go with
         it to the same door; a value of theirs is their own. distance: by road to that door, where somebody said.
+        country: it goes to, by its code, nothing at home. stiff: whether it does not bend, as a letter does.
     """
 
     sizes: tuple[Length, Length, Length]
@@ -39,12 +40,14 @@ class Parcel:
     signature: bool = False
     beside: tuple[Parcel, ...] = ()
     distance: Length | None = None
+    country: str = ""
+    stiff: bool = True
 
     def of_sizes(self, sizes: tuple[Length, Length, Length]) -> Parcel:
         """The same with other sizes; quicker than `replace`, as a map of prices asks for hundreds."""
         return Parcel(
             sizes, self.weight, self.origin, self.destination, self.residential, self.value, self.hazards, self.form,
-            self.flat, self.container, self.signature, self.beside, self.distance,
+            self.flat, self.container, self.signature, self.beside, self.distance, self.country, self.stiff,
         )  # fmt: skip
 
     @property

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from fardo.core.goods.hazard import tags
 from fardo.core.quantity import Money, Units
@@ -18,6 +19,8 @@ from fardo.core.tariff.measure import Billing, Dimensional, WeightRule, bill_wei
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.zones import ZoneRow, find_zone
 
+PostalForm = Literal["letter", "flat", "parcel"]
+
 
 @dataclass(frozen=True, slots=True)
 class Service:
@@ -28,6 +31,7 @@ class Service:
         valid: the first and the last day of these prices, as 2026-07-11, each None where it is open. other_way: no
         carrier that calls, but what else people weigh up: it is told beside the rest and never the cheapest by itself.
         packs: it packs too, so that the shop has no box, wrap, fill, tape or time in it. note: what to know of it.
+        tracked: whether it is, None where nobody said. form: of post it is for.
     """
 
     carrier: str
@@ -45,6 +49,8 @@ class Service:
     other_way: bool = False
     packs: bool = False
     note: str = ""
+    tracked: bool | None = None
+    form: PostalForm = "parcel"
 
     @property
     def called(self) -> tuple[str, str, str]:
@@ -76,7 +82,8 @@ class Quote:
 
     Args:
         billing: of the parcel itself. days: the least and most it takes. beside: the billing of those that go with it.
-        packs, note: as the service says.
+        packs, note, tracked, form: as the service says. uncovered: of the declared value, what nothing covers; None
+        where all of it is covered or none is declared.
     """
 
     carrier: str
@@ -89,6 +96,9 @@ class Quote:
     beside: tuple[Billing, ...] = ()
     packs: bool = False
     note: str = ""
+    tracked: bool | None = None
+    form: PostalForm = "parcel"
+    uncovered: Money | None = None
 
     @property
     def called(self) -> tuple[str, str, str]:
@@ -99,7 +109,16 @@ class Quote:
         if self.amount.currency == exchange.currency:
             return self
         lines = tuple(exchange.line(line) for line in self.lines)
-        return replace(self, lines=lines, amount=total([line.amount for line in lines], exchange.currency))
+        uncovered = None if self.uncovered is None else exchange.into(self.uncovered)
+        amount = total([line.amount for line in lines], exchange.currency)
+        return replace(self, lines=lines, amount=amount, uncovered=uncovered)
+
+    def paid_by_the_sale(self, what: str) -> Quote:
+        """The same by a label that the sale gave: only cover beyond it costs. Args: what: printed in its place."""
+        none = Money(0, self.amount.currency)
+        kept = tuple(line for line in self.lines if line.kind == "cover")
+        lines = (Line("postage", what, none, "it costs the seller nothing more"), *kept)
+        return replace(self, lines=lines, amount=total([line.amount for line in lines], self.amount.currency))
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,7 +150,7 @@ def quote(service: Service, parcel: Parcel, day: str | None = None, zone: ZoneRo
     if not service.holds_on(day):
         first, last = service.valid
         return refused(f"these prices hold {f'from {first} ' if first else ''}{f'to {last}' if last else 'on'}".strip())
-    zone = zone or find_zone(service.zones, parcel.origin, parcel.destination)
+    zone = zone or find_zone(service.zones, parcel.origin, parcel.destination, parcel.country)
     if zone is None:
         return refused(f"does not go from {parcel.origin} to {parcel.destination}")
     parcels = (parcel, *parcel.beside)
@@ -156,8 +175,15 @@ def quote(service: Service, parcel: Parcel, day: str | None = None, zone: ZoneRo
     billing, *beside = (one.billing for one in sent)
     return Quote(
         service.carrier, service.name, service.programme, amount, billing, lines, zone.days, tuple(beside),
-        service.packs, service.note,
+        service.packs, service.note, service.tracked, service.form, _uncovered(service, parcels),
     )  # fmt: skip
+
+
+def _uncovered(service: Service, parcels: Iterable[Parcel]) -> Money | None:
+    """Of what is declared of each, what no charge for cover is for."""
+    declared = [parcel.value for parcel in parcels if parcel.value is not None and parcel.value.minor]
+    open_ones = [value for value in declared if not any(charge.covers(value) for charge in service.charges)]
+    return total(open_ones, open_ones[0].currency) if open_ones else None
 
 
 def _not_taken(service: Service, parcel: Parcel) -> str | None:

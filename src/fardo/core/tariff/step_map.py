@@ -111,7 +111,7 @@ def price_map(
     marks = _as_one(_marks(hangs_on(service, parcel), sides, unit))
     marks[_over_limits(service.limits, sides).ravel()] = REFUSED  # whatever else they are
     _, where, back = np.unique(marks, return_index=True, return_inverse=True)
-    zone = find_zone(service.zones, parcel.origin, parcel.destination)
+    zone = find_zone(service.zones, parcel.origin, parcel.destination, parcel.country)
     prices = []
     for at in where:
         i, j = divmod(int(at), len(second))

@@ -122,7 +122,7 @@ class _Asked:
 
     def __init__(self, service: Service, parcel: Parcel, now: Quote) -> None:
         self._service, self._parcel, self._now = service, parcel, now
-        self._zone = find_zone(service.zones, parcel.origin, parcel.destination)
+        self._zone = find_zone(service.zones, parcel.origin, parcel.destination, parcel.country)
         self._key = hangs_on(service, parcel).key
         self._minor: dict[Key, int | None] = {self._key(parcel.sides): now.amount.minor}
 

@@ -9,20 +9,22 @@ from dataclasses import dataclass
 @dataclass(frozen=True, slots=True)
 class ZoneRow:
     """From every postcode that begins with `origin`, to those that begin with one of `prefixes` (a single prefix or a
-    range such as ``730-739``), the zone is `zone`; `days` is the least and most it takes."""
+    range such as ``730-739``), the zone is `zone`; `days` is the least and most it takes. `country` is the code of
+    the one it goes to, nothing at home: a postcode of another country is never one of home."""
 
     origin: str
     prefixes: tuple[str, ...]
     zone: str
     days: tuple[int, int]
+    country: str = ""
 
 
-def find_zone(rows: Iterable[ZoneRow], origin: str, destination: str) -> ZoneRow | None:
+def find_zone(rows: Iterable[ZoneRow], origin: str, destination: str, country: str = "") -> ZoneRow | None:
     """The row that fits best, or None where the carrier does not go. A longer prefix fits better than a shorter, one
     prefix better than a range of equal length, and of what fits alike the first row counts."""
     best, best_fit = None, (-1, -1, False)
     for row in rows:
-        if not origin.startswith(row.origin):
+        if row.country != country or not origin.startswith(row.origin):
             continue
         for prefix in row.prefixes:
             low, dash, _ = prefix.partition("-")

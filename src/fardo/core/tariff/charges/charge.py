@@ -87,6 +87,10 @@ class Charge(ABC):
     def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
         """This charge's line. Raises NoAnswer where the tariff has no price for the consignment."""
 
+    def covers(self, value: Money) -> bool:
+        """Whether goods of that value are covered by it."""
+        return False
+
     @property
     def line_kind(self) -> str:
         """The kind of its lines."""

@@ -37,6 +37,9 @@ class Cover(Charge):
         why = f"{value} declared, {self.free} free, then {steps} x {self.step} begun at {self.price} each"
         return Line("cover", "cover for the value", Money(steps * self.price.minor, sent.currency), why)
 
+    def covers(self, value: Money) -> bool:
+        return value <= self.most
+
     @property
     def line_kind(self) -> str:
         return "cover"

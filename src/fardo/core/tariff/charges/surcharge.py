@@ -70,6 +70,9 @@ class Within(Charge):
     __slots__ = ()
     charged: Charge
 
+    def covers(self, value: Money) -> bool:
+        return self.charged.covers(value)
+
     @property
     def line_kind(self) -> str:
         return self.charged.line_kind

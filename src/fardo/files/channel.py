@@ -1,0 +1,57 @@
+"""Where the shop sells, and the label that a sale brings with it."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from fardo.core.goods.part import Extra
+from fardo.core.plan.channel import Channel, SaleLabel
+from fardo.core.quantity import Mass, Units
+from fardo.files.typed import ExtraEntry, Strict, Weight, to_mass, to_sizes
+
+_NO_CAP = "70 lb"  # what no label says, a postal service takes at most (common practice)
+
+
+class SaleLabelEntry(Strict):
+    """A label that the sale gave; it costs the seller nothing more."""
+
+    carrier: str = Field(max_length=80)
+    most_weight: Weight | None = Field(None, description="its cap")
+
+
+class ChannelEntry(Strict):
+    """Where the shop sells: which prices are open to such sales, and what goes with their parcels."""
+
+    name: str = Field(min_length=1, max_length=80)
+    programmes: list[Annotated[str, Field(max_length=40)]] = Field(
+        default_factory=list, max_length=10, description="prices that only its sales are open to: marketplace"
+    )
+    label: SaleLabelEntry | None = Field(None, description="that its sales bring")
+    inserts: list[ExtraEntry] = Field(default_factory=list, max_length=20, description="what goes into each parcel")
+    note: str = Field("", max_length=300, description="how its parcels are packed")
+    return_address: str = Field("", max_length=300, description="the shop's own unless given")
+    fees: str = Field("", max_length=120, description="of a sale, in words")
+
+
+def read_sale_label(entry: SaleLabelEntry, units: Units, path: str) -> SaleLabel:
+    """Raises BadInput naming the field."""
+    most = _NO_CAP if entry.most_weight is None else entry.most_weight
+    return SaleLabel(entry.carrier, to_mass(most, units, f"{path}.most_weight"))
+
+
+def read_channel(entry: ChannelEntry, units: Units, path: str) -> Channel:
+    """Raises BadInput naming the field."""
+    return Channel(
+        entry.name, frozenset(entry.programmes),
+        read_sale_label(entry.label, units, f"{path}.label") if entry.label else None,
+        tuple(_insert(one, units, f"{path}.inserts[{n}]") for n, one in enumerate(entry.inserts)),
+        entry.note, entry.return_address, entry.fees,
+    )  # fmt: skip
+
+
+def _insert(entry: ExtraEntry, units: Units, path: str) -> Extra:
+    sizes = to_sizes(entry.size or "", units, f"{path}.size")
+    weight = Mass(0) if entry.weight in (None, "") else to_mass(entry.weight or 0, units, f"{path}.weight", zero=True)
+    return Extra(entry.name, sizes, weight, Extra.as_paper(sizes) if entry.lies_flat is None else entry.lies_flat)

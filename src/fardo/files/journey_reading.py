@@ -1,0 +1,97 @@
+"""Reads where a job goes: places, value, where it was sold, what it wishes of its services, parcels that go with it."""
+
+from __future__ import annotations
+
+from contextlib import suppress
+from dataclasses import replace
+
+from fardo.core.goods.hazard import Hazards
+from fardo.core.plan.channel import Channel, closed_to
+from fardo.core.plan.journey import Journey, Wishes
+from fardo.core.quantity import ZERO, Mass, Money, read_distance
+from fardo.core.refusal import BadInput
+from fardo.core.tariff.parcel import Parcel, read_postcode
+from fardo.files.channel import read_sale_label
+from fardo.files.field_reading import FieldReading, is_empty
+from fardo.files.job import BesideEntry, JobFile, Ship
+from fardo.files.typed import to_length, to_mass, to_sizes
+
+NO_PARCEL = BesideEntry()
+
+
+class JourneyReading(FieldReading):
+    """Keeps what is missing and what is wrong, and goes on."""
+
+    def value(self, job: JobFile) -> Money | None:
+        """Declared of all of it; what is wrong with it is told where it goes."""
+        with suppress(BadInput):
+            return None if is_empty(job.value) else Money.read(job.value or "", self.shop.currency)
+        return None
+
+    def channel(self, job: JobFile) -> Channel | None:
+        """Where it was sold; one that the shop does not have is told."""
+        if not job.channel:
+            return None
+        found = next((one for one in self.shop.channels if one.name == job.channel), None)
+        if found is None:
+            allowed = ", ".join(one.name for one in self.shop.channels) or "none is set"
+            problem = BadInput("not a channel of this shop", read=job.channel, allowed=allowed, field="channel")
+            self.problems.append(problem)
+        return found
+
+    def abroad(self, ship: Ship) -> str:
+        """Code of the country it goes to, nothing at home."""
+        for field, code in (("ship.from_country", ship.from_country), ("ship.to_country", ship.to_country)):
+            if code and not (len(code) == 2 and code.isascii() and code.isalpha()):
+                self.problems.append(BadInput("no country", read=code, allowed="its two letters", field=field))
+        home, to = (ship.from_country or self.shop.country).upper(), ship.to_country.upper()
+        return "" if not to or to == home else to
+
+    def wishes(self, job: JobFile) -> Wishes:
+        path = "wishes.sides_sum_at_most"
+        sides = self.optional(job.wishes.sides_sum_at_most, None, to_length, self.shop.units, path)
+        return Wishes(job.wishes.days_at_most, sides)
+
+    def journey(self, job: JobFile, shop_origin: str, hazards: Hazards, channel: Channel | None) -> Journey | None:
+        origin = self.needed("postcode it leaves from", job.ship.origin or shop_origin, read_postcode, "ship.from")
+        destination = self.needed("postcode it goes to", job.ship.to, read_postcode, "ship.to")
+        value: Money | None = None
+        if not is_empty(job.value):
+            value = self.attempt(Money.read, job.value, self.shop.currency, under="value")
+            if value is None:
+                return None
+        faults = len(self.problems)
+        distance = self.optional(job.ship.distance, None, read_distance, self.shop.units, field="ship.distance")
+        if not origin or not destination:
+            return None
+        ship = job.ship
+        signature = ship.signature or (value is not None and self.shop.asks_to_sign(value))
+        country = self.abroad(ship)
+        at_door = Parcel(
+            (ZERO, ZERO, ZERO), Mass(0), origin, destination, ship.residential, signature=signature, country=country
+        )
+        beside = [self.beside(entry, n, at_door) for n, entry in enumerate(job.beside) if entry != NO_PARCEL]
+        if None in beside or len(self.problems) > faults:
+            return None
+        closed = tuple(parcel for parcel in beside if parcel is not None)
+        day = job.day.isoformat() if job.day else None
+        label = channel.label if channel is not None else None
+        if job.label is not None:
+            label = self.attempt(read_sale_label, job.label, self.shop.units, "label")
+        return self.attempt(
+            Journey, origin, destination, ship.residential, value, hazards, day, signature, closed, distance, country,
+            self.wishes(job), label, closed_to(channel, self.shop.channels), self.shop.cover_from,
+        )  # fmt: skip
+
+    def beside(self, entry: BesideEntry, n: int, at_door: Parcel) -> Parcel | None:
+        """A closed parcel that goes to the same door; None where something of it is missing or wrong."""
+        units, path, of = self.shop.units, f"beside[{n}]", f"of {entry.name or f'parcel {n + 2}'}"
+        sizes = self.needed(f"size {of}", entry.size, to_sizes, units, f"{path}.size")
+        weight = self.needed(f"weight {of}", entry.weight, to_mass, units, f"{path}.weight")
+        faults = len(self.problems)
+        value: Money | None = None
+        if not is_empty(entry.value):
+            value = self.attempt(Money.read, entry.value, self.shop.currency, under=f"{path}.value")
+        if sizes is None or weight is None or len(self.problems) > faults:
+            return None
+        return replace(at_door, sizes=sizes, weight=weight, value=value)
