@@ -107,8 +107,6 @@ def _docket(picture: Picture) -> views.Docket:
     docket.air_percent = round(way.boxed.air * 100)
     if docket.stop:
         docket.note = "It does not ship as it is."
-    elif way.boxed.too_large:
-        docket.note = f"Not from the sheets in stock: {way.boxed.too_large}."
     elif job.journey is None:
         docket.note = "The sum comes with the place it goes to."
     elif plan is None:
@@ -118,6 +116,10 @@ def _docket(picture: Picture) -> views.Docket:
         docket.total = docket.quote.total
         docket.total_why = figures.view_why(plan.costs.why, units)
         docket.trim = _view_trim(picture.trim, units) if picture.trim else ""
+        if plan.quote.uncovered:
+            docket.cautions.append(f"not covered: {plan.quote.uncovered} at your risk")
+    if way.boxed.too_large and not docket.stop:
+        docket.note = f"Not from the sheets in stock: {way.boxed.too_large}."
     return docket
 
 

@@ -49,6 +49,9 @@ def view_quote(
         tariff=version,
         kept=kept,
         packs=quote.packs,
+        uncovered=f"{quote.uncovered} at your risk" if quote.uncovered else "",
+        tracked=quote.tracked,
+        form=quote.form,
         note=quote.note,
         beside=[show_mass(one.billed, units, "up").text for one in quote.beside],
     )  # fmt: skip
@@ -61,7 +64,11 @@ def view_plan(plan: Plan, way: WayPriced, picture: Picture) -> views.QuoteView:
     version, kept = picture.version_of(quote), None
     if chosen and picture.earlier is not None and version is not None:
         kept = views.KeptView(version=version, amount_today=str(way.today.amount) if way.today else None)
-    return view_quote(quote, picture.shop.units, plan, chosen, version, kept)
+    view = view_quote(quote, picture.shop.units, plan, chosen, version, kept)
+    first = way.plans[0] if way.plans else plan
+    if plan is not first and plan.costs.total > first.costs.total:
+        view.more = f"{plan.costs.total - first.costs.total} more than {first.quote.carrier} {first.quote.service}"
+    return view
 
 
 def view_refused(refused: Iterable[Refused]) -> list[views.RefusedView]:

@@ -116,6 +116,10 @@ class QuoteView(BaseModel):
     tariff: int | None = Field(None, description="version of the carrier's tariff it is by")
     kept: KeptView | None = None
     packs: bool = Field(False, description="it packs too, so that the box costs the shop nothing")
+    uncovered: str = Field("", description="of the declared value, what nothing covers")
+    tracked: bool | None = Field(None, description="whether it is tracked, where the tariff says")
+    form: Literal["letter", "flat", "parcel"] = "parcel"
+    more: str = Field("", description="by how much it costs more in all than the first, and which that is")
     note: str = ""
     beside: list[str] = Field(default=[], description="billed weights of the parcels that go with it")
 
@@ -157,7 +161,8 @@ class AtHand(BaseModel):
 
     item: str
     inside: str
-    total: str | None = Field(description="all in by the cheapest service, None where none takes it")
+    total: str | None = Field(description="all in by the first service, None where none takes it")
+    more: str = Field("", description="by how much it costs more in all than the cheapest, and which that is")
     own: str = Field(description="what the box itself costs")
     service: str = Field(description="by which it is cheapest; empty where none takes it")
     outside: str
@@ -225,7 +230,8 @@ class WayView(BaseModel):
     blanks: list[BlankView]
     standing: str | None = Field(description="it from the side as a drawing, where it was asked for and there is one")
     fence: list[FenceView]
-    total: str | None = Field(description="all in by the cheapest service, None where none takes it")
+    total: str | None = Field(description="all in by the first service, None where none takes it")
+    more: str = Field("", description="by how much it costs more in all than the cheapest, and which that is")
     quotes: list[QuoteView] = Field(description="cheapest in all first; of ways not in hand only the first")
     refused: list[RefusedView]
     others: list[QuoteView] = Field(description="what else people weigh up, of the way in hand")

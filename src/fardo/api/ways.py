@@ -62,7 +62,8 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         fence=[
             views.FenceView(fence=exact_text(s.fence, units), blade=s.blade, do=s.do, cuts=s.cuts) for s in boxed.fence
         ],
-        total=str(way.cheapest) if way.cheapest else None,
+        total=str(way.plans[0].costs.total) if way.plans else None,
+        more=_more(way, picture),
         quotes=[view_plan(plan, way, picture) for plan in (way.plans if whole else way.plans[:1])],
         refused=view_refused(way.refused),
         others=[view_plan(plan, way, picture) for plan in way.others] if whole else [],
@@ -71,6 +72,15 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         cut_by_others=way.cut_by_others,
         other_school=_other_school(way.other_school, units) if way.other_school else None,
     )  # fmt: skip
+
+
+def _more(way: WayPriced, picture: Picture) -> str:
+    """``3.29 more than box from the shelf``; nothing of the cheapest."""
+    more = picture.more_than_cheapest(way)
+    if more is None:
+        return ""
+    by, first = more
+    return f"{by} more than {WAYS[first.way].TITLE.lower()}"
 
 
 PLACES: dict[Where, str] = {

@@ -6,9 +6,10 @@ from datetime import date, timedelta
 from importlib.resources import files
 from pathlib import Path
 
+from fardo.files.channel import ChannelEntry, SaleLabelEntry
 from fardo.files.job import read_job
 from fardo.files.shop import WireEntry, starting_shop
-from fardo.files.stock import PouchEntry
+from fardo.files.stock import BoxEntry, PouchEntry
 from fardo.files.tariff import read_tariffs
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
@@ -22,6 +23,16 @@ _COUNTER_ENVELOPE = PouchEntry(
     name="counter envelope", kind="padded", width="9 1/2 in", length="12 1/2 in", wall="3/16 in", weight="38 g",
     count=50, carrier="Wendlefirth Post",
 )  # fmt: skip
+_MARKET = ChannelEntry(
+    name="Makers' market", programmes=["marketplace"],
+    label=SaleLabelEntry(carrier="Wendlefirth Post", most_weight="4 lb"),
+    note="plain box, tissue, the card on top", fees="8 % of the sale",
+)  # fmt: skip
+_OWN_SHOP = ChannelEntry(name="Workshop door", note="as it is asked for at the counter")
+# A free flat carton of the carrier that the workshop is handed rolls of labels by.
+_FLAT_CARTON = BoxEntry(
+    name="post free flat carton", inside="12 1/4 x 3 x 15 3/8 in", board="B", count=12, carrier="Wendlefirth Post"
+)
 
 
 def open_demo(path: Path, today: date, carrier_at: str = "") -> None:
@@ -43,8 +54,11 @@ def open_demo(path: Path, today: date, carrier_at: str = "") -> None:
         shop = starting_shop()
         mailers = [*shop.mailers, _COUNTER_ENVELOPE]
         shop = shop.model_copy(
-            update={"name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440", "mailers": mailers}
-        )
+            update={
+                "name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440", "mailers": mailers,
+                "channels": [_MARKET, _OWN_SHOP], "boxes": [*shop.boxes, _FLAT_CARTON],
+            }
+        )  # fmt: skip
         settings.change_shop(0, shop)
     if carrier_at:
         _wire(settings, carrier_at)

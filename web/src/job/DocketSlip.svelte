@@ -89,6 +89,7 @@
           </b>
         </p>
         <p class="soft">{quote.carrier} {quote.service}, {quote.days[0]}–{quote.days[1]} days</p>
+        {#if docket.note}<p class="soft">{docket.note}</p>{/if}
         <p class="trim">{docket.trim}</p>
       {:else}
         <p class="soft">{docket.note}</p>

@@ -115,6 +115,17 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       worn: entry.worn ?? [],
       hollow: sizes(entry.hollow as string | Said[] | null | undefined),
     })),
+    channel: job.channel ?? '',
+    label: { carrier: job.label?.carrier ?? '', mostWeight: mass(job.label?.most_weight) },
+    wishes: { days: String(job.wishes?.days_at_most ?? ''), sides: length(job.wishes?.sides_sum_at_most) },
+    fromCountry: job.ship?.from_country ?? '',
+    toCountry: job.ship?.to_country ?? '',
+    customs: {
+      contents: job.customs?.contents ?? '',
+      reason: job.customs?.reason ?? 'sale',
+      madeIn: job.customs?.made_in ?? '',
+      tariffCode: job.customs?.tariff_code ?? '',
+    },
     fill: {
       kind: job.fill?.kind ?? '',
       places: { ...job.fill?.places },

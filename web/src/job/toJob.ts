@@ -112,7 +112,25 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
       residential: typed.residential,
       signature: typed.signature,
       distance: orNothing(typed.distance ?? ''),
+      from_country: typed.fromCountry.trim().toUpperCase(),
+      to_country: typed.toCountry.trim().toUpperCase(),
     },
+    channel: orNothing(typed.channel),
+    label: typed.label.carrier.trim()
+      ? { carrier: typed.label.carrier, most_weight: orNothing(typed.label.mostWeight) }
+      : null,
+    wishes: {
+      days_at_most: orNothing(typed.wishes.days) as number | null,
+      sides_sum_at_most: orNothing(typed.wishes.sides),
+    },
+    customs: typed.toCountry.trim()
+      ? {
+          contents: typed.customs.contents,
+          reason: typed.customs.reason,
+          made_in: typed.customs.madeIn.trim().toUpperCase(),
+          tariff_code: typed.customs.tariffCode,
+        }
+      : null,
     value: orNothing(typed.value),
     board: orNothing(typed.board),
     school: typed.school,

@@ -96,6 +96,8 @@ export interface TypedPart {
   shape: Shape;
 }
 
+export type CustomsReason = 'sale' | 'gift' | 'return' | 'repair' | 'sample';
+
 export interface Typed {
   title: string;
   parts: TypedPart[];
@@ -107,6 +109,13 @@ export interface Typed {
   inserts: TypedInsert[];
   handHoles: boolean;
   foundBoxes: TypedFoundBox[];
+  /** Where it was sold, by the shop's name for it; a label of its own that the sale gave. */
+  channel: string;
+  label: { carrier: string; mostWeight: string };
+  wishes: { days: string; sides: string };
+  fromCountry: string;
+  toCountry: string;
+  customs: { contents: string; reason: CustomsReason; madeIn: string; tariffCode: string };
   /** What fills the room that is left: a kind, others by place, and how full; nothing where it follows by itself. */
   fill: { kind: string; places: Record<string, string>; full: '' | 'firm' | 'soft'; loose: boolean | null };
   /** What goes around a closed box in a bag or an envelope. */

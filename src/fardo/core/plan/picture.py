@@ -21,6 +21,7 @@ from fardo.core.plan.load import with_packed
 from fardo.core.plan.made_over import with_what_can_be_made_over
 from fardo.core.plan.needed import inside_of
 from fardo.core.plan.not_here import NotHere, not_here
+from fardo.core.plan.own_against_bought import own_against_bought
 from fardo.core.plan.parts import CheckedPart, WrapUsed, check_parts, wrap_used
 from fardo.core.plan.price import Plan, price, price_other_ways
 from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
@@ -167,24 +168,26 @@ class Picture:
             return chosen.tariff
         return self.carriers.versions.get(quote.carrier)
 
+    def more_than_cheapest(self, way: WayPriced) -> tuple[Money, WayPriced] | None:
+        """By how much a way costs more in all than the first, and which that is; None where it does not."""
+        first = next((one for one in self.ways if one.cheapest is not None), None)
+        if first is None or way.cheapest is None or first.cheapest is None or way.cheapest <= first.cheapest:
+            return None
+        return way.cheapest - first.cheapest, first
+
     def beside(self, way: WayPriced) -> str:
-        """Whether a way beats the others by what it costs in all, and its box the one that is bought, in words."""
+        """Whether a way beats the others by what it costs in all, and what is cut against the box that is bought."""
         said = []
         others = [one for one in self.ways if one is not way and one.cheapest]
         if way.cheapest and others and way is self.ways[0]:
             next_best = others[0]
             if next_best.cheapest and way.cheapest < next_best.cheapest:
                 saved = next_best.cheapest - way.cheapest
-                said.append(f"{saved} less in all than the next, {WAYS[next_best.way].TITLE.lower()}")
+                said.append(f"{saved} less in all than the next, {WAYS[next_best.way].TITLE.lower()}.")
         bought = self.way("shelf")
-        if bought and bought is not way and way.boxed.own.currency == bought.boxed.own.currency:
-            own, dear = way.boxed.own, bought.boxed.own
-            less, more = own.saving_on(dear), dear.saving_on(own)
-            against = f"with tape and time the box is {own}, the bought one {dear}"
-            said.append(
-                f"{against}: {less} % less" if less else f"{against}: that is {more} % less" if more else against
-            )
-        return "; ".join(said)
+        if bought and WAYS[way.way].NEEDS == "sheet":
+            said.append(own_against_bought(way.boxed, bought.boxed))
+        return " ".join(said)
 
 
 def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | None = None) -> Picture:

@@ -10,7 +10,9 @@
   import Boards from './Boards.svelte';
   import Boxes from './Boxes.svelte';
   import Designs from './Designs.svelte';
+  import Fills from './Fills.svelte';
   import Mailers from './Mailers.svelte';
+  import Channels from './Channels.svelte';
   import Trusted from './Trusted.svelte';
   import Wires from './Wires.svelte';
   import Wraps from './Wraps.svelte';
@@ -172,8 +174,10 @@
           >
         </div>
       </div>
+      <Channels {d} {wrong} {touched} />
       <Trusted {d} {wrong} {touched} />
       <Wraps {d} {wrong} {touched} />
+      <Fills {d} {wrong} {touched} />
       <Boxes {d} {wrong} {touched} />
       <Mailers {d} {wrong} {touched} />
       <Wires {d} {wrong} {touched} />

@@ -20,7 +20,11 @@
   const noWays = $derived([
     ...desk.ways
       .filter((one) => !ways.includes(one))
-      .map(({ way, title, too_large }) => ({ way, title, why: too_large ?? '' })),
+      .map(({ way, title, too_large, total }) => ({
+        way,
+        title,
+        why: `${too_large ?? ''}${total ? `; it would come to ${total}` : ''}`,
+      })),
     ...(desk.work?.no_ways ?? []),
   ]);
   const dearest = $derived(Math.max(...ways.map((one) => Number(one.total ?? 0)), 0));

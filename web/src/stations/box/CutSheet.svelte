@@ -56,6 +56,7 @@
     >
       {way.chosen ? 'Chosen' : 'Choose this box'}
     </button>
+    {#if way.more && !way.chosen}<p class="more">{way.more}</p>{/if}
   </div>
 
   {#if way.too_large}<p class="no">Not from the sheets in stock: {way.too_large}.</p>{/if}
@@ -178,7 +179,7 @@
     Inside <Measured text={way.inside.figure.text} />. {way.strength}.
   </p>
   {#each way.inserts as says (says)}<p class="stock">{says}</p>{/each}
-  {#if way.compared}<p class="stock">Compared: {way.compared}.</p>{/if}
+  {#if way.compared}<p class="stock">{way.compared}</p>{/if}
   <Inserts {desk} />
 </section>
 
@@ -196,6 +197,12 @@
   }
   .settle .btn {
     margin-left: auto;
+  }
+  .more {
+    flex-basis: 100%;
+    font-size: 14px;
+    color: var(--amber);
+    text-align: right;
   }
   label {
     font-size: 13.5px;

@@ -40,15 +40,12 @@
     <input type="radio" name="way" value={way.way} checked={picked} onchange={() => pick()} class="sr-only" />
     <span class="top">
       <b>{way.title}</b>
-      {#if way.too_large}
-        <span class="no">too large</span>
-      {:else}
-        <span class="figure">{way.total ?? '–'}</span>
-      {/if}
+      <span class="figure">{way.total ?? '–'}</span>
     </span>
     {#if best && !way.too_large}<MoneyBar quote={best} most={dearest} />{/if}
     <small>
-      {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air, box {way.own}{/if}
+      {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air, box with tape
+        and time {way.own}{/if}
       {#if way.warnings.length && !way.too_large}<span class="weak">· {way.warnings[0]}</span>{/if}
       {#if way.chosen}<span class="tied">· chosen</span>{/if}
     </small>
@@ -163,11 +160,6 @@
     font-weight: 600;
   }
   .weak {
-    color: var(--stop);
-  }
-  .no {
-    font-size: 13px;
-    font-weight: 600;
     color: var(--stop);
   }
 </style>

@@ -4,6 +4,7 @@
   import { shop } from '../../lib/shop.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
   import Field from '../../lib/ui/Field.svelte';
+  import SoldOn from './SoldOn.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -38,7 +39,7 @@
     />
     <Field
       id="value"
-      label="Value, {shop.view?.shop.currency ?? ''}"
+      label="Declared value, {shop.view?.shop.currency ?? ''}"
       measure
       note={false}
       faults="ship-faults"
@@ -51,14 +52,14 @@
   </div>
   <label class="home">
     <input type="checkbox" id="residential" bind:checked={desk.typed.residential} onchange={touch} />
-    The door is a home's, not a business's
+    Residential address
   </label>
   <label class="home">
     <input type="checkbox" id="signature" bind:checked={desk.typed.signature} onchange={touch} />
-    It is signed for
+    Signature on delivery
   </label>
   <label class="home" for="distance">
-    By road
+    Distance by road
     <input
       id="distance"
       class="field figure"
@@ -76,9 +77,10 @@
       { field: 'to', label: 'To postcode', sentence: desk.problem('ship.to') },
       { field: 'from', label: 'From', sentence: desk.problem('ship.from') },
       { field: 'value', label: 'Value', sentence: desk.problem('value') },
-      { field: 'distance', label: 'By road', sentence: desk.problem('ship.distance') },
+      { field: 'distance', label: 'Distance by road', sentence: desk.problem('ship.distance') },
     ]}
   />
+  <SoldOn {desk} />
 </section>
 
 <style>

@@ -57,7 +57,7 @@
 
 {#if way && desk.work?.missing.length === 0}
   <div class="head">
-    <h2>What it costs in all, cheapest first</h2>
+    <h2>What it costs in all: covered first, then the cheapest</h2>
     <label>
       in the box
       <select class="field" value={way.way} onchange={(event) => desk.take(event.currentTarget.value)}>

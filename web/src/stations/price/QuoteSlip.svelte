@@ -43,6 +43,10 @@
       ] as const
     ).filter(([, amount]) => Number(amount) > 0),
   );
+  const tracked = $derived(
+    quote.tracked === true ? ', tracked' : quote.tracked === false ? ', not tracked' : '',
+  );
+  const letter = $derived(quote.form === 'parcel' ? '' : `, as a ${quote.form}`);
   const billed = $derived(
     parcels > 1
       ? `${parcels} parcels, billed as ${[quote.billed, ...quote.beside].join(' and ')}`
@@ -58,7 +62,7 @@
 <article class="sheet" class:chosen={quote.chosen} aria-label="{name}, {quote.programme}">
   <div class="top">
     <h3>{name}</h3>
-    <span class="soft">{quote.programme}, {days}</span>
+    <span class="soft">{quote.programme}, {days}{tracked}{letter}</span>
     <b class="figure sum">{quote.total}</b>
     <button class="btn" class:btn-main={!quote.chosen} disabled={quote.chosen || !choosable} onclick={choose}>
       {quote.chosen ? 'Chosen' : 'Choose'}
@@ -87,6 +91,8 @@
       {#if quote.kept.amount_today}<button class="link" onclick={byToday}>Price by today's</button>{/if}
     </p>
   {/if}
+  {#if quote.uncovered}<p class="risk">not covered: {quote.uncovered}</p>{/if}
+  {#if quote.more && !quote.chosen}<p class="soft">{quote.more}</p>{/if}
   {#if quote.note}<p class="soft">{quote.note}</p>{/if}
   <MoneyBar {quote} {most} />
   <table>
@@ -116,6 +122,10 @@
 <style>
   article {
     padding: 12px 16px 10px;
+  }
+  .risk {
+    font-weight: 550;
+    color: var(--stop);
   }
   .chosen {
     box-shadow: inset 4px 0 0 var(--twine);

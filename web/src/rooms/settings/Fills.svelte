@@ -1,0 +1,104 @@
+<script lang="ts">
+  // What boxes are filled with: the usual kind first, others by job and by place.
+  import Cell from './Cell.svelte';
+  import { text, type ListProps } from './words';
+
+  let { d = $bindable(), wrong, touched }: ListProps = $props();
+
+  type Fill = typeof d.fill;
+  const FORMS: [NonNullable<Fill['form']>, string, string][] = [
+    ['sheets', 'sheets, crumpled', 'a sheet'],
+    ['pillows', 'air pillows', 'a pillow'],
+    ['loose', 'loose, from a sack', 'a sack'],
+    ['pads', 'pads, folded', 'a pad'],
+    ['rolls', 'rolls along the edges', 'a roll'],
+    ['block', 'board or an empty box', ''],
+  ];
+  const rows = $derived([
+    { fill: d.fill, path: 'fill', id: 'fill-usual' },
+    ...(d.fills ?? []).map((fill, n) => ({ fill, path: `fills[${n}]`, id: `fill-${n}` })),
+  ]);
+
+  function add(): void {
+    const fill: Fill = { name: '', weight_per_litre: '10 g', price_per_100_litres: '0.00', form: 'sheets' };
+    d.fills = [...(d.fills ?? []), fill];
+    touched();
+  }
+  function drop(n: number): void {
+    d.fills = (d.fills ?? []).filter((_, k) => k !== n);
+    touched();
+  }
+  const number = (typed: string) => (typed.trim() === '' ? null : (typed as unknown as number));
+</script>
+
+<div class="part">
+  <h2>Fill</h2>
+  <div class="row heads" aria-hidden="true">
+    <span>Name</span><span>Comes in</span><span>Litres, of one</span><span>Weight of a litre</span><span
+      >Price of 100 litres, {d.currency}</span
+    >
+  </div>
+  {#each rows as { fill, path, id }, n (id)}
+    <div class="row">
+      <Cell
+        id="{id}-name"
+        label={n ? `Name of fill ${n}` : 'Name of the usual fill'}
+        measure={false}
+        bind:value={() => fill.name, (v) => (fill.name = v)}
+        oninput={touched}
+        problem={wrong(`${path}.name`)}
+      />
+      <select class="field" aria-label="What fill {n} comes in" bind:value={fill.form} onchange={touched}>
+        {#each FORMS as [form, says] (form)}<option value={form}>{says}</option>{/each}
+      </select>
+      <Cell
+        id="{id}-each"
+        label="Litres of one of fill {n}"
+        bind:value={() => String(fill.each_litres ?? ''), (v) => (fill.each_litres = number(v))}
+        oninput={touched}
+        problem={wrong(`${path}.each_litres`)}
+      />
+      <Cell
+        id="{id}-weight"
+        label="Weight of a litre of fill {n}"
+        bind:value={() => text(fill.weight_per_litre, 'g'), (v) => (fill.weight_per_litre = v)}
+        oninput={touched}
+        problem={wrong(`${path}.weight_per_litre`)}
+      />
+      <Cell
+        id="{id}-price"
+        label="Price of 100 litres of fill {n}"
+        bind:value={() => fill.price_per_100_litres, (v) => (fill.price_per_100_litres = v)}
+        oninput={touched}
+        problem={wrong(`${path}.price_per_100_litres`)}
+      />
+      {#if n}
+        <button
+          type="button"
+          class="off"
+          onclick={() => drop(n - 1)}
+          aria-label="Drop {fill.name || 'this fill'}">×</button
+        >
+      {:else}<span class="usual">usual</span>{/if}
+    </div>
+  {/each}
+  <button type="button" class="btn" onclick={add}>Add a fill</button>
+</div>
+
+<style>
+  .heads {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .row {
+    display: grid;
+    grid-template-columns: minmax(140px, 2fr) minmax(150px, 2fr) repeat(3, minmax(90px, 1fr)) 44px;
+    gap: 8px;
+    align-items: center;
+    margin-bottom: 6px;
+  }
+  .usual {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+</style>
