@@ -6,8 +6,10 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from fardo.core.quantity import FINEST, Length, Mass, Money, Units, show_length, show_mass, show_sizes
+from fardo.core.quantity import FINEST, INCH, Length, Mass, Money, Units, show_length, show_mass, show_sizes
 from fardo.core.why import Value, Why
+
+_THICK = INCH  # what is less is how thick something is
 
 
 class WhyView(BaseModel):
@@ -50,11 +52,11 @@ def view_why(why: Why, units: Units) -> WhyView:
 
 
 def say(value: Value, units: Units) -> str:
-    """A value in words; lengths to a sixty-fourth or a tenth of a millimetre, so that the sum can be checked."""
+    """A value in words: lengths as the tape shows them, how thick board and wrap are as finely as it was measured."""
     if isinstance(value, Length):
-        return show_length(value, units, "nearest", FINEST[units]).text
+        return show_length(value, units, "nearest", FINEST[units] if value < _THICK else None).text
     if isinstance(value, Mass):
         return show_mass(value, units, "up").text
     if isinstance(value, tuple):
-        return show_sizes(value, units, "nearest", FINEST[units]).text
+        return show_sizes(value, units, "nearest", FINEST[units] if max(value) < _THICK else None).text
     return f"{value} {value.currency}" if isinstance(value, Money) else value
