@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
 
 import numpy as np
 import pytest
@@ -48,14 +49,15 @@ def filled(boxed: Boxed) -> float:
 
 
 @pytest.mark.parametrize("job", ["1-concertina", "3-flyer-set", "4-table-loom", "5-stock-saddle", "6-paddles"])
-@pytest.mark.parametrize("way", ["slotted", "tray", "shelf", "recut"])
-def test_voids_of_the_made_up_shops_jobs_add_up_to_what_is_left(job: str, way: str) -> None:
+def test_voids_of_the_made_up_shops_jobs_add_up_to_what_is_left(job: str) -> None:
     (path,) = _JOBS.glob(f"{job}*.job.json")
-    try:
-        boxed = box_for(way, understand(read_job(path.read_bytes()), SHOP, "10440"), SHOP)
-    except NoAnswer:
-        pytest.skip("none there is large enough")
-    assert filled(boxed) == pytest.approx(litres(boxed), rel=0.02)
+    read, tried = understand(read_job(path.read_bytes()), SHOP, "10440"), 0
+    for way in ("slotted", "tray", "shelf", "recut"):
+        with suppress(NoAnswer):  # none there is large enough
+            boxed = box_for(way, read, SHOP)
+            assert filled(boxed) == pytest.approx(litres(boxed), rel=0.02)
+            tried += 1
+    assert tried >= 3
 
 
 def in_cylinder(points: np.ndarray, by: float) -> np.ndarray:

@@ -191,22 +191,22 @@ class _Show:
             label = f"{placed.piece.name}, {self.titles[placed.piece.of]}"
             pieces[label] = pieces.get(label, 0) + 1
         return SheetView(
-            title=f"{n}. {what} {_cross(one.sheet.length, one.sheet.width, units)}", offcut=one.sheet.offcut,
-            svg=svg(draw_sheet(f"{what} {n}", one, self.drawings), units),
+            title=f"{n}. {what} {cross(one.sheet.length, one.sheet.width, units)}", offcut=one.sheet.offcut,
+            svg=svg(draw_sheet(f"{what} {n}", one, self.drawings, self.today.shop.offcut_least), units),
             pieces=[f"{count} x {label}" if count > 1 else label for label, count in pieces.items()],
             cuts=[_view_cut(k, cut, one.cuts, units) for k, cut in enumerate(one.cuts)],
-            keeps=[_cross(rest.length, rest.width, units) for rest in one.worth_keeping(self.today.shop.offcut_least)],
+            keeps=[cross(rest.length, rest.width, units) for rest in one.worth_keeping(self.today.shop.offcut_least)],
         )  # fmt: skip
 
 
 def _view_cut(n: int, cut: Cut, cuts: Sequence[Cut], units: Units) -> CutView:
     return CutView(
         fence=exact_text(cut.fence, units), new_fence=n == 0 or cut.fence != cuts[n - 1].fence, across=cut.across,
-        piece=_cross(cut.rest.length, cut.rest.width, units),
+        piece=cross(cut.rest.length, cut.rest.width, units),
     )  # fmt: skip
 
 
-def _cross(length: Length, width: Length, units: Units) -> str:
+def cross(length: Length, width: Length, units: Units) -> str:
     a, b = (show_length(side, units, "down").text for side in (length, width))
     return f"{a.removesuffix(f' {units}')} x {b}"
 

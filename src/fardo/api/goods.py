@@ -68,6 +68,7 @@ class WrapList(BaseModel):
 
     cuts: list[CutView]
     totals: list[MaterialTotal]
+    fill: list[str] = Field(default_factory=list, description="what is fetched to fill the box in hand")
     weight: str
     price: str
     minutes: int

@@ -40,7 +40,7 @@ def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
         inside=inside,
         layout=layout,
         parts=[view_part(part, units) for part in picture.parts],
-        wrap=view_wrap(picture.wrap, units),
+        wrap=_materials(picture),
         ways=[view_way(way, picture) for way in picture.ways],
         no_ways=[views.NoWayView(way=way, title=WAYS[way].TITLE, why=why) for way, why in picture.cannot],
         not_here=[_view_not_here(one, picture.shop.units) for one in picture.not_here],
@@ -87,6 +87,14 @@ def _view_hazards(hazards: Hazards, answers: Mapping[str, str]) -> list[goods.Ha
         )
         for code in hazards.asked
     ]
+
+
+def _materials(picture: Picture) -> goods.WrapList:
+    """Everything to cut for wrapping, and what is fetched to fill the box in hand."""
+    listed = view_wrap(picture.wrap, picture.shop.units)
+    if picture.current is not None:
+        listed.fill = [fill.fetched(stuffed) for fill, stuffed in picture.current.boxed.filling.fetched]
+    return listed
 
 
 def _docket(picture: Picture) -> views.Docket:

@@ -214,7 +214,7 @@ class FillWishEntry(Strict):
 class Wishes(Strict):
     """What the job asks of its services."""
 
-    days_at_most: Annotated[int, Field(ge=0, le=365)] | None = Field(None, description="on the way")
+    days_at_most: Count | None = Field(None, description="on the way")
     sides_sum_at_most: Measure | None = Field(None, description="length, width and height together, outside")
 
 

@@ -14,9 +14,10 @@ from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.files.channel import read_sale_label
 from fardo.files.field_reading import FieldReading, is_empty
 from fardo.files.job import BesideEntry, JobFile, Ship
-from fardo.files.typed import to_length, to_mass, to_sizes
+from fardo.files.typed import to_count, to_length, to_mass, to_sizes
 
 NO_PARCEL = BesideEntry()
+_MOST_DAYS = 365
 
 
 class JourneyReading(FieldReading):
@@ -50,7 +51,9 @@ class JourneyReading(FieldReading):
     def wishes(self, job: JobFile) -> Wishes:
         path = "wishes.sides_sum_at_most"
         sides = self.optional(job.wishes.sides_sum_at_most, None, to_length, self.shop.units, path)
-        return Wishes(job.wishes.days_at_most, sides)
+        said = job.wishes.days_at_most
+        days = None if is_empty(said) else self.attempt(to_count, said, "wishes.days_at_most", _MOST_DAYS)
+        return Wishes(days, sides)
 
     def journey(self, job: JobFile, shop_origin: str, hazards: Hazards, channel: Channel | None) -> Journey | None:
         origin = self.needed("postcode it leaves from", job.ship.origin or shop_origin, read_postcode, "ship.from")

@@ -33,7 +33,7 @@ def label_sheet(title: str, labels: Sequence[BagLabel], paper: Paper) -> bytes:
             [
                 Paragraph(f"Bag {label.number} of {label.of}", _LARGE),
                 Paragraph(_text(label.holds, 140), _PLAIN),
-                Paragraph(f"goes to: {_text(label.goes_to, 120)}", _SMALL),
+                Paragraph(f"goes to: {_text(label.goes_to or title, 120)}", _SMALL),
                 Paragraph(_text(title, 80), _SMALL),
             ]
         )

@@ -42,13 +42,15 @@ def pdf(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "
     """A page a sheet, with the cuts in order."""
     shop = desk.today.file
     drawn, fence = [], []
-    for title, blank, settings in _sheets(desk, bench, jobs, tool):
+    pieces: list[str] = []
+    for title, blank, settings, of in _sheets(desk, bench, jobs, tool):
         drawn.append(blank)
+        pieces += of
         fence += [FenceSetting(one.fence, one.blade, f"{title}: {one.do}", one.cuts) for one in settings]
     heading = Heading("Cutting plan", day=today_in_words())
     cautions = CUTTING if tool == "saw" else CUTTING[:1]
     set_to = "Fence" if tool == "saw" else "Mark"
-    content = cut_sheet(heading, drawn, fence, cautions, shop.units, shop.paper, set_to=set_to)
+    content = cut_sheet(heading, drawn, fence, cautions, shop.units, shop.paper, pieces, set_to)
     return download(content, "application/pdf", "cutting plan", ".pdf", look=True)
 
 
@@ -58,7 +60,7 @@ def dxf_sheets(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAs
     # Its library takes most of a second to load, which a starting shop need not wait for.
     from fardo.files.dxf import dxf
 
-    drawn = [blank for _, blank, _ in _sheets(desk, bench, jobs, tool)]
+    drawn = [blank for _, blank, _, _ in _sheets(desk, bench, jobs, tool)]
     return download(dxf(drawn, desk.today.shop.units), "image/vnd.dxf", "cutting plan", ".dxf")
 
 
@@ -117,9 +119,11 @@ def _after(desk: Desk, keys: list[str], tool: Tool) -> ShopFile | None:
     return after
 
 
-def _sheets(
-    desk: Desk, bench: Bench, jobs: list[str] | None, tool: Tool
-) -> list[tuple[str, Blank, list[FenceSetting]]]:
+# A sheet by its name, drawn, its cuts, and in words what each piece of it is.
+Sheet = tuple[str, Blank, list[FenceSetting], list[str]]
+
+
+def _sheets(desk: Desk, bench: Bench, jobs: list[str] | None, tool: Tool) -> list[Sheet]:
     """Every sheet drawn, with its cuts. Raises NoAnswer where there is nothing to cut or a piece fits no sheet."""
     found = desk.reckon(_draw_sheets, cutting.list_work(desk, bench).taken(jobs), tool)
     if not found:
@@ -127,11 +131,12 @@ def _sheets(
     return found
 
 
-def _draw_sheets(desk: Desk, keys: list[str], tool: Tool) -> list[tuple[str, Blank, list[FenceSetting]]]:
+def _draw_sheets(desk: Desk, keys: list[str], tool: Tool) -> list[Sheet]:
     today, units = desk.today, desk.today.shop.units
     taken = cutting.works(desk, keys)
     drawings = drawings_of(taken)
-    found: list[tuple[str, Blank, list[FenceSetting]]] = []
+    found: list[Sheet] = []
+    titles = {key: desk.jobs.get(key).job.title or "Untitled job" for key in keys}
     for board in plan_boards(taken, today.shop, tool):
         if board.plan is None:
             raise NoAnswer(board.why_not)
@@ -143,5 +148,10 @@ def _draw_sheets(desk: Desk, keys: list[str], tool: Tool) -> list[tuple[str, Bla
                 piece = rest.rpartition(" x ")[0]
                 way = "across its length" if cut.across else "along its length"
                 settings.append(FenceSetting(cut.fence, "through", f"{piece}, {way}", 1))
-            found.append((title, draw_sheet(f"sheet {title}", one, drawings), settings))
+            least = today.shop.offcut_least
+            placed = [(laid.piece, cutting.cross(*laid.piece.size, units)) for laid in one.placed]
+            of = [f"{title}: {piece.name}, {size}, for {titles[piece.of]}" for piece, size in placed]
+            keeps = [cutting.cross(rest.length, rest.width, units) for rest in one.worth_keeping(least)]
+            of += [f"{title}: keep {size}" for size in keeps]
+            found.append((title, draw_sheet(f"sheet {title}", one, drawings, least), settings, of))
     return found

@@ -1,7 +1,7 @@
 """The room left in a packed box, place by place: under the goods, on top, at the sides and the ends, and between them.
 
-What lies outside the box around all the wrapped goods is six plain blocks, so their volumes are exact; the rest of the
-void is between things, with their openings and hollows.
+What lies outside the box around all the wrapped goods is six plain blocks, less the extras that lie in them, so their
+volumes are exact; the rest of the void is between things, with their openings and hollows.
 """
 
 from __future__ import annotations
@@ -15,7 +15,7 @@ from scipy.ndimage import distance_transform_edt
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.void import empty_cells
 from fardo.core.goods.part import Sizes
-from fardo.core.quantity import ZERO, Length, volume_nm3
+from fardo.core.quantity import ZERO, Length
 
 Where = Literal["under", "between", "left", "right", "front", "back", "top"]
 PLACES: tuple[Where, ...] = get_args(Where)
@@ -36,43 +36,60 @@ class Void:
     volume_nm3: int
 
 
+Block = tuple[Sizes, Sizes]  # its lowest and its highest corner
+
+
 @dataclass(frozen=True, slots=True)
 class Room:
     """Where goods lie in a box.
 
     Args:
-        low, high: of what liners and pads leave. goods_low, goods_high: of all that is wrapped.
+        inner: what liners and pads leave. goods: around all that is wrapped. extras: each that lies beside or on them.
     """
 
-    low: Sizes
-    high: Sizes
-    goods_low: Sizes
-    goods_high: Sizes
+    inner: Block
+    goods: Block
+    extras: tuple[Block, ...] = ()
 
 
 def voids_in(room: Room, void_nm3: int) -> tuple[Void, ...]:
     """Every place that is not full, in the order in which it is filled.
 
     Args:
-        void_nm3: all of it, as goods, wrap and inserts leave it.
+        void_nm3: all of it, as goods, extras, wrap and inserts leave it.
     """
-    (x0, y0, z0), (x1, y1, z1) = room.low, room.high
+    (x0, y0, z0), (x1, y1, z1) = low, high = room.inner
     (a0, b0, c0), (a1, b1, c1) = (
-        tuple(min(max(side, low), high) for side, low, high in zip(corner, room.low, room.high, strict=True))
-        for corner in (room.goods_low, room.goods_high)
+        tuple(min(max(side, least), most) for side, least, most in zip(corner, low, high, strict=True))
+        for corner in room.goods
     )
-    long, wide, deep = x1 - x0, y1 - y0, c1 - c0
-    around: list[tuple[Where, Length, Sizes]] = [
-        ("under", c0 - z0, (long, wide, c0 - z0)),
-        ("left", a0 - x0, (a0 - x0, wide, deep)), ("right", x1 - a1, (x1 - a1, wide, deep)),
-        ("front", b0 - y0, (a1 - a0, b0 - y0, deep)), ("back", y1 - b1, (a1 - a0, y1 - b1, deep)),
-        ("top", z1 - c1, (long, wide, z1 - c1)),
+    around: list[tuple[Where, Length, Block]] = [
+        ("under", c0 - z0, (low, (x1, y1, c0))),
+        ("left", a0 - x0, ((x0, y0, c0), (a0, y1, c1))), ("right", x1 - a1, ((a1, y0, c0), (x1, y1, c1))),
+        ("front", b0 - y0, ((a0, y0, c0), (a1, b0, c1))), ("back", y1 - b1, ((a0, b1, c0), (a1, y1, c1))),
+        ("top", z1 - c1, ((x0, y0, c1), high)),
     ]  # fmt: skip
-    found = {where: Void(where, depth, volume_nm3(*block)) for where, depth, block in around if depth >= _LEAST}
+    found = {
+        where: Void(where, depth, _volume(block) - sum(_volume(_shared(block, extra)) for extra in room.extras))
+        for where, depth, block in around
+        if depth >= _LEAST
+    }
     between = void_nm3 - sum(void.volume_nm3 for void in found.values())
     if between > 0:
         found["between"] = Void("between", ZERO, between)
     return tuple(found[where] for where in PLACES if where in found and found[where].volume_nm3 > 0)
+
+
+def _volume(block: Block) -> int:
+    sides = [max(0, high.nm - low.nm) for low, high in zip(*block, strict=True)]
+    return sides[0] * sides[1] * sides[2]
+
+
+def _shared(one: Block, other: Block) -> Block:
+    """What two blocks have in common; of no volume where that is nothing."""
+    low = tuple(max(a, b) for a, b in zip(one[0], other[0], strict=True))
+    high = tuple(min(a, b) for a, b in zip(one[1], other[1], strict=True))
+    return (low[0], low[1], low[2]), (high[0], high[1], high[2])
 
 
 def widest_between(ask: Ask, answer: Answer) -> Length:

@@ -79,7 +79,8 @@ def weight_after(weight: Mass, count: int, off: Iterable[tuple[Mass, int]], take
 def bag_labels(steps: Sequence[Step]) -> tuple[BagLabel, ...]:
     """One label for each step that leaves something small, in the order of taking apart."""
     bags = [step for step in steps if step.keep]
-    return tuple(BagLabel(n, len(bags), step.keep, ", ".join(step.frees) or step.do) for n, step in enumerate(bags, 1))
+    # A step that frees nothing leaves its screws where they were: at the thing itself.
+    return tuple(BagLabel(n, len(bags), step.keep, ", ".join(step.frees)) for n, step in enumerate(bags, 1))
 
 
 def put_back(steps: Sequence[Step]) -> tuple[BackStep, ...]:

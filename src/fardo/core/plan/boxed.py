@@ -14,7 +14,7 @@ from fardo.core.board.strength import SOFT, Strength, enough, judge
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting, fence_of
 from fardo.core.fill.filling import NO_FILLING, Filling, fill_voids
-from fardo.core.fill.voids import Room, Void, voids_in, widest_between
+from fardo.core.fill.voids import Block, Room, Void, voids_in, widest_between
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape import Box
 from fardo.core.make import WAYS, Made, School
@@ -22,7 +22,7 @@ from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import board_weight
 from fardo.core.plan.cells import divider_of, in_cells
 from fardo.core.plan.cut_out import CutOut, OnSheet, cut_out, other_side_long, within_inserts
-from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, liner_thickness, placed
+from fardo.core.plan.load import Load, Placed, arrange, ask_of, bodies_of, liner_thickness, placed
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.together import coats_together
 from fardo.core.protect.coat import NONE, Coat, Wearer
@@ -260,14 +260,19 @@ def _voids(load: Load, arrangement: Answer, made: Made, t: Length, void_nm3: int
     inner, around, below = within_inserts(load, made.inside, t)
     low = (around, around, liner_thickness(load) + below)
     high = (low[0] + inner[0], low[1] + inner[1], low[2] + inner[2])
-    corners = [
-        (one.at[axis] - one.body.around_bundle, one.at[axis] + one.sizes[axis] + one.body.around_bundle)
-        for axis in range(3) for one in there
-    ]  # fmt: skip
-    each = [corners[axis * len(there) : (axis + 1) * len(there)] for axis in range(3)]
-    a, b, c = (min(start for start, _ in ends) for ends in each)
-    d, e, f = (max(end for _, end in ends) for ends in each)
-    return voids_in(Room(low, high, (a, b, c), (d, e, f)), void_nm3)
+    goods = [_around(one) for one in there if not one.body.extra] or [_around(one) for one in there]
+    lows, highs = ([block[end] for block in goods] for end in range(2))
+    a, b, c = (min(sides) for sides in zip(*lows, strict=True))
+    d, e, f = (max(sides) for sides in zip(*highs, strict=True))
+    extras = tuple(_around(one) for one in there if one.body.extra)
+    return voids_in(Room((low, high), ((a, b, c), (d, e, f)), extras), void_nm3)
+
+
+def _around(one: Placed) -> Block:
+    """The box around a thing where it lies, with what goes around all of its bundle."""
+    by = one.body.around_bundle
+    (x, y, z), (length, width, height) = one.at, one.sizes
+    return (x - by, y - by, z - by), (x + length + by, y + width + by, z + height + by)
 
 
 def _in_its_cells(load: Load, arrangement: Answer, made: Made, t: Length, shop: Shop) -> Answer:

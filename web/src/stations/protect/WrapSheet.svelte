@@ -80,6 +80,7 @@
   {:else}
     <p class="soft">Nothing is cut for wrap yet. Add a layer to a part above.</p>
   {/if}
+  {#if wrap?.fill?.length}<p class="soft">To fill the box in hand: {wrap.fill.join(', ')}.</p>{/if}
 </section>
 
 <style>

@@ -1,0 +1,74 @@
+"""Fill by place, a box made over and kept, a dearer box that says so, and where it was sold, on the screen."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.select import Select
+
+from tests.browser.driver import Page, first_job
+
+
+def saved_job(page: Page, job: str) -> Any:
+    page.saved()
+    return page.api(f"/api/jobs/{job}")["job"]
+
+
+def test_each_place_is_filled_with_what_is_chosen(page: Page) -> None:
+    job = first_job(page, "arrange", ".fill table")
+    page.shows(".fill", "Under")
+    page.shows(".fill", "On top")
+    page.shows(".fill .all", "crumpled paper")
+    Select(page.one("[aria-label='Fill, under']")).select_by_visible_text("folded bubble")
+    page.shows(".fill .all", "pads of folded bubble")
+    assert saved_job(page, job)["fill"]["places"] == {"under": "folded bubble"}
+    Select(page.one(".fill .top select")).select_by_visible_text("air pillows")
+    page.shows(".fill .all", "air pillows")
+    page.until(lambda: "paper" not in page.text(".fill .all"))
+    assert saved_job(page, job)["fill"] == {"kind": "air pillows", "places": {}, "loose": None, "full": None}
+    assert page.axe() == []
+
+
+def test_a_box_made_over_is_drawn_told_and_kept_as_a_pattern(page: Page) -> None:
+    first_job(page, "box", ".way")
+    page.one("input[name=way][value=recut]").find_element(By.XPATH, "..").click()
+    page.shows(".steps", "Take the ")
+    page.shows(".steps", "Tape over every cut edge")
+    page.until(lambda: page.all(".cut .drawing svg"))
+    page.shows(".cut .key", "slit right through")
+    page.button("Keep as a pattern").send_keys(Keys.ENTER)
+    page.shows(".toast", "is kept as a pattern")
+    (pattern,) = page.api("/api/shop")["shop"]["patterns"]
+    assert pattern["name"].startswith(f"{pattern['box']} made ")
+    page.until(lambda: any(pattern["name"] in one.text for one in page.all(".hand label, .way small")))
+    assert page.axe() == []
+    page.button("Undo").click()
+    page.until(lambda: page.api("/api/shop")["shop"]["patterns"] == [])
+
+
+def test_a_dearer_box_says_by_how_much(page: Page) -> None:
+    first_job(page, "box", ".way")
+    assert page.all(".cut .more") == []
+    ways = page.all("input[name=way]")
+    ways[-1].find_element(By.XPATH, "..").click()
+    page.shows(".cut .more", " more than ")
+    page.shows(".cut", "Choose this box")
+
+
+def test_the_label_of_a_sale_stands_in_the_prices_once_it_is_said(page: Page) -> None:
+    job = first_job(page, "measure", "#to")
+    page.driver.execute_script("document.querySelector('#channel').closest('details').open = true")
+    page.fill("label-carrier", "Wendlefirth Post")
+    page.fill("label-most", "50 lb")
+    assert saved_job(page, job)["label"] == {"carrier": "Wendlefirth Post", "most_weight": "50 lb"}
+    page.fill("wish-days", "soon")
+    page.shows("#sold-faults", "soon")
+    page.fill("wish-days", "30")
+    page.until(lambda: page.text("#sold-faults") == "")
+    assert page.axe() == []
+    page.open(f"/jobs/{job}/price", "article")
+    listed = " ".join(one.text for one in page.all("article, li"))
+    assert "label from the sale" in listed or "Prepaid Label, prepaid" in listed
+    assert "no label came with the sale" not in listed
