@@ -58,7 +58,7 @@ def test_a_chosen_price_keeps_the_tariff_it_was_made_by(client: TestClient) -> N
     # Two more to a home, and fuel of 12.5 % on it.
     assert Decimal(kept["kept"]["amount_today"]) - Decimal(before["amount"]) == Decimal("2.25")
     # The same service at another programme, and whatever was not chosen, is by today's.
-    assert quote_of(way, ("Oddbarrow", "Ground", "marketplace"))["tariff"] == 2
+    assert quote_of(way, ("Oddbarrow", "Express", "account"))["tariff"] == 2
     assert [len([q for q in way["quotes"] if (q["carrier"], q["service"], q["programme"]) == OF])] == [1]
     # Chosen anew, it is by today's tariff.
     again = choose(chosen, way, {**kept, "amount": kept["kept"]["amount_today"], "tariff": 2})

@@ -66,8 +66,8 @@ def view_plan(plan: Plan, way: WayPriced, picture: Picture) -> views.QuoteView:
         kept = views.KeptView(version=version, amount_today=str(way.today.amount) if way.today else None)
     view = view_quote(quote, picture.shop.units, plan, chosen, version, kept)
     first = way.plans[0] if way.plans else plan
-    if plan is not first and plan.costs.total > first.costs.total:
-        view.more = f"{plan.costs.total - first.costs.total} more than {first.quote.carrier} {first.quote.service}"
+    if (more := plan.more_than(first)) is not None:
+        view.more = f"{more} more than {first.quote.carrier} {first.quote.service}"
     return view
 
 

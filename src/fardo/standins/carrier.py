@@ -211,7 +211,7 @@ def _parcel(asked: QuotesAsked) -> Parcel:
         Parcel(
             tuple(Length.of_mm(side) for side in one.sides_mm), Mass.of_grams(one.weight_g),  # type: ignore[arg-type]
             read_postcode(asked.origin), read_postcode(asked.to), asked.home, signature=asked.signature,
-            form=one.form,  # type: ignore[arg-type]
+            form=one.form, country=asked.country,  # type: ignore[arg-type]
             value=Money.read(one.value, asked.currency) if one.value else None,
         )
         for one in asked.parcels

@@ -9,7 +9,7 @@ from __future__ import annotations
 import asyncio
 import time
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import httpx
 
@@ -38,13 +38,17 @@ class Asked:
     tries: int
     seconds: float
 
+    def without(self, programmes: frozenset[str]) -> Asked:
+        """The same without the prices of these programmes, which belong to other sales."""
+        return replace(self, quotes=tuple(one for one in self.quotes if one.programme not in programmes))
+
 
 def message_of(parcel: Parcel, currency: str) -> QuotesAsked:
     """A parcel and those beside it as they go over the wire. Args: currency: of their values, the carrier's own."""
     parcels = (parcel, *parcel.beside)
     return QuotesAsked(
-        origin=parcel.origin, to=parcel.destination, home=parcel.residential, signature=parcel.signature,
-        currency=currency,
+        origin=parcel.origin, to=parcel.destination, country=parcel.country, home=parcel.residential,
+        signature=parcel.signature, currency=currency,
         parcels=[
             ParcelSaid(
                 sides_mm=(one.sides[0].mm, one.sides[1].mm, one.sides[2].mm), weight_g=one.weight.grams,

@@ -32,6 +32,7 @@ class ParcelSaid(_Said):
 class QuotesAsked(_Said):
     origin: str = Field(alias="from", max_length=20)
     to: str = Field(max_length=20)
+    country: str = Field("", max_length=2, description="code of the one it goes to, empty at home")
     home: bool = False
     signature: bool = False
     currency: Currency

@@ -49,8 +49,8 @@ class AskRequest(BaseModel):
 async def ask(request: AskRequest, desk: OpenDesk, purchases: OpenPurchases) -> list[CarrierSays]:
     """What every carrier that can be asked says itself, each beside what its tariff comes to. One that does not answer
     is told as such after a few seconds; nothing else waits for it."""
-    questions, ours, exchange = await run_in_threadpool(_questions, request, desk)
-    answers = await ask_all(questions, purchases.patience)
+    questions, ours, exchange, closed = await run_in_threadpool(_questions, request, desk)
+    answers = [answer.without(closed) for answer in await ask_all(questions, purchases.patience)]
     if request.id is not None:
         given = [_given(answer.carrier, one) for answer in answers for one in answer.quotes]
         await run_in_threadpool(desk.labels.keep_quotes, request.id, given)
@@ -61,11 +61,14 @@ def _given(carrier: str, quote: QuoteSaid) -> GivenQuote:
     return GivenQuote(carrier, quote.id, quote.service, quote.programme, quote.amount, quote.currency)
 
 
-def _questions(request: AskRequest, desk: Desk) -> tuple[list[tuple[Wire, QuotesAsked]], list[Quote], Exchange]:
-    """What each carrier is asked, what each service comes to by its tariff, and the shop's rates."""
+def _questions(
+    request: AskRequest, desk: Desk
+) -> tuple[list[tuple[Wire, QuotesAsked]], list[Quote], Exchange, frozenset[str]]:
+    """What each carrier is asked, what each service comes to by its tariff, the shop's rates, and the programmes that
+    belong to sales of other channels."""
     today, exchange = desk.today, desk.today.shop.exchange
     if not today.file.wires:
-        return [], [], exchange
+        return [], [], exchange, frozenset()
     job = today.understand(request.job)
     parcel, quotes = to_ask(job, request.way, today.shop, today.carriers_for(job))
     asked = []
@@ -74,7 +77,7 @@ def _questions(request: AskRequest, desk: Desk) -> tuple[list[tuple[Wire, Quotes
         currency = currency if exchange.knows(currency) else exchange.currency
         message = message_of(exchange.declared(parcel, currency), currency)
         asked.append((Wire(entry.carrier, entry.address), message))
-    return asked, quotes, exchange
+    return asked, quotes, exchange, job.journey.closed if job.journey is not None else frozenset()
 
 
 class LabelRequest(BaseModel):

@@ -61,6 +61,10 @@ class Plan:
         """What is covered before what is not, then the cheaper in all."""
         return self.at_risk, self.costs.total.minor
 
+    def more_than(self, other: Plan) -> Money | None:
+        """By how much it costs more in all; None where it does not."""
+        return self.costs.total - other.costs.total if self.costs.total > other.costs.total else None
+
     @property
     def own(self) -> Money:
         """What it costs beside what the carrier asks."""
