@@ -208,7 +208,7 @@ def test_a_metric_shop_types_and_reads_centimetres_and_kilos(page: Page) -> None
     page.shows("aside .size", "cm")
     page.shows("aside dl", "kg")
     page.press(Keys.ESCAPE, "b")
-    page.shows(".cut thead", "Fence, cm")
+    page.shows(".cut thead", "Fence or mark, cm")
 
 
 def test_a_whole_job_without_the_mouse(page: Page) -> None:

@@ -218,6 +218,11 @@ export class JobDesk {
     void this.workOut();
   }
 
+  /** Keeps looking at a way whose board or school is changed, though another may cost less then. */
+  hold(way: string): void {
+    this.inHand ||= way;
+  }
+
   /** Looks at every way there is, also those a job of old left out. */
   lookAtAll(): void {
     const every = { ...this.#base };

@@ -30,6 +30,7 @@
   const get = (event: MouseEvent) => void desk.follow(event, 'A sheet');
 
   function take(code: string): void {
+    desk.hold(way.way);
     desk.typed.board = code;
     desk.touch();
   }
@@ -70,7 +71,7 @@
       <button class="link" onclick={() => desk.chooseBox(way)}>Cut by today's</button>
     </p>{/if}
   {#each way.notes as note (note)}<p class="note">{note}</p>{/each}
-  {#if way.made_over}<KeepPattern {way} />{/if}
+  {#if way.made_over}<KeepPattern {desk} {way} />{/if}
 
   {#if way.blanks.length}<Tabs.Root value={shown} onValueChange={(value) => (tab = value)}>
       <div class="bar">

@@ -1,13 +1,15 @@
 <script lang="ts">
   // A box made over that worked is kept as a pattern, to be made again for other goods.
+  import type { JobDesk } from '../../job/job.svelte';
   import { calls, sentence, type ShopFile, type WayView } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
 
   interface Props {
+    desk: JobDesk;
     way: WayView;
   }
-  let { way }: Props = $props();
+  let { desk, way }: Props = $props();
 
   const inside = $derived(way.inside.figure.text);
   const kept = $derived((shop.view?.shop.patterns ?? []).find((one) => one.name === way.item));
@@ -23,6 +25,7 @@
     const pattern = { name, box: way.made_over, inside };
     try {
       shop.view = await change([...was.filter((one) => one.name !== name), pattern]);
+      await desk.workOut();
       toast.show(`${name} is kept as a pattern.`, () => void undo(was));
     } catch (fault) {
       toast.show(sentence(fault));
@@ -31,6 +34,7 @@
   async function undo(was: ShopFile['patterns']): Promise<void> {
     try {
       shop.view = await change(was);
+      await desk.workOut();
     } catch (fault) {
       toast.show(sentence(fault));
     }

@@ -37,7 +37,7 @@
 <!-- The keyboard goes to the box in hand: arrow keys take another in hand. -->
 <div class="one">
   <label class="way" class:picked>
-    <input type="radio" name="way" value={way.way} checked={picked} onchange={() => pick()} class="sr-only" />
+    <input type="radio" name="way" value={way.way} checked={picked} onclick={() => pick()} class="sr-only" />
     <span class="top">
       <b>{way.title}</b>
       <span class="figure">{way.total ?? '–'}</span>
