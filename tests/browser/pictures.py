@@ -81,6 +81,7 @@ def take_all(folder: Path) -> None:
             page.open(f"{loom}/box", ".way")
             page.one("input[name=way][value=recut]").find_element("xpath", "..").click()
             page.one(".steps li")
+            page.until(lambda: page.all(".cut .drawing svg"))
             take(page, folder, "box-recut")
             page.open(f"{concertina}/box", ".way")
             page.one("input[name=way][value=tray]").find_element("xpath", "..").click()

@@ -187,7 +187,8 @@
                   {board.sheets.length === 1 ? 'sheet' : 'sheets'},
                   <b class="figure">{board.waste_percent}</b>
                   % over,
-                  {#if board.free}knife only{:else}fence set <b class="figure">{board.fence_changes}</b> times{/if},
+                  {#if board.free}knife only{:else}{tool === 'saw' ? 'fence' : 'straightedge'} set
+                    <b class="figure">{board.fence_changes}</b> times{/if},
                   {view.currency} <b class="figure">{board.price}</b></span
                 >{/if}
             </h2>
@@ -201,7 +202,11 @@
                   <h3>{sheet.title}</h3>
                   <p class="soft">{sheet.pieces.join('; ')}</p>
                   {#if sheet.cuts.length}<table>
-                      <thead><tr><th>Fence, {shop.units}</th><th>Cut through</th></tr></thead>
+                      <thead
+                        ><tr
+                          ><th>{tool === 'saw' ? 'Fence' : 'Mark'}, {shop.units}</th><th>Cut through</th></tr
+                        ></thead
+                      >
                       <tbody>
                         {#each sheet.cuts as cut, n (n)}
                           <tr class:same={!cut.new_fence}>
