@@ -202,3 +202,10 @@ def test_an_opened_box_is_scored_inside_and_its_lap_loses_its_flaps() -> None:
     assert corners == [long, long + short, long * 2 + short, (long + short) * 2]
     off = [line for line in blank.lines if line.kind == "cut" and line.start[0] == corners[-1]]
     assert len(off) == 2
+
+
+def test_nobody_cuts_a_box_down_by_an_eighth() -> None:
+    made = kept_girth(at_bench("18 1/2 x 12 x 21", "23 7/8 x 6 1/8 x 20 7/8"))
+    assert made.cut_down == ZERO
+    assert made.inside[2] == inches("21")
+    assert kept_girth(at_bench("18 1/2 x 12 x 21", "23 7/8 x 6 1/8 x 20 1/2")).cut_down == inches("1/2")

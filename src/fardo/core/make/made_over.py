@@ -27,6 +27,7 @@ from fardo.core.quantity import INCH, SIXTEENTH, ZERO, Length, volume_nm3
 Folds = Literal["tape", "bench"]
 
 _TAB = Length.of_mm(32.0)  # as most boxes are glued; it is only drawn
+_LEAST_CUT = INCH.half()  # nobody cuts a box down by less: starting value
 _LEAST_LAP = INCH * 2  # what is over by less goes to the length: starting value
 
 
@@ -182,7 +183,8 @@ def _made_over(old: Sizes, t: Length, needed: Sizes, refold: Length, step: Lengt
     length, width, height = old
     if needed[2] > height:
         return
-    high = height - (height - needed[2]).to_step(step, "down")
+    over = (height - needed[2]).to_step(step, "down")
+    high = height - over if over >= _LEAST_CUT else height
     if needed[0] <= length and needed[1] <= width:
         yield Recut(old, t, needed, (length, width, high), step=step)
     if needed[0] < needed[1]:
