@@ -85,7 +85,7 @@ def recut(
     old, needed = (read_sizes(text, shop.units, field=name) for text, name in ((box, "box"), (inside, "inside")))
     try:
         caliper, refold = shop.grade(board).caliper, shop.allowances[REFOLD]
-        found = recuts(old, caliper, needed, refold, shop.step, taken, upright)
+        found = recuts(old, caliper, needed, refold, shop.allowances.mark_step, taken, upright)
     except NoAnswer as none:
         if as_json:
             print_json({"possible": False, "why": str(none), "results": []})

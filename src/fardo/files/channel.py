@@ -11,8 +11,6 @@ from fardo.core.plan.channel import Channel, SaleLabel
 from fardo.core.quantity import Mass, Units
 from fardo.files.typed import ExtraEntry, Strict, Weight, to_mass, to_sizes
 
-_NO_CAP = "70 lb"  # what no label says, a postal service takes at most (common practice)
-
 
 class SaleLabelEntry(Strict):
     """A label that the sale gave; it costs the seller nothing more."""
@@ -37,8 +35,8 @@ class ChannelEntry(Strict):
 
 def read_sale_label(entry: SaleLabelEntry, units: Units, path: str) -> SaleLabel:
     """Raises BadInput naming the field."""
-    most = _NO_CAP if entry.most_weight is None else entry.most_weight
-    return SaleLabel(entry.carrier, to_mass(most, units, f"{path}.most_weight"))
+    most = None if entry.most_weight is None else to_mass(entry.most_weight, units, f"{path}.most_weight")
+    return SaleLabel(entry.carrier, most)
 
 
 def read_channel(entry: ChannelEntry, units: Units, path: str) -> Channel:

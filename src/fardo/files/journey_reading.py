@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from fardo.core.goods.hazard import Hazards
 from fardo.core.plan.channel import Channel, closed_to
-from fardo.core.plan.journey import Journey, Wishes
+from fardo.core.plan.journey import Journey, Wishes, abroad
 from fardo.core.quantity import ZERO, Mass, Money, read_distance
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode
@@ -40,13 +40,12 @@ class JourneyReading(FieldReading):
             self.problems.append(problem)
         return found
 
-    def abroad(self, ship: Ship) -> str:
+    def country(self, ship: Ship) -> str:
         """Code of the country it goes to, nothing at home."""
         for field, code in (("ship.from_country", ship.from_country), ("ship.to_country", ship.to_country)):
             if code and not (len(code) == 2 and code.isascii() and code.isalpha()):
                 self.problems.append(BadInput("no country", read=code, allowed="its two letters", field=field))
-        home, to = (ship.from_country or self.shop.country).upper(), ship.to_country.upper()
-        return "" if not to or to == home else to
+        return abroad(ship.to_country, ship.from_country, self.shop.country)
 
     def wishes(self, job: JobFile) -> Wishes:
         path = "wishes.sides_sum_at_most"
@@ -69,7 +68,7 @@ class JourneyReading(FieldReading):
             return None
         ship = job.ship
         signature = ship.signature or (value is not None and self.shop.asks_to_sign(value))
-        country = self.abroad(ship)
+        country = self.country(ship)
         at_door = Parcel(
             (ZERO, ZERO, ZERO), Mass(0), origin, destination, ship.residential, signature=signature, country=country
         )

@@ -15,7 +15,7 @@ from reportlab.pdfgen.canvas import FILL_EVEN_ODD, Canvas
 from fardo.core.arrange.ask import Answer
 from fardo.core.arrange.body import NO_WEIGHT, Body, stance
 from fardo.core.goods.part import Sizes
-from fardo.core.quantity import Length, Rounding, Units, show_length, show_mass
+from fardo.core.quantity import Length, Rounding, Units, show_length, show_mass, show_sizes
 from fardo.files.lettering import lines_of, set_words
 from fardo.files.page import MARGIN, PAPERS, Heading, Pages, Paper, mm, print_pages, tick_box
 
@@ -50,7 +50,7 @@ class Packing:
 
 def packing_sheet(packing: Packing, units: Units, paper: Paper) -> bytes:
     """A PDF page with the three views, then the tables; they go on over as many pages as they take."""
-    lines = [f"inside {_sizes(packing.inside, units, 'down')}"]
+    lines = [f"inside {show_sizes(packing.inside, units, 'down')}"]
     if packing.room:
         free = ", ".join(f"{side} {_words(by, units, 'down')}" for side, by in packing.room)
         lines.append(f"free around the wrapped goods: {free} {units}")
@@ -178,7 +178,7 @@ def _goes_in(pages: Pages, packing: Packing, units: Units) -> None:
             pages.begin()
             _row(pages, heads, columns, bold=True)
         places = [_words(c, units, "nearest") for c in laid.at]
-        size = _sizes(stance(body, laid.turn).sizes, units, "up").removesuffix(f" {units}")
+        size = show_sizes(stance(body, laid.turn).sizes, units, "up").text.removesuffix(f" {units}")
         weight = show_mass(body.weight, units, "up").text if body.weight > NO_WEIGHT else ""
         up = "this side up" if body.this_side_up else "flat" if body.keep_flat else ""
         tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)
@@ -214,10 +214,6 @@ def _row(pages: Pages, cells: Sequence[str], columns: Sequence[float], bold: boo
     for cell, x in zip(cells, columns, strict=True):
         set_words(pages.canvas, x, pages.y - 3.6 * mm, cell, 9.5, bold)
     pages.y -= 5.8 * mm
-
-
-def _sizes(sizes: Sizes, units: Units, rounding: Rounding) -> str:
-    return f"{' x '.join(_words(side, units, rounding) for side in sizes)} {units}"
 
 
 def _words(length: Length, units: Units, rounding: Rounding) -> str:

@@ -7,11 +7,11 @@ over (common practice).
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from fardo.core.cut.drawing import Blank, Line, Note, chain
+from fardo.core.cut.drawing import Blank, Kind, Line, Note, chain
 from fardo.core.quantity import ZERO, Length
 
 
@@ -56,16 +56,16 @@ def draw_flat_tube(name: str, face: str, tube: FlatTube) -> Blank:
         Line("old-fold", (ZERO, low + tube.body), (far, low + tube.body)),
     ]
     x = tube.old_corner
-    lines += [Line("edge", (x, ZERO), (x, low)), Line("old-fold", (x, low), (x, high)),
-              Line("edge", (x, low + tube.body), (x, top))]  # fmt: skip
+    lines += _corner(x, ("edge", "old-fold"), (low, high), (low + tube.body, top))
     if tube.cut_down.nm:
         lines.append(Line("liner-cut", (ZERO, high), (far, high)))
     for corner in tube.corners:
-        lines += [Line("slot", (corner, ZERO), (corner, low)), Line("liner-cut", (corner, low), (corner, high)),
-                  Line("slot", (corner, high), (corner, top))]  # fmt: skip
+        lines += _corner(corner, ("slot", "liner-cut"), (low, high), (high, top))
     if not tube.corners and tube.cut_down.nm:
         lines += [Line("slot", (at, high), (at, low + tube.body)) for at in (ZERO, x, far)]
-    lines += _cut_back(tube)
+    # Between two new corners lies a long wall, and half a short one at each fold; else the long one is to the left.
+    short_walls = (0, 2) if tube.corners else (1,)
+    lines += _cut_back(tube, (ZERO, *(tube.corners or (x,)), far), short_walls, low, high)
     marks = (ZERO, *(tube.corners or (x,)), far)
     ups = (ZERO, low, high, *((low + tube.body,) if tube.cut_down.nm else ()), top)
     dimensions = [*chain(marks, "below", ZERO), *chain(ups, "left", ZERO)]
@@ -85,14 +85,24 @@ def _trims(box: FlatTube | OpenedCase, low: Length, high: Length) -> list[Length
     return sorted({low, high, *(low - deep for deep in below), *(high + deep for deep in above)})
 
 
-def _cut_back(tube: FlatTube) -> Iterator[Line]:
-    """Across the flaps that are cut back, wall by wall."""
-    low, high = tube.scores
-    edges = (ZERO, *(tube.corners or (tube.old_corner,)), tube.across)
-    # Between two new corners lies a long wall, and half a short one at each fold; else the long one is to the left.
-    short_walls = (0, 2) if tube.corners else (1,)
+def _corner(
+    x: Length, kinds: tuple[Kind, Kind], wall: tuple[Length, Length], above: tuple[Length, Length]
+) -> tuple[Line, ...]:  # fmt: skip
+    """A corner from end to end. Args: kinds: of line in the flaps and in the wall. above: from where to where the top
+    flaps go."""
+    in_flaps, in_wall = kinds
+    return (
+        Line(in_flaps, (x, ZERO), (x, wall[0])), Line(in_wall, (x, wall[0]), (x, wall[1])),
+        Line(in_flaps, (x, above[0]), (x, above[1])),
+    )  # fmt: skip
+
+
+def _cut_back(
+    box: FlatTube | OpenedCase, edges: Sequence[Length], short_walls: tuple[int, ...], low: Length, high: Length
+) -> Iterator[Line]:
+    """Across the flaps that are cut back, wall by wall. Args: edges: of the walls. short_walls: by their place."""
     for wall, (a, b) in enumerate(pairwise(edges)):
-        below, above = tube.inner if wall in short_walls else tube.outer
+        below, above = box.inner if wall in short_walls else box.outer
         if below is not None:
             yield Line("cut", (a, low - below), (b, low - below))
         if above is not None:
@@ -132,21 +142,16 @@ def draw_opened(name: str, case: OpenedCase) -> Blank:
     lines = [Line("edge", a, b) for a, b in zip(outline, outline[1:] + outline[:1], strict=True)]
     lines += [Line("old-fold", (ZERO, y), (case.around, y)) for y in (low, old_high)]
     for x in case.old_corners:
-        lines += [Line("edge", (x, ZERO), (x, low)), Line("old-fold", (x, low), (x, high)),
-                  Line("edge", (x, old_high), (x, top))]  # fmt: skip
+        lines += _corner(x, ("edge", "old-fold"), (low, high), (old_high, top))
     for corner in corners:
-        lines += [Line("slot", (corner, ZERO), (corner, low)), Line("score", (corner, low), (corner, high)),
-                  Line("slot", (corner, high), (corner, top))]  # fmt: skip
+        lines += _corner(corner, ("slot", "score"), (low, high), (high, top))
     if case.cut_down.nm:
         lines.append(Line("score", (ZERO, high), (corners[-1], high)))
     # No flaps are left on the wall that laps.
     lines += [Line("cut", (corners[-1], y), (end, y)) for y in (low, high)]
     if case.cut_off.nm:
         lines.append(Line("cut", (end, low), (end, high)))
-    for n, (a, b) in enumerate(pairwise([ZERO, *corners])):
-        below, above = case.inner if n % 2 else case.outer
-        lines += [Line("cut", (a, low - below), (b, low - below))] if below is not None else []
-        lines += [Line("cut", (a, high + above), (b, high + above))] if above is not None else []
+    lines += _cut_back(case, [ZERO, *corners], (1, 3), low, high)
     ups = (ZERO, low, high, *((old_high,) if case.cut_down.nm else ()), top)
     dimensions = [*chain((ZERO, *corners, end), "below", ZERO), *chain(ups, "left", ZERO)]
     dimensions += chain(_trims(case, low, high), "right", far) if _trimmed(case) else ()

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from fardo.core.quantity import Length
+from fardo.core.quantity import SIXTEENTH, Length
 
 _MOST = Length.of_mm(200)
 
@@ -73,6 +73,11 @@ class Allowances:
 
     def __getitem__(self, of: Allowance) -> Length:
         return next((length for name, length in self.lengths if name == of.name), of.starts)
+
+    @property
+    def mark_step(self) -> Length:
+        """To which what is marked by hand goes: the fence's, and the tape's sixteenth where panels are kept exact."""
+        return self.step or SIXTEENTH
 
     def at_least(self, panel: Length) -> Length:
         """The panel as the fence can be set, never smaller."""

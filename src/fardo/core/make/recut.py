@@ -19,7 +19,7 @@ from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.made_over import Recut, recuts
 from fardo.core.make.step import Step
 from fardo.core.make.stock import SIDES, Pattern, Stock, StockBox, Taken, both_units, closing_tape, nearest_of
-from fardo.core.quantity import SIXTEENTH, Length, volume_nm3
+from fardo.core.quantity import Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
@@ -46,7 +46,7 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
     whys: list[tuple[str, NoAnswer]] = []
     for box in there:
         try:
-            best = _best(recuts(box.inside, box.grade.caliper, inside, allowances[REFOLD], step_of(allowances),
+            best = _best(recuts(box.inside, box.grade.caliper, inside, allowances[REFOLD], allowances.mark_step,
                                 "bench", upright))  # fmt: skip
         except NoAnswer as none:
             whys.append((box.name, none))
@@ -70,7 +70,7 @@ def _by_pattern(contents: Contents, stock: Stock, allowances: Allowances) -> Ite
             continue
         box, refold = there[pattern.box], allowances[REFOLD]
         with suppress(NoAnswer):  # the box by that name is another one by now
-            best = _best(recuts(box.inside, box.grade.caliper, pattern.inside, refold, step_of(allowances),
+            best = _best(recuts(box.inside, box.grade.caliper, pattern.inside, refold, allowances.mark_step,
                                 "bench", True))  # fmt: skip
             made = _made(box, replace(best, needed=stands[0]))
             yield pattern, replace(made, pattern=pattern.name, notes=(f"Made from {box.name}, as the pattern says.",))
@@ -78,11 +78,6 @@ def _by_pattern(contents: Contents, stock: Stock, allowances: Allowances) -> Ite
 
 def _within(sizes: Sizes, inside: Sizes) -> bool:
     return all(size <= room for size, room in zip(sizes, inside, strict=True))
-
-
-def step_of(allowances: Allowances) -> Length:
-    """To which marks go: the fence's, and the tape's sixteenth where panels are kept exact."""
-    return allowances.step or SIXTEENTH
 
 
 def _best(found: list[Recut]) -> Recut:

@@ -15,11 +15,11 @@ class SaleLabel:
     """A label that the sale gave; it costs the seller nothing more.
 
     Args:
-        carrier: whose it is. most_weight: its cap.
+        carrier: whose it is. most_weight: its cap, None where it has none of its own.
     """
 
     carrier: str
-    most_weight: Mass
+    most_weight: Mass | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -73,6 +73,16 @@ class Journey:
         return value
 
 
+def abroad(to: str, leaves_from: str, home: str) -> str:
+    """Code of the country it goes to; nothing where that is the one it leaves from, or nobody said.
+
+    >>> abroad("FR", "", "US"), abroad("us", "", "US"), abroad("", "", "US")
+    ('FR', '', '')
+    """
+    country = to.upper()
+    return "" if country == (leaves_from or home).upper() else country
+
+
 def parcel_of(boxed: Boxed, journey: Journey) -> Parcel:
     """The closed box as a carrier sees it."""
     made = boxed.made

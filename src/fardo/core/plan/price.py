@@ -145,7 +145,7 @@ def _not_by_its_label(service: Service, parcel: Parcel, journey: Journey) -> str
         return "no label came with the sale"
     if label.carrier != service.carrier:
         return f"the label that came with the sale is {label.carrier}'s"
-    if parcel.weight > label.most_weight:
+    if label.most_weight is not None and parcel.weight > label.most_weight:
         most = show_mass(label.most_weight, service.units, "down")
         return f"weighs {show_mass(parcel.weight, service.units, 'up')}; the label from the sale takes {most}"
     return ""

@@ -14,7 +14,7 @@ from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.plan.channel import Channel
 from fardo.core.protect.coat import Coat
 from fardo.core.protect.material import BubbleSide, Material
-from fardo.core.quantity import TAPE, Length, Mass, Money, Units
+from fardo.core.quantity import Length, Mass, Money, Units
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.exchange import Exchange
 
@@ -70,11 +70,6 @@ class Shop:
     channels: tuple[Channel, ...] = ()
     country: str = ""
     soft: SoftGates = STARTING_GATES
-
-    @property
-    def step(self) -> Length:
-        """To which what is marked and cut goes: the fence's, or the tape's where panels are kept exact."""
-        return self.allowances.step or TAPE[self.units]
 
     def gap(self, fragility: int | None) -> Length:
         """The habit for what bears so many g, None where nobody said."""

@@ -113,7 +113,7 @@ def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) ->
     if pile > 1:
         shape, coats = _sleeved(shape, layers, shop, pile)
         shape = stacked(shape, pile)
-    wearer = Wearer(shape, NONE, shop.bubbles, pile, shop.step)
+    wearer = Wearer(shape, NONE, shop.bubbles, pile, shop.allowances.mark_step)
     growth = NONE
     guards: list[CornerGuard] = []
     for n, layer in enumerate(layers):
@@ -129,7 +129,7 @@ def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) ->
         growth = grown(growth, coat.growth)
         if layer.material.form == BOXED:  # what goes on after it goes around a box
             length, width, height = (side + by * 2 for side, by in zip(shape.sizes, growth, strict=True))
-            wearer = Wearer(Box(length, width, height), NONE, shop.bubbles, step=shop.step)
+            wearer = Wearer(Box(length, width, height), NONE, shop.bubbles, step=shop.allowances.mark_step)
         else:
             wearer = replace(wearer, grown=grown(wearer.grown, coat.growth))
     return Wrapped(part, pile, shape, tuple(coats), growth, tuple(guards))
@@ -142,7 +142,7 @@ def _sleeved(shape: Shape, layers: tuple[Layer, ...], shop: Shop, pile: int) -> 
         if not layer.each:
             continue
         try:
-            coat = _put_on(Wearer(shape, NONE, shop.bubbles, step=shop.step), layer, shop)
+            coat = _put_on(Wearer(shape, NONE, shop.bubbles, step=shop.allowances.mark_step), layer, shop)
         except BadInput as problem:
             raise problem.under(f"protect[{n}]") from problem
         coats.append(coat.times(pile))
