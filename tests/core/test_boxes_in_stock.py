@@ -222,3 +222,13 @@ def test_what_can_be_made_over_is_named_where_nothing_fits_as_it_is() -> None:
     lacks = "amp carton can be made over: as it comes it is 1 1/2 in (39 mm) not high enough"
     assert reasons["shelf"].endswith(lacks)
     assert reasons["stash"].endswith(lacks)
+
+
+def test_no_box_is_opened_at_its_seam_for_what_breaks() -> None:
+    """It stays glued, or another box is taken."""
+    harp = box("harp carton", "72 x 40 x 14", used=True)
+    floated = Contents(sizes("39 x 22 x 14"), floats=True)
+    with pytest.raises(NoAnswer, match="which is not for what breaks"):
+        boxes_for("recut", floated, C, allowances(), stock=Stock((harp,)))
+    (opened,) = boxes_for("recut", replace(floated, floats=False), C, allowances(), stock=Stock((harp,)))
+    assert "laps" in " ".join(step.do for step in opened.steps)

@@ -1,5 +1,5 @@
 // The shop's settings, read once and after each change of them.
-import { calls, type FormChoice, type ShopView } from './api/client';
+import { calls, type FormChoice, type ShopFile, type ShopView } from './api/client';
 
 class ShopDesk {
   view = $state<ShopView | null>(null);
@@ -20,6 +20,16 @@ class ShopDesk {
 
   async load(): Promise<void> {
     this.view = await calls.shop();
+  }
+
+  /** Puts some of its settings in the place of what they were. */
+  async change(part: Partial<ShopFile>): Promise<void> {
+    await this.ready();
+    if (!this.view) return;
+    this.view = await calls.changeShop({
+      revision: this.view.revision,
+      shop: { ...this.view.shop, ...part },
+    });
   }
 }
 

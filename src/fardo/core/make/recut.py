@@ -32,6 +32,7 @@ MINUTES, _MINUTES_OPENED = Fraction(15), Fraction(20)
 _PRACTICE = "flattened, a slotted box is a tube 2(l + w) around (common practice)"
 # A lap is worth its work where the box comes out so much smaller: starting value.
 _LAP_SAVES = Fraction(1, 10)
+_MOST_ROOM = Fraction(3, 2)  # so many times the room that what breaks asks for: starting value
 
 
 def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
@@ -46,8 +47,9 @@ def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made
     whys: list[tuple[str, NoAnswer]] = []
     for box in there:
         try:
-            best = _best(recuts(box.inside, box.grade.caliper, inside, allowances[REFOLD], allowances.mark_step,
-                                "bench", upright))  # fmt: skip
+            refold, step = allowances[REFOLD], allowances.mark_step
+            found_here = recuts(box.inside, box.grade.caliper, inside, refold, step, "bench", upright)
+            best = _best(_not_opened(found_here) if contents.floats else found_here)
         except NoAnswer as none:
             whys.append((box.name, none))
             continue
@@ -78,6 +80,16 @@ def _by_pattern(contents: Contents, stock: Stock, allowances: Allowances) -> Ite
 
 def _within(sizes: Sizes, inside: Sizes) -> bool:
     return all(size <= room for size, room in zip(sizes, inside, strict=True))
+
+
+def _not_opened(found: list[Recut]) -> list[Recut]:
+    """For what breaks: a box that stays glued, and is not far too large for it. Raises NoAnswer where none is."""
+    kept = [
+        made for made in found if not made.lap.nm and volume_nm3(*made.inside) <= volume_nm3(*made.needed) * _MOST_ROOM
+    ]
+    if not kept:
+        raise NoAnswer("made over it would be far too large, or opened at its seam, which is not for what breaks")
+    return kept
 
 
 def _best(found: list[Recut]) -> Recut:

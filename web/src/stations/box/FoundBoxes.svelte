@@ -3,7 +3,7 @@
   import { tick } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { blankFoundBox } from '../../job/typed';
-  import { calls, sentence, type ShopFile } from '../../lib/api/client';
+  import { sentence, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Wear from '../../lib/ui/Wear.svelte';
   import { toast } from '../../lib/toast.svelte';
@@ -44,18 +44,15 @@
       count: 1,
       used: true,
       carrier: '',
-      worn: box.worn,
+      worn: box.worn as NonNullable<ShopFile['boxes']>[number]['worn'],
       hollow: box.hollow.trim() || null,
     };
-    const change = (file: object) =>
-      calls.changeShop({ revision: shop.view?.revision ?? 0, shop: file as ShopFile });
     try {
-      shop.view = await change({ ...was, boxes: [...(was.boxes ?? []), kept] });
+      await shop.change({ boxes: [...(was.boxes ?? []), kept] });
       desk.typed.foundBoxes.splice(n, 1);
       touch();
       toast.show(`${kept.name} is in the stash.`, () => {
-        void change({ ...shop.view?.shop, boxes: was.boxes }).then((view) => {
-          shop.view = view;
+        void shop.change({ boxes: was.boxes ?? [] }).then(() => {
           desk.typed.foundBoxes.splice(n, 0, box);
           touch();
         });

@@ -15,6 +15,82 @@
   const touch = () => desk.touch();
   const channels = $derived(shop.view?.shop.channels ?? []);
   const channel = $derived(channels.find((one) => one.name === desk.typed.channel));
+  interface Typed {
+    id: string;
+    label: string;
+    get: () => string;
+    set: (typed: string) => void;
+    placeholder?: string;
+    path?: string;
+    measure?: boolean;
+  }
+  const t = $derived(desk.typed);
+  const fields = $derived<Typed[]>([
+    {
+      id: 'label-carrier',
+      label: 'Label from the sale',
+      get: () => t.label.carrier,
+      set: (v) => (t.label.carrier = v),
+      placeholder: channel?.label?.carrier ?? 'none',
+    },
+    {
+      id: 'label-most',
+      label: 'Label up to',
+      get: () => t.label.mostWeight,
+      set: (v) => (t.label.mostWeight = v),
+      placeholder: String(channel?.label?.most_weight ?? '4 lb'),
+      path: 'label.most_weight',
+      measure: true,
+    },
+    {
+      id: 'wish-days',
+      label: 'Within, days',
+      get: () => t.wishes.days,
+      set: (v) => (t.wishes.days = v),
+      placeholder: 'any',
+      path: 'wishes.days_at_most',
+    },
+    {
+      id: 'wish-sides',
+      label: `At most in all, ${shop.units}`,
+      get: () => t.wishes.sides,
+      set: (v) => (t.wishes.sides = v),
+      placeholder: 'L + W + H',
+      path: 'wishes.sides_sum_at_most',
+      measure: true,
+    },
+    {
+      id: 'from-country',
+      label: 'From country',
+      get: () => t.fromCountry,
+      set: (v) => (t.fromCountry = v),
+      placeholder: shop.view?.shop.country || 'two letters',
+      path: 'ship.from_country',
+    },
+    {
+      id: 'to-country',
+      label: 'To country',
+      get: () => t.toCountry,
+      set: (v) => (t.toCountry = v),
+      placeholder: 'the same',
+      path: 'ship.to_country',
+    },
+  ]);
+  const customs = $derived<Typed[]>([
+    {
+      id: 'customs-contents',
+      label: 'Contents, for customs',
+      get: () => t.customs.contents,
+      set: (v) => (t.customs.contents = v),
+    },
+    { id: 'customs-made', label: 'Made in', get: () => t.customs.madeIn, set: (v) => (t.customs.madeIn = v) },
+    {
+      id: 'customs-code',
+      label: 'Tariff code',
+      get: () => t.customs.tariffCode,
+      set: (v) => (t.customs.tariffCode = v),
+    },
+  ]);
   const abroad = $derived(desk.typed.toCountry.trim() !== '');
   const said = $derived(
     [
@@ -39,98 +115,31 @@
         {#each channels as one (one.name)}<option>{one.name}</option>{/each}
       </select></label
     >
-    <Field
-      id="label-carrier"
-      label="Label from the sale"
-      note={false}
-      faults="sold-faults"
-      bind:value={desk.typed.label.carrier}
-      oninput={touch}
-      placeholder={channel?.label?.carrier ?? 'none'}
-    />
-    <Field
-      id="label-most"
-      label="Label up to"
-      measure
-      note={false}
-      faults="sold-faults"
-      bind:value={desk.typed.label.mostWeight}
-      oninput={touch}
-      placeholder={String(channel?.label?.most_weight ?? '4 lb')}
-      problem={desk.problem('label.most_weight')}
-    />
-    <Field
-      id="wish-days"
-      label="Within, days"
-      note={false}
-      faults="sold-faults"
-      bind:value={desk.typed.wishes.days}
-      oninput={touch}
-      placeholder="any"
-      problem={desk.problem('wishes.days_at_most')}
-    />
-    <Field
-      id="wish-sides"
-      label="At most in all, {shop.units}"
-      measure
-      note={false}
-      faults="sold-faults"
-      bind:value={desk.typed.wishes.sides}
-      oninput={touch}
-      placeholder="L + W + H"
-      problem={desk.problem('wishes.sides_sum_at_most')}
-    />
-    <Field
-      id="from-country"
-      label="From country"
-      note={false}
-      faults="sold-faults"
-      bind:value={desk.typed.fromCountry}
-      oninput={touch}
-      placeholder={shop.view?.shop.country || 'two letters'}
-      problem={desk.problem('ship.from_country')}
-    />
-    <Field
-      id="to-country"
-      label="To country"
-      note={false}
-      faults="sold-faults"
-      bind:value={desk.typed.toCountry}
-      oninput={touch}
-      placeholder="the same"
-      problem={desk.problem('ship.to_country')}
-    />
+    {#each fields as one (one.id)}
+      <Field
+        id={one.id}
+        label={one.label}
+        measure={one.measure ?? false}
+        note={false}
+        faults="sold-faults"
+        bind:value={one.get, one.set}
+        oninput={touch}
+        placeholder={one.placeholder}
+        problem={one.path ? desk.problem(one.path) : ''}
+      />
+    {/each}
   </div>
   {#if abroad}
     <div class="grid">
-      <Field
-        id="customs-contents"
-        label="Contents, for customs"
-        note={false}
-        bind:value={desk.typed.customs.contents}
-        oninput={touch}
-      />
       <label
         >Reason
         <select class="field" id="customs-reason" bind:value={desk.typed.customs.reason} onchange={touch}>
           {#each REASONS as reason (reason)}<option>{reason}</option>{/each}
         </select></label
       >
-      <Field
-        id="customs-made"
-        label="Made in"
-        note={false}
-        bind:value={desk.typed.customs.madeIn}
-        oninput={touch}
-        placeholder="two letters"
-      />
-      <Field
-        id="customs-code"
-        label="Tariff code"
-        note={false}
-        bind:value={desk.typed.customs.tariffCode}
-        oninput={touch}
-      />
+      {#each customs as one (one.id)}
+        <Field id={one.id} label={one.label} note={false} bind:value={one.get, one.set} oninput={touch} />
+      {/each}
     </div>
   {/if}
   {#if channel?.note}<p class="note">{channel.name}: {channel.note}</p>{/if}
@@ -138,11 +147,9 @@
     id="sold-faults"
     faults={[
       { field: 'channel', label: 'Sold on', sentence: desk.problem('channel') },
-      { field: 'label-most', label: 'Label up to', sentence: desk.problem('label.most_weight') },
-      { field: 'wish-days', label: 'Within', sentence: desk.problem('wishes.days_at_most') },
-      { field: 'wish-sides', label: 'At most in all', sentence: desk.problem('wishes.sides_sum_at_most') },
-      { field: 'from-country', label: 'From country', sentence: desk.problem('ship.from_country') },
-      { field: 'to-country', label: 'To country', sentence: desk.problem('ship.to_country') },
+      ...fields
+        .filter((one) => one.path)
+        .map((one) => ({ field: one.id, label: one.label, sentence: desk.problem(one.path ?? '') })),
     ]}
   />
 </details>
