@@ -70,6 +70,12 @@ def test_a_used_box_made_over_shows_where_the_knife_goes(stocked: TestClient) ->
     assert "0.00" in {quote["costs"]["box"] for quote in recut["quotes"]}
 
 
+def test_boxes_there_are_told_beside_a_field_that_cannot_be_read(stocked: TestClient) -> None:
+    told = work(stocked, post() | {"wishes": {"days_at_most": "soon"}}, in_hand="recut")
+    assert [problem["field"] for problem in told["problems"]] == ["wishes.days_at_most"]
+    assert {one["item"] for one in way(told, "recut")["at_hand"]} == {"flat", "tall"}
+
+
 def test_ways_that_cannot_be_say_why_with_the_nearest(stocked: TestClient) -> None:
     told = work(stocked, post("26 x 26 x 8"))
     reasons = {one["way"]: one["why"] for one in told["no_ways"]}

@@ -100,5 +100,10 @@ def _page(browser: webdriver.Chrome, served: Served | AppHere) -> Iterator[Page]
         if entry["level"] == "SEVERE" and "Failed to load resource" not in entry["message"]
     ]  # fmt: skip
     resize(browser, 1280, 800)
+    # What the page would note and save on leaving comes late on a busy machine, and would be found by the next one.
+    browser.execute_script(
+        "addEventListener('visibilitychange', (event) => event.stopImmediatePropagation(), true);"
+        "Storage.prototype.setItem = () => undefined"
+    )
     browser.get("about:blank")
     assert faults == []

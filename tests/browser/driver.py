@@ -14,6 +14,7 @@ from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.select import Select
 from selenium.webdriver.support.ui import WebDriverWait
 
 AXE = Path(__file__).resolve().parents[2] / "web/node_modules/axe-core/axe.min.js"
@@ -105,6 +106,11 @@ class Page:
         element = self.one(f"#{field}")
         element.send_keys(Keys.CONTROL, "a")
         element.send_keys(words or Keys.DELETE)
+
+    def choose(self, field: str, starts: str) -> None:
+        """Picks the option whose words begin so. Letters typed on a list are two words where a machine is busy."""
+        options = Select(self.one(f"#{field}")).options
+        next(one for one in options if one.text.strip().lower().startswith(starts.lower())).click()
 
     def press(self, *keys: str) -> None:
         """Types on whatever has the focus."""

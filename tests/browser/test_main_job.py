@@ -134,7 +134,7 @@ def test_board_and_school_change_the_sheet_and_the_sum(page: Page) -> None:
     page.one("input[name=school][value=thumb]").click()
     page.until(lambda: page.text(".bar .size") != exact)
     board = page.text("aside .basis")
-    page.one("#board").send_keys("BC")
+    page.choose("board", "BC")
     page.until(lambda: page.text("aside .basis") != board)
     page.one("[role=tab][data-value=lid]").click()
     page.until(lambda: page.one(".drawing:not([hidden]) .second-score"))

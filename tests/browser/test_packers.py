@@ -73,7 +73,7 @@ def test_a_layer_goes_on_one_side_and_around_what_is_held_together(page: Page) -
     page.one("#add-layer").click()
     last = len(page.all("[id^=layer-][id$=-on]")) - 1
     field = f"layer-{last}-on"
-    page.one(f"#{field}").send_keys("On the top")
+    page.choose(field, "On the top")
     page.shows(".says", "On the top only.")
     page.fill("bundle", "pair")
     page.one("#add-around").click()

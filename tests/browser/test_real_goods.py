@@ -181,7 +181,7 @@ def test_turn_battery_and_lifting_stand_at_their_step(page: Page) -> None:
     page.shows("[data-step=lift] .caution", "Over 50 lb (23 kg): two people lift it")
     # The question is open on the docket until it is answered, and its answer cautions right there.
     page.shows("aside", "answer: battery")
-    page.one("#ask-battery").send_keys("sent")
+    page.choose("ask-battery", "sent")
     page.shows("[data-caution=battery]", "most parcel services refuse it")
     page.until(lambda: "answer: battery" not in page.text("aside"))
     Select(page.one("#ask-battery")).select_by_visible_text("swollen, wet or recalled")
@@ -211,14 +211,14 @@ def test_layers_grow_a_part_and_say_what_is_cut(page: Page) -> None:
     page.open(f"/jobs/{key}/protect", ".grown b")
     page.shows(".grown b", "10 x 8 x 6 in")
     page.button("Add a layer").click()
-    page.one("#layer-0").send_keys("large bubble")
+    page.choose("layer-0", "large bubble")
     page.fill("layer-0-layers", "2")
     # By hand: 28 + 2 and 28 + 6, with 10 % overlap 33 and 37.4 in, torn at whole feet.
     page.shows(".layer .comes", "3 ft of the 24 in roll, 4 ft of the 24 in roll")
     page.shows(".grown b", "12 x 10 x 8 in")
     page.shows(".layer .comes", "adds 1 in on every side")
     page.shows(".wrap table", "large bubble, 1/2 in")
-    page.one("#fragility").send_keys("very")
+    page.choose("fragility", "very")
     page.shows(".checked", "Very delicate goods in a parcel of this weight want")
     page.until(lambda: page.one("#gap").get_attribute("placeholder") == "3")
     page.fill("gap", "1/2")
@@ -232,7 +232,7 @@ def test_layers_grow_a_part_and_say_what_is_cut(page: Page) -> None:
     page.shows("#wrap-1", "bare")
     page.one("button[aria-label='Take large bubble, 1/2 in off']").click()
     page.shows(".grown b", "10 x 8 x 6 in")
-    page.one("#liner").send_keys("liner of foam")
+    page.choose("liner", "liner of foam")
     page.shows(".wrap table", "walls of the box")
     page.saved()
     assert page.axe() == []
@@ -285,7 +285,7 @@ def test_good_files_come_in_beside_bad_ones(page: Page, tmp_path: Path) -> None:
 def test_an_outline_is_typed_or_traced_over_a_photograph(page: Page, tmp_path: Path) -> None:
     address = f"/jobs/{httpx.post(f'{page.url}/api/jobs', json=job(extras=[])).json()['id']}"
     page.open(f"{address}/measure", ".stated")
-    page.one("#part-0-shape").send_keys("flat")
+    page.choose("part-0-shape", "flat")
     page.fill("part-0-thickness", "1/2")
     page.one("#corners").send_keys("0, 0\n12, 0\n12, 6\n0, 6")
     page.shows(".side .facts", "12 x 6 x 1/2 in")
@@ -314,13 +314,13 @@ def test_an_outline_is_typed_or_traced_over_a_photograph(page: Page, tmp_path: P
 def test_bars_and_shapes_fixed_together_are_typed_as_lines(page: Page) -> None:
     address = f"/jobs/{httpx.post(f'{page.url}/api/jobs', json=job(extras=[])).json()['id']}"
     page.open(f"{address}/measure", ".stated")
-    page.one("#part-0-shape").send_keys("bars")
+    page.choose("part-0-shape", "bars")
     page.fill("part-0-diameter", "1")
     page.one("#pieces").send_keys("0, 0, 0 to 15, 0, 0\n0, 0, 0 to 0, 9, 0")
     page.shows(".side .facts", "15 1/2 x 9 1/2 x 1 in")  # round where they meet, flat where they end
     page.one("#pieces").send_keys("\n15, 0, 0 to")
     page.shows(".pieces .wait", "One line is not whole yet")
-    page.one("#part-0-shape").send_keys("sev")
+    page.choose("part-0-shape", "sev")
     page.shows(".pieces label", "A shape a line")
     page.one("#pieces").send_keys("box 19 x 6 x 1 1/4 at 0, 0, 0\ncylinder 2 x 9 at 4, 2, 1 1/4")
     page.shows(".side .facts", "19 x 6 x 10 1/4 in")

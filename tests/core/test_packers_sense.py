@@ -86,11 +86,32 @@ def test_the_inside_is_about_what_packers_come_to(kind: str, least: list[float],
 
 
 def test_a_35_inch_golf_bag_goes_in_three_14_14_12_boxes_pressed_home() -> None:
-    stack = of_kind("golf-bag").way("stack")
-    assert stack is not None
-    assert stack.item == "cube 14 x 14 x 12 x 3"
-    assert stack.boxed.made.inside[2] == inches("36")
-    assert sum("Press it home" in step.do for step in stack.boxed.made.steps) == 2
+    picture = of_kind("golf-bag")
+    stacks = {one.made.item: one for one in boxes_at_hand("stack", picture.job, picture.shop)}
+    cubes = stacks["cube 14 x 14 x 12 x 3"]
+    assert cubes.made.inside[2] == inches("36")
+    assert sum("Press it home" in step.do for step in cubes.made.steps) == 2
+    # Two of the taller ones that the shop has too are as long, with a joint less, and cost less.
+    first = picture.way("stack")
+    assert first is not None
+    assert first.item == "tall 14 x 14 x 18 x 2"
+    assert first.boxed.made.outside == cubes.made.outside
+    assert first.boxed.own < cubes.own
+
+
+def test_of_several_boxes_there_the_cheapest_in_all_is_proposed() -> None:
+    """Not the smallest: the next larger one that costs less is as good, until somebody picks one."""
+    picture = drawn(typed(parts=[LAMP]), "")
+    for name in ("shelf", "stash", "recut"):
+        way = picture.way(name)
+        assert way is not None
+        there = [one for one in drawn(typed(parts=[LAMP]), name).at_hand if one.cheapest]
+        assert way.cheapest == min(one.cheapest for one in there if one.cheapest)
+        assert (way.way, way.item) == (there[0].way, there[0].item)
+    assert any(
+        drawn(typed(parts=[LAMP]), name).at_hand[0].item != boxes_at_hand(name, picture.job, picture.shop)[0].made.item
+        for name in ("shelf", "stash", "recut")
+    )
 
 
 def test_twelve_6_inch_cubes_make_a_block() -> None:
@@ -301,6 +322,15 @@ def test_any_of_them_can_be_chosen_and_stays_so_until_it_is_outgrown() -> None:
     larger = {**LAMP, "shape": {**LAMP["shape"], "length": "20 in"}}  # type: ignore[dict-item]
     grown = understand(job.model_copy(update={"parts": [PartEntry.model_validate(larger)]}), shop(), "10440")
     assert box_for("shelf", grown, shop()).made.item != "shelf 18 x 14 x 12"
+
+
+def test_the_boxes_of_a_way_looked_at_are_told_while_another_is_chosen() -> None:
+    tray = typed(parts=[LAMP], chosen={"box": {"way": "tray", "board": "C", "inside_mm": [279.4, 228.6, 177.8]}})
+    picture = drawn(tray, "shelf")
+    assert picture.current is not None
+    assert picture.current.way == "tray"
+    assert {one.way for one in picture.at_hand} == {"shelf"}
+    assert len(picture.at_hand) > 2
 
 
 def test_what_floats_stands_in_the_middle_of_its_height_too() -> None:

@@ -47,7 +47,7 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         notes=list(made.notes),
         item=made.item,
         made_over=made.taken[0].item.name if made.condition == "re-cut" else "",
-        at_hand=[_at_hand(one, way, picture) for one in picture.at_hand] if way is picture.current else [],
+        at_hand=[_at_hand(one, way, picture) for one in picture.at_hand if one.way == way.way],
         from_stock=" and ".join(_item(one, units) for one in made.taken),
         steps=[views.StepView(do=step.told(in_words(units)), knife=step.knife) for step in made.steps],
         filling=view_filling(boxed, units) if whole else None,

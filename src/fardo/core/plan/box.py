@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from contextlib import suppress
 from dataclasses import dataclass
+from itertools import islice
 
 from fardo.core.board.grade import Grade
 from fardo.core.cut.drawing import Blank
@@ -69,14 +70,20 @@ def _best_board(way: str, job: Job, usual: Grade, shop: Shop, item: str) -> Boxe
     return priced_up(cut, by, job.value)
 
 
-def boxes_at_hand(way: str, job: Job, shop: Shop) -> tuple[Boxed, ...]:
-    """The load in every box of a way that is there, the best first; none for a way that is cut. Raises as `box_for`."""
+def boxes_at_hand(way: str, job: Job, shop: Shop, most: int | None = None) -> tuple[Boxed, ...]:
+    """The load in every box of a way that is there, the smallest first; none for a way that is cut.
+
+    Args:
+        most: the first so many; all of them where nothing is said.
+
+    Raises: as `box_for`.
+    """
     if WAYS[way].NEEDS != "stock":
         return ()
     shop = job.shop_for(shop)
     school: School = job.school if job.school in WAYS[way].SCHOOLS else "exact"
-    cuts = every_cut_out(job.must_load(), way, shop.grade(job.board), shop, school)
-    return tuple(priced_up(cut, shop, job.value) for cut in cuts)
+    cuts = every_cut_out(job.load or job.must_load(), way, shop.grade(job.board), shop, school)
+    return tuple(priced_up(cut, shop, job.value) for cut in islice(cuts, most))
 
 
 def cut_from_sheet(boxed: Boxed, own: Grade) -> tuple[Grade, tuple[Blank, ...]]:

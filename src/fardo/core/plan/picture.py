@@ -129,7 +129,7 @@ class Picture:
         inside: the arrangement in the inside that holds it all, and why that is so large; None while it cannot be read.
         ways, cannot, problems: as `PricedWays` has them. looked_at: None where no box is.
         current: the way that was chosen, or the one looked at, or the cheapest in all, or any.
-        at_hand: where a box is looked at, each box there of the current way, the cheapest in all first.
+        at_hand: where a box is looked at, each box there of its way, the cheapest in all first.
         plan: what the chosen service asks for the current box; where none is chosen, the cheapest.
         trim: what to take off a side or the weight for the most that the plan's service would ask less.
         parts: each with its cushion checked for the whole parcel's weight. wrap: what is cut and used for all of it.
@@ -206,13 +206,14 @@ def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | None
         for way in found.ways
     )
     current = next((way for way in ways if current is not None and way.way == current.way), None)
+    looked = next((way for way in ways if looked_at is not None and way.way == looked_at.way), current)
     plan = _plan_of(current, job)
     parts = check_parts(job, shop, current.boxed if current is not None else None)
     knots, next_move = _tied(job, found.problems, current, plan)
     return Picture(
         job, shop, carriers, found.earlier, _inside(job, shop),
         ways, found.cannot, found.problems, looked_at, current,
-        _at_hand(current, job, shop, found) if looked_at is not None else (), plan,
+        _at_hand(looked, job, shop, found.services) if looked_at is not None else (), plan,
         _trim(job, plan, found.services, shop), parts, wrap_used(job, shop), _cautions(job, current, parts), knots,
         next_move, _not_here(job, shop, found) if looked_at is not None else (),
     )  # fmt: skip
@@ -253,7 +254,8 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | N
         except NoAnswer as none:
             cannot.append((name, str(none)))
         else:
-            ways.append(_priced(boxed, job, shop, services, by_today))
+            way = _priced(boxed, job, shop, services, by_today)
+            ways.append(way if _is_asked_for(way, job, looked_at) else _cheapest_there(way, job, shop, services))
     ways.sort(key=_cheapest_first)
     return PricedWays(
         tuple(ways),
@@ -316,13 +318,25 @@ def _box_looked_at(name: str, job: Job, shop: Shop, looked_at: LookedAt | None) 
     return box_for(name, job, shop)
 
 
-def _at_hand(way: WayPriced | None, job: Job, shop: Shop, found: PricedWays) -> tuple[WayPriced, ...]:
+def _is_asked_for(way: WayPriced, job: Job, looked_at: LookedAt | None) -> bool:
+    """Whether somebody looks at or chose that very box of several there."""
+    if looked_at is not None and looked_at.way == way.way and looked_at.item:
+        return looked_at.item == way.item
+    return job.box is not None and (job.box.way, job.box.item) == (way.way, way.item)
+
+
+def _cheapest_there(way: WayPriced, job: Job, shop: Shop, services: Iterable[Service]) -> WayPriced:
+    """Of a way's boxes there the cheapest in all."""
+    return min((way, *_at_hand(way, job, shop, services)), key=_cheapest_first)
+
+
+def _at_hand(way: WayPriced | None, job: Job, shop: Shop, services: Iterable[Service]) -> tuple[WayPriced, ...]:
     """Each box there of a way, the cheapest in all first; where there are many, the first few by size."""
     if way is None:
         return ()
-    boxes = boxes_at_hand(way.way, job, shop)[:_MOST_AT_HAND]
-    priced = [_priced(boxed, job, shop, found.services, []) for boxed in boxes]
-    if boxes and all(one.item != way.item for one in priced):
+    boxes = boxes_at_hand(way.way, job, shop, _MOST_AT_HAND)
+    priced = [_priced(boxed, job, shop, services, []) if boxed.made.item != way.item else way for boxed in boxes]
+    if boxes and all(one is not way for one in priced):
         priced.append(way)
     return tuple(sorted(priced, key=_cheapest_first))
 

@@ -26,7 +26,11 @@
   function keep(): void {
     const was = shop.view?.shop.patterns ?? [];
     const name = `${way.made_over} made ${inside}`;
-    const patterns = [...was.filter((one) => one.name !== name), { name, box: way.made_over, inside }];
+    // Exactly, so that it holds the goods it was kept from; what is shown is rounded down.
+    const patterns = [
+      ...was.filter((one) => one.name !== name),
+      { name, box: way.made_over, inside: [...way.inside.mm] },
+    ];
     void put(patterns, `${name} is kept as a pattern.`, () => void put(was));
   }
 </script>
