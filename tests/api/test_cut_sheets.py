@@ -61,6 +61,10 @@ def test_full_size_pages_are_of_the_shops_paper(client: TestClient) -> None:
     metric = PdfReader(io.BytesIO(client.get(url).content))
     assert {(round(page.mediabox.width), round(page.mediabox.height)) for page in metric.pages} == {(595, 842)}
     assert "must measure 10 cm" in metric.pages[0].extract_text()
+    # How many there are is said before they are opened.
+    told = client.post("/api/work-out", json={"job": job(), "in_hand": "slotted"}).json()
+    (slotted,) = [one for one in told["ways"] if one["way"] == "slotted"]
+    assert slotted["full_size_pages"] == {"letter": len(letter.pages), "a4": len(metric.pages)}
 
 
 def test_a_metric_shop_reads_its_sheet_in_centimetres(client: TestClient) -> None:

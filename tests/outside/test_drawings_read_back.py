@@ -23,8 +23,9 @@ from fardo.core.quantity import Length
 from fardo.core.refusal import NoAnswer
 from fardo.files.drawn import exact_text, in_words
 from fardo.files.dxf import dxf
+from fardo.files.full_size import full_size
 from fardo.files.page import Heading
-from fardo.files.pdf import cut_sheet, full_size
+from fardo.files.pdf import cut_sheet
 from fardo.files.svg import svg
 from tests.made_up import allowances, shop, sizes
 

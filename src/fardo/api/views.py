@@ -16,6 +16,7 @@ from fardo.core.protect.forms.asks import Ask, OfStock
 from fardo.files.cut_by import CutBy
 from fardo.files.family import InsertName, QuestionName
 from fardo.files.job import EXAMPLE, JobFile
+from fardo.files.page import Paper
 from fardo.files.shop import ShopFile, starting_shop
 
 MOST = 10**9  # of what is counted up by one
@@ -228,6 +229,9 @@ class WayView(BaseModel):
     strength: str
     blank_why: WhyView
     blanks: list[BlankView]
+    full_size_pages: dict[Paper, int] = Field(
+        description="by paper, how many pages its blanks take at full size; none where more than are printed"
+    )
     standing: str | None = Field(description="it from the side as a drawing, where it was asked for and there is one")
     fence: list[FenceView]
     total: str | None = Field(description="all in by the first service, None where none takes it")

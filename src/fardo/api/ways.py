@@ -23,6 +23,8 @@ from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length, Units, show_length, show_mass, show_sizes
 from fardo.files.cut_by import write_cut_by
 from fardo.files.drawn import DASHES, WIDTHS, exact_text, in_words, key_of
+from fardo.files.full_size import MOST_PAGES, pages_at_full_size
+from fardo.files.page import PAPERS, Paper
 from fardo.files.svg import svg
 
 
@@ -58,6 +60,7 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         strength=_strength(boxed.made, boxed.strength),
         blank_why=figures.view_why(made.whys["blank"], units),
         blanks=[_view_blank(blank, units, drawn) for blank in boxed.blanks],
+        full_size_pages=_full_size_pages(boxed.blanks),
         standing=svg(made.standing, units) if drawn and made.standing else None,
         fence=[
             views.FenceView(fence=exact_text(s.fence, units), blade=s.blade, do=s.do, cuts=s.cuts) for s in boxed.fence
@@ -140,6 +143,11 @@ def _room(left: Sequence[tuple[str, Length]], units: Units) -> str:
         first, other = (show_length(free, units, "down").text for free in (before, beyond))
         said += [f"{first} {low} and {high}"] if first == other else [f"{first} {low}", f"{other} {high}"]
     return ", ".join(said)
+
+
+def _full_size_pages(blanks: Sequence[Blank]) -> dict[Paper, int]:
+    taken = {paper: pages_at_full_size(blanks, paper) for paper in PAPERS}
+    return {paper: pages for paper, pages in taken.items() if 0 < pages <= MOST_PAGES}
 
 
 def view_weight(weights: Weights, units: Units) -> figures.Figure:

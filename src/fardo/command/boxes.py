@@ -151,8 +151,9 @@ def _write_drawings(
         write(dxf_path, dxf(made.blanks, shop.units).encode())
     if pdf_path:
         from fardo.core.plan.cautions import CUTTING
+        from fardo.files.full_size import full_size
         from fardo.files.page import Heading
-        from fardo.files.pdf import cut_sheet, full_size
+        from fardo.files.pdf import cut_sheet
 
         inside, outside = show_sizes(made.inside, shop.units, "down"), show_sizes(made.outside, shop.units, "up")
         sizes = f"{made.grade.name}, inside {inside}, outside {outside}"

@@ -1,25 +1,18 @@
-"""The cut sheet on paper: each blank to scale, what the dashes mean, fence settings and steps to tick; or at real size
-over several pages."""
+"""The cut sheet on paper: each blank to scale, what the dashes mean, fence settings and steps to tick."""
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
-from dataclasses import replace
 
 from reportlab.pdfgen.canvas import Canvas
 
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
-from fardo.core.quantity import Length, Units
-from fardo.core.refusal import NoAnswer
+from fardo.core.quantity import Units
 from fardo.files.drawn import DASHES, WIDTHS, Drawn, StrokeKind, draw, exact_text, key_of
 from fardo.files.lettering import lines_of, set_words, width_of
-from fardo.files.page import MARGIN, PAPERS, Heading, Pages, Paper, mm, open_page, print_pages, tick_box
+from fardo.files.page import MARGIN, PAPERS, Heading, Pages, Paper, mm, print_pages, tick_box
 
-_OVERLAP = 10 * mm
-_EDGE = 6 * mm  # bare paper around a blank at full size, so that its outermost cuts are on the page
-_MOST_PAGES = 300
 _SCALES = (1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 75, 100, 150, 200, 300)
 _WORDS_ON_PAPER = 3.1  # mm high, read at arm's length
 _ALONE, _OF_SEVERAL = 0.56, 0.36  # how much of a page a drawing may take up
@@ -62,7 +55,7 @@ def _drawing(pages: Pages, blank: Blank, units: Units, share: float) -> None:
     set_words(pages.canvas, MARGIN, pages.y - 3 * mm, says[0], 10, bold=True)
     set_words(pages.canvas, pages.width - MARGIN, pages.y - 3 * mm, ", ".join(filter(None, says[1:])), 9, align="right")
     y = pages.y - 6 * mm - high
-    _paint(pages.canvas, drawn, (pages.width - wide) / 2 - drawn.left * mm / scale, y - drawn.bottom * mm / scale,
+    paint(pages.canvas, drawn, (pages.width - wide) / 2 - drawn.left * mm / scale, y - drawn.bottom * mm / scale,
            mm / scale)  # fmt: skip
     pages.y = y - 4 * mm
 
@@ -146,53 +139,8 @@ def _cautions(pages: Pages, cautions: Sequence[str]) -> None:
     pages.y -= 2 * mm if cautions else 0
 
 
-def full_size(heading: Heading, blanks: Sequence[Blank], units: Units, paper: Paper) -> bytes:
-    """A PDF at 1:1 over as many pages as it takes, with register marks to lay them together.
-
-    Neighbouring pages show the same marks: lay cross on cross. A ruler on each page must measure what it says, or the
-    printer scaled it. Raises: NoAnswer where it would take more than 300 pages.
-    """
-    buffer, canvas = open_page(f"{heading.title}, full size", PAPERS[paper])
-    width, height = PAPERS[paper]
-    step_x, step_y = width - 2 * MARGIN - _OVERLAP, height - 2 * MARGIN - _OVERLAP
-
-    def pages_for(size: Length, step: float) -> int:
-        return max(1, math.ceil((size.mm * mm + 2 * _EDGE - _OVERLAP) / step))
-
-    grids = [(blank, pages_for(blank.size[0], step_x), pages_for(blank.size[1], step_y)) for blank in blanks]
-    pages = sum(columns * rows for _, columns, rows in grids)
-    if pages > _MOST_PAGES:
-        raise NoAnswer(
-            f"Full size takes {pages} pages; at most {_MOST_PAGES} are printed. Use the scaled sheet or the DXF."
-        )
-    number = 0
-    for blank, columns, rows in grids:
-        drawn = draw(replace(blank, dimensions=()), units, 6.0)  # at full size the drawing is its own measure
-        for row in range(rows):
-            for column in range(columns):
-                canvas.saveState()
-                frame = canvas.beginPath()
-                frame.rect(MARGIN, MARGIN, width - 2 * MARGIN, height - 2 * MARGIN)
-                canvas.clipPath(frame, stroke=0, fill=0)
-                _paint(canvas, drawn, MARGIN + _EDGE - column * step_x, MARGIN + _EDGE - row * step_y, mm)
-                canvas.restoreState()
-                _register_marks(canvas, step_x, step_y, column, row, columns, rows)
-                _ruler(canvas, units)
-                number += 1
-                where = (
-                    f"{blank.name} at full size, row {row + 1} of {rows} from below, column {column + 1} of {columns}. "
-                    f"Print at 100 %. Page {number} of {pages}. {heading.day}"
-                )
-                room = width - 2 * MARGIN - width_of(where, 8.5) - 3 * mm
-                title = lines_of(f"{heading.title}: ", room, 8.5)[0]
-                wide = set_words(canvas, MARGIN, height - MARGIN + 3 * mm, title, 8.5)
-                set_words(canvas, MARGIN + wide + 2 * mm, height - MARGIN + 3 * mm, where, 8.5)
-                canvas.showPage()
-    canvas.save()
-    return buffer.getvalue()
-
-
-def _paint(canvas: Canvas, drawn: Drawn, x: float, y: float, points_per_mm: float) -> None:
+def paint(canvas: Canvas, drawn: Drawn, x: float, y: float, points_per_mm: float) -> None:
+    """A drawing on a page. Args: x, y: where its corner comes, points. points_per_mm: of the drawing."""
     for stroke in drawn.strokes:
         _pen(canvas, stroke.kind, drawn.height * points_per_mm)
         canvas.line(
@@ -214,35 +162,3 @@ def _paint(canvas: Canvas, drawn: Drawn, x: float, y: float, points_per_mm: floa
 def _pen(canvas: Canvas, kind: StrokeKind, words_points: float) -> None:
     canvas.setLineWidth(max(WIDTHS[kind] * words_points, 0.3))
     canvas.setDash([d * words_points for d in DASHES[kind]], 0)
-
-
-def _register_marks(
-    canvas: Canvas, step_x: float, step_y: float, column: int, row: int, columns: int, rows: int
-) -> None:
-    """A cross in the middle of every overlap corner; the same point of the blank on each page that shows it."""
-    canvas.setLineWidth(0.4)
-    canvas.setDash([], 0)
-    xs = ([MARGIN + _OVERLAP / 2] if column else []) + (
-        [MARGIN + step_x + _OVERLAP / 2] if column < columns - 1 else []
-    )
-    ys = ([MARGIN + _OVERLAP / 2] if row else []) + ([MARGIN + step_y + _OVERLAP / 2] if row < rows - 1 else [])
-    # A single row or column of pages still needs two marks on each join.
-    xs_marks = xs or [MARGIN + step_x * 0.25, MARGIN + step_x * 0.75]
-    ys_marks = ys or [MARGIN + step_y * 0.25, MARGIN + step_y * 0.75]
-    if not xs and not ys:
-        return
-    for x in xs_marks:
-        for y in ys_marks:
-            canvas.line(x - 4 * mm, y, x + 4 * mm, y)
-            canvas.line(x, y - 4 * mm, x, y + 4 * mm)
-            canvas.circle(x, y, 2 * mm)
-
-
-def _ruler(canvas: Canvas, units: Units) -> None:
-    length, says = (4 * 25.4 * mm, "4 in") if units == "in" else (100 * mm, "10 cm")
-    x, y = MARGIN, MARGIN - 5 * mm
-    canvas.setLineWidth(0.5)
-    canvas.line(x, y, x + length, y)
-    for end in (x, x + length):
-        canvas.line(end, y - 1.5 * mm, end, y + 1.5 * mm)
-    set_words(canvas, x + length + 3 * mm, y - 1 * mm, f"must measure {says}", 8)

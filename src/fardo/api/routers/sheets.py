@@ -19,8 +19,9 @@ from fardo.core.quantity import show_sizes
 from fardo.core.refusal import BadInput
 from fardo.files.cut_list import cut_list
 from fardo.files.drawn import in_words
+from fardo.files.full_size import full_size
 from fardo.files.page import Heading
-from fardo.files.pdf import cut_sheet, full_size
+from fardo.files.pdf import cut_sheet
 from fardo.files.prices_csv import prices_csv
 from fardo.files.svg import svg
 

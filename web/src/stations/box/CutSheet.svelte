@@ -25,6 +25,7 @@
   // Of several boxes there the one in hand.
   const which = $derived(encodeURIComponent(way.item ? `${way.way}/${way.item}` : way.way));
   const flutes = $derived(way.blanks.find((blank) => blank.name === shown)?.flutes);
+  const pages = $derived(way.full_size_pages[shop.view?.shop.paper ?? 'letter']);
   const boards = $derived(shop.view?.shop.boards ?? []);
 
   const get = (event: MouseEvent) => void desk.follow(event, 'A sheet');
@@ -94,8 +95,11 @@
         {/if}
         <span class="prints">
           <a class="link" href="{sheet}.pdf?way={which}" target="_blank" onclick={get}>Print</a>
-          <a class="link" href="{sheet}.pdf?way={which}&scale=full" target="_blank" onclick={get}>Full size</a
-          >
+          {#if pages}
+            <a class="link" href="{sheet}.pdf?way={which}&scale=full" target="_blank" onclick={get}
+              >Full size, {pages} {pages === 1 ? 'page' : 'pages'}</a
+            >
+          {/if}
           <a class="link" href="{sheet}.dxf?way={which}" download onclick={get}>DXF</a>
           <a class="link" href="{sheet}.csv?way={which}" download onclick={get}>Cut list</a>
           <a class="link" href="{sheet}.svg?way={which}&blank={shown}" download onclick={get}>SVG</a>
