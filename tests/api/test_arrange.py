@@ -157,6 +157,35 @@ def test_the_packed_box_is_printed_with_its_sizes_and_the_order(client: TestClie
         assert side in words
 
 
+def test_the_packing_sheet_is_ticked_from_the_top_down(client: TestClient) -> None:
+    content = wheel() | {"extras": [{"name": "packing slip", "size": ["11 in", "8 1/2 in", "1/64 in"]}]}
+    content["parts"][0]["protect"] = [{"material": "bubble-small", "layers": 2}]
+    content["parts"][0]["gap"] = "2 in"
+    key = client.post("/api/jobs", json=content).json()["id"]
+    pages = PdfReader(io.BytesIO(client.get(f"/api/jobs/{key}/packing.pdf").content)).pages
+    words = " ".join(page.extract_text() for page in pages[1:])
+    order = ("Wrap", "small bubble", "Fill first", "Under", "Goes in", "On top", "Pack it", "packing slip, last")
+    places = [words.index(said) for said in order]
+    assert places == sorted(places)
+
+
+def test_a_bag_closes_on_the_goods_and_nothing_is_filled(client: TestClient) -> None:
+    reed = {"kind": "box", "length": "11 13/16 in", "width": "4 3/4 in", "height": "1/2 in"}
+    content = job(
+        parts=[part(name="reed", shape=reed, gap="0", fragility="does-not-break")], ways=["mailer"], extras=[]
+    )
+    told = work(client, content)
+    assert told["ways"][0]["filling"]["places"] == []
+    key = client.post("/api/jobs", json=content).json()["id"]
+    sheet = PdfReader(io.BytesIO(client.get(f"/api/jobs/{key}/packing.pdf").content)).pages
+    words = " ".join(page.extract_text() for page in sheet)
+    assert "closed on the goods as wrapped, 11 13/16 x 4 3/4 x 1/2 in" in words
+    assert "Fill" not in words
+    cut = PdfReader(io.BytesIO(client.get(f"/api/jobs/{key}/cut-sheet.pdf?way=mailer").content)).pages[0]
+    assert "no board" not in cut.extract_text()
+    assert "score" not in cut.extract_text()
+
+
 def as_entry(layout: dict[str, Any]) -> dict[str, Any]:
     """A layout as a job keeps it."""
     counts: dict[str, int] = {}

@@ -299,6 +299,22 @@ def test_corner_guards_print_with_their_lines(client: TestClient) -> None:
     assert "7" in words
 
 
+def test_inner_boxes_print_with_how_they_are_cut_and_put_together(client: TestClient) -> None:
+    horn = {"kind": "box", "length": "10 in", "width": "8 in", "height": "6 in"}
+    boxed = part(name="horn", count=2, shape=horn, protect=[{"material": "inner-box", "room": "1 in"}])
+    key = client.post("/api/jobs", json=job(parts=[boxed])).json()["id"]
+    told = client.post("/api/work-out", json={"job": job(parts=[boxed])}).json()
+    assert [one["inner_boxes"] for one in told["parts"]] == [True]
+    content = client.get(f"/api/jobs/{key}/inner-boxes.pdf").content
+    words = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(content)).pages)
+    # By hand: 10, 8 and 6 with an inch on every side.
+    assert "For horn, 2 of them: C flute, single wall, inside 12 x 10 x 8 in" in words
+    assert words.index("printed face down") < words.index("length of the case") < words.index("Close the flaps")
+    bare = client.post("/api/jobs", json=job()).json()["id"]
+    none = client.get(f"/api/jobs/{bare}/inner-boxes.pdf").json()["detail"]
+    assert none == "No part has a box of its own that is cut for it."
+
+
 def test_kinds_are_listed_copied_changed_put_away_and_brought_back(client: TestClient) -> None:
     rows = client.get("/api/kinds").json()
     assert len(rows) >= 29

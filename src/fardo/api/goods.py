@@ -45,6 +45,7 @@ class PartView(BaseModel):
     says: list[str] = []
     cushion: CushionView | None = None
     guards: bool = False
+    inner_boxes: bool = Field(False, description="whether a box of its own is cut for it")
 
 
 class CutView(BaseModel):

@@ -34,6 +34,7 @@ def view_part(checked: CheckedPart, units: Units) -> goods.PartView:
         says=list(unit.says),
         cushion=_cushion(checked.check, units) if checked.check else None,
         guards=bool(unit.guards),
+        inner_boxes=unit.has_own_box,
     )
 
 
@@ -114,7 +115,9 @@ def _size(cut: Cut, material: Material, units: Units) -> str:
 
 def _cut(cut: Cut, material: Material, units: Units) -> str:
     size = _size(cut, material, units)
-    return f"{cut.count} of {size}" if cut.count > 1 else size
+    if cut.count == 1:
+        return size
+    return f"{cut.count} lengths of {size}" if "roll" in size else f"{cut.count} of {size}"
 
 
 def _amount(amount: Fraction, sold: Sold, units: Units) -> str:

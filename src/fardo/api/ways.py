@@ -111,8 +111,8 @@ def view_filling(boxed: Boxed, units: Units) -> views.FillingView:
 
 def _depth(one: Filled, boxed: Boxed, units: Units) -> str:
     if one.void.where != "between":
-        return show_length(one.void.depth, units, "nearest").text
-    return f"up to {show_length(boxed.widest_between, units, 'nearest').text}"
+        return show_length(one.void.depth, units, "down").text
+    return f"up to {show_length(boxed.widest_between, units, 'down').text}"
 
 
 def _at_hand(one: WayPriced, way: WayPriced, picture: Picture) -> views.AtHand:

@@ -150,6 +150,7 @@ def _write_drawings(
 
         write(dxf_path, dxf(made.blanks, shop.units).encode())
     if pdf_path:
+        from fardo.core.make.step import before_cutting
         from fardo.core.plan.cautions import CUTTING
         from fardo.files.full_size import full_size
         from fardo.files.page import Heading
@@ -162,4 +163,6 @@ def _write_drawings(
             write(pdf_path, full_size(heading, made.blanks, shop.units, shop.paper))
         else:
             steps = [step.told(in_words(shop.units)) for step in made.steps]
-            write(pdf_path, cut_sheet(heading, made.blanks, made.fence, CUTTING, shop.units, shop.paper, steps))
+            before = before_cutting(made.steps)
+            sheet = cut_sheet(heading, made.blanks, made.fence, CUTTING, shop.units, shop.paper, steps, before=before)
+            write(pdf_path, sheet)

@@ -37,6 +37,8 @@ MEANINGS: tuple[tuple[StrokeKind, str], ...] = (
     ("edge", "edge or slit it has"),
 )  # fmt: skip
 
+_CUT_OR_SLIT = "cut or slit right through"
+
 _GLYPH = 0.6  # width of a figure against its height
 _SETTLED = 0.01  # words that would change less than that in height stay
 _ROW = 2.3  # distance between rows of dimension lines, in heights
@@ -104,8 +106,11 @@ def draw(blank: Blank, units: Units, words_height: float) -> Drawn:
 
 
 def key_of(blank: Blank) -> tuple[tuple[StrokeKind, str], ...]:
-    """What each dash in its drawing means."""
+    """What each dash in its drawing means; cuts and slits are drawn alike."""
     kinds = {line.kind for line in blank.lines}
+    if {"cut", "slot"} <= kinds:
+        return tuple((kind, _CUT_OR_SLIT if kind == "cut" else meaning) for kind, meaning in MEANINGS
+                     if kind in kinds and kind != "slot")  # fmt: skip
     return tuple((kind, meaning) for kind, meaning in MEANINGS if kind in kinds)
 
 

@@ -1,5 +1,5 @@
-"""The packing sheet: plan, front and side of the packed box as large as the page takes them, what goes in when and
-where, and what fills the room that is left, each with a box to tick.
+"""The packing sheet: plan, front and side of the packed box as large as the page takes them, then all that is done, in
+order and each with a box to tick: wrap, what goes under, what goes in where, what fills the rest.
 
 The views stand as a drawing office lays them out in third angle: the plan above the front, the right side beside it.
 """
@@ -32,8 +32,9 @@ class Packing:
     """
     Args:
         box: what it is, in words. inside: of the box. bodies and answer: what lies where in it. room: from the goods to
-        each side of the box. fill: each place, how deep it is and what goes in. full: how full it is packed. last: what
-        is folded or laid on top, last of all. day: it is printed.
+        each side of the box. soft: whether it closes on the goods. wrap: what is put on what, and how. under: how deep
+        the place under the goods is, and what goes in. fill: each other place, how deep it is and what goes in. full:
+        how full it is packed. last: what is folded or laid on top, last of all. day: it is printed.
     """
 
     title: str
@@ -42,6 +43,9 @@ class Packing:
     bodies: tuple[Body, ...]
     answer: Answer
     room: tuple[tuple[str, Length], ...] = ()
+    soft: bool = False
+    wrap: tuple[tuple[str, str], ...] = ()
+    under: tuple[tuple[str, str, str], ...] = ()
     fill: tuple[tuple[str, str, str], ...] = ()
     full: str = ""
     last: tuple[str, ...] = ()
@@ -51,7 +55,9 @@ class Packing:
 def packing_sheet(packing: Packing, units: Units, paper: Paper) -> bytes:
     """A PDF page with the three views, then the tables; they go on over as many pages as they take."""
     lines = [f"inside {show_sizes(packing.inside, units, 'down')}"]
-    if packing.room:
+    if packing.soft:
+        lines = [f"closed on the goods as wrapped, {show_sizes(packing.inside, units, 'up')}"]
+    elif packing.room:
         free = ", ".join(f"{side} {_words(by, units, 'down')}" for side, by in packing.room)
         lines.append(f"free around the wrapped goods: {free} {units}")
     heading = Heading(packing.title, tuple(lines), packing.box, packing.day)
@@ -59,9 +65,15 @@ def packing_sheet(packing: Packing, units: Units, paper: Paper) -> bytes:
     def fill(pages: Pages) -> None:
         _views(pages, packing, units)
         pages.begin()
+        if packing.wrap:
+            _wrap(pages, packing)
+        if packing.under:
+            _fill(pages, "Fill first", packing.under)
         _goes_in(pages, packing, units)
         if packing.fill:
-            _fill(pages, packing)
+            _fill(pages, "Fill", packing.fill)
+            _says(pages, packing.full)
+        _last(pages, packing)
 
     return print_pages(heading, landscape(PAPERS[paper]), fill)
 
@@ -118,12 +130,13 @@ def _view(
             set_words(canvas, spot[0], spot[1] - 3, str(number), 9, bold=True, align="middle")
             taken.append(spot)
     set_words(canvas, corner[0], corner[1] + height + 1.6 * mm, name, 8.5)
-    side = _words(packing.inside[right], units, "down")
+    rounding: Rounding = "up" if packing.soft else "down"
+    side = _words(packing.inside[right], units, rounding)
     set_words(canvas, corner[0] + width / 2, corner[1] - 4 * mm, f"{side} {units}", 8.5, align="middle")
     canvas.saveState()
     canvas.translate(corner[0] - 2 * mm, corner[1] + height / 2)
     canvas.rotate(90)
-    set_words(canvas, 0, 0, f"{_words(packing.inside[up], units, 'down')} {units}", 8.5, align="middle")
+    set_words(canvas, 0, 0, f"{_words(packing.inside[up], units, rounding)} {units}", 8.5, align="middle")
     canvas.restoreState()
 
 
@@ -164,9 +177,37 @@ def silhouette(packing: Packing, which: int, axes: tuple[int, int]) -> Flat:
     return [[(float(a), float(b)) for a, b in ring] for ring in flat.to_polygons()]
 
 
+def _wrap(pages: Pages, packing: Packing) -> None:
+    columns = [MARGIN + at * mm for at in (7, 60)]
+    pages.need(14 * mm)
+    _row(pages, ("Wrap", "in this order"), columns, bold=True)
+    before = ""
+    for what, how in packing.wrap:
+        names = lines_of(what, columns[1] - columns[0] - 3 * mm, 9.5) if what != before else [""]
+        lines = lines_of(how, pages.width - MARGIN - columns[1], 9.5)
+        further = 4.4 * mm * (max(len(lines), len(names)) - 1)
+        pages.need(6 * mm + further)
+        tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)
+        for column, words in zip(columns, (names, lines), strict=True):
+            for k, line in enumerate(words):
+                set_words(pages.canvas, column, pages.y - 3.6 * mm - k * 4.4 * mm, line, 9.5)
+        pages.y -= 5.8 * mm + further
+        before = what
+    pages.y -= 3 * mm
+
+
 def _goes_in(pages: Pages, packing: Packing, units: Units) -> None:
     """Each thing in the order in which it goes in, straight down."""
-    heads = ("", "Goes in, straight down", f"size, {units}", "weight", "way up", "left", "front", "floor")
+    heads = (
+        "",
+        "Goes in" if packing.soft else "Goes in, straight down",
+        f"size, {units}",
+        "weight",
+        "way up",
+        "left",
+        "front",
+        "floor",
+    )
     columns = [MARGIN + at * mm for at in (7, 14, 106, 146, 168, 196, 214, 232)]
     _row(pages, heads, columns, bold=True)
     for k, which in enumerate(packing.answer.order):
@@ -177,7 +218,7 @@ def _goes_in(pages: Pages, packing: Packing, units: Units) -> None:
         if pages.room < 6 * mm + 4.4 * mm * (len(names) - 1):
             pages.begin()
             _row(pages, heads, columns, bold=True)
-        places = [_words(c, units, "nearest") for c in laid.at]
+        places = [_words(c, units, "down") for c in laid.at]
         size = show_sizes(stance(body, laid.turn).sizes, units, "up").text.removesuffix(f" {units}")
         weight = show_mass(body.weight, units, "up").text if body.weight > NO_WEIGHT else ""
         up = "this side up" if body.this_side_up else "flat" if body.keep_flat else ""
@@ -186,28 +227,36 @@ def _goes_in(pages: Pages, packing: Packing, units: Units) -> None:
         for line in names[1:]:
             set_words(pages.canvas, columns[1], pages.y - 2.6 * mm, line, 9.5)
             pages.y -= 4.4 * mm
-    for name in packing.last:
-        pages.need(6 * mm)
-        tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)
-        _row(pages, ("", f"{name}, last, on top", "", "", "", "", "", ""), columns)
     pages.need(6 * mm)
     says = f"from the left wall, the front wall and the floor to the wrapped thing, {units}; sizes as it lies, wrapped"
     set_words(pages.canvas, columns[1], pages.y - 4 * mm, says, 8)
     pages.y -= 9 * mm
 
 
-def _fill(pages: Pages, packing: Packing) -> None:
-    columns = [MARGIN + at * mm for at in (7, 40, 76)]
+def _fill(pages: Pages, title: str, places: Sequence[tuple[str, str, str]]) -> None:
+    columns = [MARGIN + at * mm for at in (7, 60, 96)]
     pages.need(18 * mm)
-    _row(pages, ("Fill", "deep", "with"), columns, bold=True)
-    for place, deep, fetch in packing.fill:
+    _row(pages, (title, "deep", "with"), columns, bold=True)
+    for place, deep, fetch in places:
         pages.need(6 * mm)
         tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)
         _row(pages, (place, deep, fetch), columns)
-    for line in lines_of(packing.full, pages.inner, 9.5):
+    pages.y -= 3 * mm
+
+
+def _says(pages: Pages, sentence: str) -> None:
+    for line in lines_of(sentence, pages.inner, 9.5):
         pages.need(6 * mm)
-        set_words(pages.canvas, MARGIN, pages.y - 5 * mm, line, 9.5)
+        set_words(pages.canvas, MARGIN, pages.y - 2 * mm, line, 9.5)
         pages.y -= 5 * mm
+    pages.y -= 1 * mm
+
+
+def _last(pages: Pages, packing: Packing) -> None:
+    for name in packing.last:
+        pages.need(6 * mm)
+        tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)
+        _row(pages, (f"{name}, last, on top",), [MARGIN + 7 * mm])
 
 
 def _row(pages: Pages, cells: Sequence[str], columns: Sequence[float], bold: bool = False) -> None:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 
 from reportlab.pdfgen.canvas import Canvas
 
@@ -28,20 +29,56 @@ def cut_sheet(
     paper: Paper,
     steps: Sequence[str] = (),
     set_to: str = "Fence or mark",
+    before: int = 0,
 ) -> bytes:
     """A PDF of the blanks, each drawn to the largest usual scale that fits, then the fence settings and the steps in
-    words, in order and each with a box to tick. Args: set_to: what is set, a saw's fence or a mark."""
+    words, in order and each with a box to tick. Args: set_to: what is set, a saw's fence or a mark. before: so many
+    of the steps come before the settings."""
+    return cut_sheets(heading, (ToCut("", blanks, fence, steps, before),), cautions, units, paper, set_to)
+
+
+@dataclass(frozen=True, slots=True)
+class ToCut:
+    """What is cut for one box.
+
+    Args:
+        title: nothing where it is the only one. steps: in words. before: so many of them come before the settings.
+    """
+
+    title: str
+    blanks: Sequence[Blank]
+    fence: Sequence[FenceSetting] = ()
+    steps: Sequence[str] = ()
+    before: int = 0
+
+
+def cut_sheets(
+    heading: Heading,
+    boxes: Sequence[ToCut],
+    cautions: Sequence[str],
+    units: Units,
+    paper: Paper,
+    set_to: str = "Fence or mark",
+) -> bytes:
+    """The same for several boxes, each from the top of a page."""
 
     def fill(pages: Pages) -> None:
-        for blank in blanks:
-            _drawing(pages, blank, units, _ALONE if len(blanks) == 1 else _OF_SEVERAL)
-        if blanks:
-            _key(pages, blanks)
-        _cautions(pages, cautions)
-        if fence:
-            _settings(pages, fence, f"{set_to}, {units}", units)
-        if steps:
-            _steps(pages, steps)
+        for n, one in enumerate(boxes):
+            if n:
+                pages.begin()
+            if one.title:
+                set_words(pages.canvas, MARGIN, pages.y - 4 * mm, one.title, 11, bold=True)
+                pages.y -= 8 * mm
+            for blank in one.blanks:
+                _drawing(pages, blank, units, _ALONE if len(one.blanks) == 1 else _OF_SEVERAL)
+            if one.blanks:
+                _key(pages, one.blanks)
+            _cautions(pages, cautions)
+            steps = tuple(enumerate(one.steps, 1))
+            _steps(pages, steps[: one.before])
+            if one.fence:
+                _settings(pages, one.fence, f"{set_to}, {units}", units)
+            _steps(pages, steps[one.before :])
 
     return print_pages(heading, PAPERS[paper], fill)
 
@@ -115,9 +152,9 @@ def _settings(pages: Pages, fence: Sequence[FenceSetting], set_to: str, units: U
     pages.y -= 4 * mm
 
 
-def _steps(pages: Pages, steps: Sequence[str]) -> None:
+def _steps(pages: Pages, steps: Iterable[tuple[int, str]]) -> None:
     """Numbered, one under the other."""
-    for n, step in enumerate(steps, 1):
+    for n, step in steps:
         lines = lines_of(step, pages.inner - 17 * mm, 10.5)
         pages.need(5.2 * mm * len(lines) + 2 * mm)
         tick_box(pages.canvas, MARGIN, pages.y - 4.4 * mm)
@@ -126,6 +163,7 @@ def _steps(pages: Pages, steps: Sequence[str]) -> None:
             set_words(pages.canvas, MARGIN + 16 * mm, pages.y - 4 * mm, line, 10.5)
             pages.y -= 5.2 * mm
         pages.y -= 1.8 * mm
+    pages.y -= 2 * mm
 
 
 def _cautions(pages: Pages, cautions: Sequence[str]) -> None:

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Iterator
+
 from fastapi import Response
 
 from fardo.api.desk import OpenDesk
 from fardo.api.downloads import download, today_in_words
+from fardo.api.parts import view_coat
 from fardo.api.resource import resource
 from fardo.api.ways import view_filling
 from fardo.core.cut.guard import draw_guard
@@ -13,16 +16,20 @@ from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.goods.take_apart import bag_labels, put_back
 from fardo.core.make import WAYS
 from fardo.core.make.assembly import GUARD_STEPS
+from fardo.core.make.step import before_cutting
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.load import bodies_of
 from fardo.core.plan.needed import inside_needed
+from fardo.core.plan.parts import Layered, inner_boxes_of, layers_of
+from fardo.core.quantity import Units, show_sizes
 from fardo.core.refusal import NoAnswer
+from fardo.files.drawn import in_words
 from fardo.files.kind import steps_of
 from fardo.files.packing import Packing, packing_sheet
 from fardo.files.page import Heading
 from fardo.files.papers import label_sheet, put_back_sheet
 from fardo.files.parts_csv import write_parts
-from fardo.files.pdf import cut_sheet
+from fardo.files.pdf import ToCut, cut_sheet, cut_sheets
 from fardo.files.typed import to_count
 
 router = resource("/api/jobs/{key}", "papers")
@@ -75,27 +82,64 @@ def guards(key: str, desk: OpenDesk) -> Response:
     return download(sheet, "application/pdf", job.title, "-corner-guards.pdf", look=True)
 
 
+@router.get("/inner-boxes.pdf", response_class=Response)
+def inner_boxes(key: str, desk: OpenDesk) -> Response:
+    """The cut sheet of each box that is cut for a part of its own."""
+    job, today = desk.jobs.get(key).job, desk.today
+    shop = today.shop
+    found = inner_boxes_of(today.understand(job), shop)
+    if not found:
+        raise NoAnswer("No part has a box of its own that is cut for it.")
+    show = in_words(shop.units)
+    boxes = [
+        ToCut(
+            f"For {one.what}{f', {one.times} of them' if one.times > 1 else ''}: {one.made.grade.name}, inside "
+            f"{show_sizes(one.made.inside, shop.units, 'down')}",
+            one.made.blanks, one.made.fence, [step.told(show) for step in one.made.steps],
+            before_cutting(one.made.steps),
+        )
+        for one in found
+    ]  # fmt: skip
+    heading = Heading(job.title or "Untitled job", (), "Inner boxes", today_in_words())
+    sheets = cut_sheets(heading, boxes, CUTTING, shop.units, today.file.paper)
+    return download(sheets, "application/pdf", job.title, "-inner-boxes.pdf", look=True)
+
+
 @router.get("/packing.pdf", response_class=Response)
 def packing(key: str, desk: OpenDesk) -> Response:
     """Plan, front and side of the packed box to scale, and what goes in when and where."""
     job, today = desk.jobs.get(key).job, desk.today
     picture = today.draw_up(job)
     load, title = picture.job.must_load(), job.title or "Untitled job"
+    units, day = today.shop.units, today_in_words()
+    wrap = tuple(_wrap_rows(layers_of(picture.job, today.shop), units))
     if picture.current is not None:
         boxed = picture.current.boxed
-        box, units = WAYS[boxed.made.way].TITLE, today.shop.units
+        box = WAYS[boxed.made.way].TITLE
         filling = view_filling(boxed, units)
+        under, rest = (
+            tuple((one.title, one.depth, one.fetch) for one in filling.places if (one.where == "under") is is_under)
+            for is_under in (True, False)
+        )
         packed = Packing(
             title, f"{box}: {boxed.made.item}" if boxed.made.item else box, boxed.made.inside, bodies_of(boxed.load),
-            boxed.arrangement, boxed.room_left,
-            tuple((place.title, place.depth, place.fetch) for place in filling.places), filling.says,
-            tuple(extra.name for extra in boxed.load.last_in), today_in_words(),
+            boxed.arrangement, boxed.room_left, boxed.made.soft, wrap, under, rest, filling.says,
+            tuple(extra.name for extra in boxed.load.last_in), day,
         )  # fmt: skip
     else:
         answer, _ = inside_needed(load)
-        packed = Packing(title, "No box yet", answer.inside, bodies_of(load), answer, day=today_in_words())
+        packed = Packing(title, "No box yet", answer.inside, bodies_of(load), answer, wrap=wrap, day=day)
     sheet = packing_sheet(packed, today.shop.units, today.file.paper)
     return download(sheet, "application/pdf", job.title, "-packing.pdf", look=True)
+
+
+def _wrap_rows(layers: Iterable[Layered], units: Units) -> Iterator[tuple[str, str]]:
+    """What is put on what, and how."""
+    for one in layers:
+        coat = view_coat(one.coat, units)
+        cuts = f": {', '.join(coat.cuts)}" if coat.cuts else ""
+        what = f"{one.what}, {one.times} of them" if one.times > 1 else one.what
+        yield what, " ".join((f"{coat.name}{cuts}.", *coat.says))
 
 
 @router.get("/parts.csv", response_class=Response)

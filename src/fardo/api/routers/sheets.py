@@ -11,6 +11,7 @@ from fardo.api.downloads import download, today_in_words
 from fardo.api.resource import resource
 from fardo.api.ways import says_sheets
 from fardo.core.make import WAYS
+from fardo.core.make.step import before_cutting
 from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING
@@ -36,10 +37,10 @@ def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] 
     """To scale with its fence settings, or at full size over several pages with register marks."""
     title, board, boxed = _box(desk, key, way)
     shop, made = desk.today.file, boxed.made
-    sizes = (
-        f"{made.grade.name}, inside {show_sizes(made.inside, shop.units, 'down')}, "
-        f"outside {show_sizes(made.outside, shop.units, 'up')}"
-    )
+    outside = show_sizes(made.outside, shop.units, "up")
+    sizes = f"{made.grade.name}, inside {show_sizes(made.inside, shop.units, 'down')}, outside {outside}"
+    if made.soft:
+        sizes = f"closed on the goods as wrapped, {outside}"
     sheets = tuple(says_sheets(boxed, desk.today.shop, board))
     box = f"{WAYS[made.way].TITLE}: {made.item}" if made.item else WAYS[made.way].TITLE
     heading = Heading(title or "Untitled job", (sizes, *sheets, *made.notes), box, today_in_words())
@@ -50,7 +51,8 @@ def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] 
         steps = [step.told(in_words(shop.units)) for step in made.steps]
         drawn = boxed.blanks or ((made.standing,) if made.standing else ())
         cautions = CUTTING if boxed.fence else CUTTING[: any(step.knife for step in made.steps)]
-        content = cut_sheet(heading, drawn, boxed.fence, cautions, shop.units, shop.paper, steps)
+        content = cut_sheet(heading, drawn, boxed.fence, cautions, shop.units, shop.paper, steps,
+                            before=before_cutting(made.steps))  # fmt: skip
     return download(content, "application/pdf", title, f"-{boxed.made.way}.pdf", look=True)
 
 

@@ -6,8 +6,12 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.make.step import Step
 from fardo.core.quantity import Length
 
-_FACE = "Lay the board with its printed face down: it comes out on the outside. The inner face is up."
-_SCORE = "Score no deeper than half the board, and press every score flat with a blunt edge before it is folded."
+_BEFORE = (
+    Step("Lay the board with its printed face down: it comes out on the outside. The inner face is up.",
+         before_cutting=True),
+    Step("Score no deeper than half the board, and press every score flat with a blunt edge before it is folded.",
+         before_cutting=True),
+)  # fmt: skip
 _CLOSE = "Close the flaps, the short walls' first, and tape the outer ones: three strips over the bottom."
 
 # Of a corner guard, from its square.
@@ -23,8 +27,7 @@ def tray_and_lid(tray: Blank, lid: Blank) -> tuple[Step, ...]:
     """A tray, and a lid that is built around it."""
     both = "both blanks" if tray.size == lid.size else "two blanks of a size"
     return (
-        Step(_FACE),
-        Step(_SCORE),
+        *_BEFORE,
         Step("Cut the corners out with the knife, up to the scores.", knife=True),
         Step(
             f"On the saw: lay {both}, faces together, the blade up through them, and stop at the cross score; "
@@ -42,8 +45,7 @@ def tray_and_lid(tray: Blank, lid: Blank) -> tuple[Step, ...]:
 def glued_case(flaps: str = _CLOSE) -> tuple[Step, ...]:
     """A case in one piece with a tab. Args: flaps: how its bottom is closed."""
     return (
-        Step(_FACE),
-        Step(_SCORE),
+        *_BEFORE,
         Step("Cut the slots between the flaps and the waste beside the tab, up to the scores.", knife=True),
         Step("Fold every score once over, then glue or tape the tab inside the last wall, along its whole height."),
         Step(flaps),

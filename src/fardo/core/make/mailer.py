@@ -154,7 +154,7 @@ def bag_to_trim(pouch: Pouch, flat: tuple[Length, Length]) -> Blank:
     """
     length, width = pouch.length, pouch.width
     outline = ((ZERO, ZERO), (length, ZERO), (length, width), (ZERO, width))
-    lines = [Line("score", start, end) for start, end in pairwise((*outline, outline[0]))]
+    lines = [Line("edge", start, end) for start, end in pairwise((*outline, outline[0]))]
     if flat[0] < length:
         lines.append(Line("cut", (flat[0], ZERO), (flat[0], flat[1])))
     if flat[1] < width:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from fardo.core.goods.part import Sizes
@@ -14,12 +14,13 @@ class Step:
     """
     Args:
         do: in words, with {} where a measure belongs. measures: in that order. knife: whether a blade is in hand, so
-        that its cautions stand beside it.
+        that its cautions stand beside it. before_cutting: whether it is done, or heeded, before anything is cut.
     """
 
     do: str
     measures: tuple[Length | Sizes, ...] = ()
     knife: bool = False
+    before_cutting: bool = False
 
     def told(self, show: Callable[[Length], str]) -> str:
         """
@@ -27,6 +28,11 @@ class Step:
         'Score at 50 mm.'
         """
         return self.do.format(*(_said(measure, show) for measure in self.measures))
+
+
+def before_cutting(steps: Sequence[Step]) -> int:
+    """How many of them come before anything is cut; they are the first."""
+    return sum(step.before_cutting for step in steps)
 
 
 def _said(measure: Length | Sizes, show: Callable[[Length], str]) -> str:

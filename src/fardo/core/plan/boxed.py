@@ -253,9 +253,11 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
 
 
 def _voids(load: Load, arrangement: Answer, made: Made, t: Length, void_nm3: int) -> tuple[Void, ...]:
-    """The room that is left, place by place; in a bag or a mailer, which closes on the goods, all of it is between."""
+    """The room that is left, place by place; a bag or a mailer closes on the goods and is not filled."""
     there = placed(load, arrangement)
-    if made.soft or not there:
+    if made.soft:
+        return ()
+    if not there:
         return (Void("between", ZERO, void_nm3),) if void_nm3 else ()
     inner, around, below = within_inserts(load, made.inside, t)
     low = (around, around, liner_thickness(load) + below)

@@ -13,7 +13,7 @@ from fardo.core.plan.job import Job, ReadPart
 from fardo.core.plan.load import IN_INSERTS, Load, arrange
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.together import coats_together
-from fardo.core.plan.wrapped import Wrapped
+from fardo.core.plan.wrapped import Wrapped, own_boxes
 from fardo.core.protect.coat import Coat, Cut
 from fardo.core.protect.cushion import NO_LIMIT, CushionCheck, check_cushion, goods_of
 from fardo.core.protect.liner import line_walls
@@ -85,21 +85,57 @@ def check_parts(job: Job, shop: Shop, boxed: Boxed | None) -> tuple[CheckedPart,
     return tuple(_checked(part, shop, weight, boxed.made if boxed is not None else None) for part in job.parts)
 
 
+@dataclass(frozen=True, slots=True)
+class Layered:
+    """A layer that is put on. Args: what: it goes on. times: on how many alike."""
+
+    coat: Coat
+    what: str
+    times: int
+
+
+def layers_of(job: Job, shop: Shop) -> tuple[Layered, ...]:
+    """Each layer of a job in the order in which it is put on, like things together; what goes around several after."""
+    found = list(_layers(job))
+    if job.load is not None:
+        found += [Layered(coat, f"{name}, together", 1) for name, coat in _together(job.load, shop)]
+    return tuple(found)
+
+
+@dataclass(frozen=True, slots=True)
+class InnerBox:
+    """A box that is cut for a part of its own. Args: what: it goes around. times: how many alike."""
+
+    made: Made
+    what: str
+    times: int
+
+
+def inner_boxes_of(job: Job, shop: Shop) -> tuple[InnerBox, ...]:
+    """Every box that is cut for a part of its own, from the goods outward."""
+    return tuple(
+        InnerBox(made, _what(unit), times)
+        for part in job.parts
+        for unit, times in _alike(part.units)
+        for made in own_boxes(unit, shop)
+    )
+
+
 def wrap_used(job: Job, shop: Shop) -> WrapUsed:
     """What is cut and used for a job, like things together."""
-    coats = list(_coats(job))
-    if job.load is not None:
-        coats += [(coat, f"{name}, together", 1) for name, coat in _together(job.load, shop)]
+    layers = layers_of(job, shop)
     by_material: dict[str, list[tuple[Coat, int]]] = {}
-    for coat, _, times in coats:
-        by_material.setdefault(coat.material.code, []).append((coat, times))
+    for one in layers:
+        by_material.setdefault(one.coat.material.code, []).append((one.coat, one.times))
     materials = tuple(_used(of_one, shop) for of_one in by_material.values())
     return WrapUsed(
-        tuple(CutFor(coat.material, cut, cut.count * times, what) for coat, what, times in coats for cut in coat.cuts),
+        tuple(
+            CutFor(one.coat.material, cut, cut.count * one.times, one.what) for one in layers for cut in one.coat.cuts
+        ),
         materials,
         Mass(sum(used.weight.ng for used in materials)),
         total([used.price for used in materials], shop.currency),
-        sum((shop.minutes_for(coat) * times for coat, _, times in coats), Fraction(0)),
+        sum((shop.minutes_for(one.coat) * one.times for one in layers), Fraction(0)),
     )
 
 
@@ -122,14 +158,16 @@ def _alike(units: Sequence[Wrapped]) -> Iterator[tuple[Wrapped, int]]:
         yield alike[0], len(alike)
 
 
-def _coats(job: Job) -> Iterator[tuple[Coat, str, int]]:
-    """Each layer that differs, on what, and how often; those of like things together."""
+def _layers(job: Job) -> Iterator[Layered]:
     for part in job.parts:
         for unit, times in _alike(part.units):
-            what = unit.part.name if unit.pile == 1 else f"{unit.part.name}, pile of {unit.pile}"
-            yield from ((coat, what, times) for coat in unit.coats)
+            yield from (Layered(coat, _what(unit), times) for coat in unit.coats)
     if job.load is not None and job.load.liner is not None:
-        yield line_walls(arrange(job.load).inside, job.load.liner), "walls of the box", 1
+        yield Layered(line_walls(arrange(job.load).inside, job.load.liner), "walls of the box", 1)
+
+
+def _what(unit: Wrapped) -> str:
+    return unit.part.name if unit.pile == 1 else f"{unit.part.name}, pile of {unit.pile}"
 
 
 def _together(load: Load, shop: Shop) -> Iterator[tuple[str, Coat]]:

@@ -11,7 +11,7 @@ from fractions import Fraction
 
 from fardo.core.goods.part import Part, Sizes
 from fardo.core.goods.shape import Box, Shape
-from fardo.core.make import Contents, make_box
+from fardo.core.make import Contents, Made, make_box
 from fardo.core.make.allowances import SEAMS
 from fardo.core.make.contents import by_axes
 from fardo.core.make.mailer import most_that_close, must_close
@@ -83,6 +83,11 @@ class Wrapped(HashedOnce):
         values += [(coat.material.name, coat.grows(units) or "nothing") for coat in self.coats]
         rule = "growth per side is layers x thickness (common practice)"
         return Why("bare + 2 x what each layer adds", tuple(values), rule)
+
+    @property
+    def has_own_box(self) -> bool:
+        """Whether a box is cut for it."""
+        return any(_is_cut_for_it(coat) for coat in self.coats)
 
     @property
     def gives(self) -> Length:
@@ -218,11 +223,31 @@ def _check_stock(units: tuple[Wrapped, ...], layers: tuple[Layer, ...]) -> None:
             )  # fmt: skip
 
 
+def own_boxes(unit: Wrapped, shop: Shop) -> tuple[Made, ...]:
+    """The boxes among its layers that are cut for it, from the goods outward."""
+    found, sizes = [], unit.shape.sizes
+    for coat in unit.coats:
+        if _is_cut_for_it(coat):
+            found.append(_case_around(sizes, coat.filled, coat.material.board, shop))
+        length, width, height = (side + by * 2 for side, by in zip(sizes, coat.growth, strict=True))
+        sizes = length, width, height
+    return tuple(found)
+
+
+def _is_cut_for_it(coat: Coat) -> bool:
+    return coat.material.form == BOXED and coat.taken is None
+
+
+def _case_around(sizes: Sizes, room: Length, board: str | None, shop: Shop) -> Made:
+    length, width, height = (side + room * 2 for side in sizes)
+    return make_box("slotted", (length, width, height), shop.grade(board), shop.allowances)
+
+
 def _box_in(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
     """A slotted case of its own around it. It is made as every box is; half of what it adds is on each side."""
     grade = shop.grade(layer.material.board)
     length, width, height = (side + layer.room * 2 for side in wearer.sizes)
-    made = make_box("slotted", (length, width, height), grade, shop.allowances)
+    made = _case_around(wearer.sizes, layer.room, layer.material.board, shop)
     # A case is longer than wide; it stands around the thing as the thing lies.
     outside = made.outside if made.needed == (length, width, height) else (made.outside[1], made.outside[0],
                                                                            made.outside[2])  # fmt: skip

@@ -13,6 +13,7 @@
   const wrap = $derived(desk.work?.wrap);
   const liners = $derived(shop.view?.shop.materials?.filter((one) => formOf(one.form)?.on_walls) ?? []);
   const winds = $derived(shop.view?.shop.materials?.filter((one) => formOf(one.form)?.around_a_box) ?? []);
+  const innerBoxes = $derived(desk.work?.parts.some((part) => part.inner_boxes) ?? false);
   const guards = $derived(desk.work?.parts.some((part) => part.guards) ?? false);
 
   function take(name: 'liner' | 'overBox', material: string): void {
@@ -73,6 +74,9 @@
     <p class="sum">
       <b class="figure">{wrap.price}</b>
       <span>{shop.view?.shop.currency}, {wrap.weight}, {wrap.minutes} minutes to put on</span>
+      {#if innerBoxes}
+        <a class="link" href="/api/jobs/{desk.id}/inner-boxes.pdf" onclick={print}>Inner boxes to cut</a>
+      {/if}
       {#if guards}
         <a class="link" href="/api/jobs/{desk.id}/corner-guards.pdf" onclick={print}>Corner guards to cut</a>
       {/if}
