@@ -15,9 +15,10 @@ FILL_FORMS: dict[FillForm, str] = {
     "pads": "pads, folded", "rolls": "rolls along the edges", "block": "board or an empty box",
 }  # fmt: skip
 _PIECE = {"sheets": "sheet", "pillows": "pillow", "pads": "pad", "rolls": "roll"}
+_TORN = ("sheets", "pads", "rolls")  # what is torn where less will do
 _SHARES = (
-    (Fraction(1, 4), "a quarter of a sack"), (Fraction(1, 3), "a third of a sack"), (Fraction(1, 2), "half a sack"),
-    (Fraction(2, 3), "two thirds of a sack"), (Fraction(1), "a sack"),
+    (Fraction(1, 4), "a quarter of a {}"), (Fraction(1, 3), "a third of a {}"), (Fraction(1, 2), "half a {}"),
+    (Fraction(2, 3), "two thirds of a {}"), (Fraction(1), "a {}"),
 )  # fmt: skip
 
 
@@ -49,6 +50,8 @@ class Fill:
         >>> paper = Fill("crumpled paper", Mass(0), Money(0, "USD"), "sheets", Fraction(3))
         >>> paper.fetched(Fraction(10))
         '4 sheets of crumpled paper'
+        >>> paper.fetched(Fraction(1, 2))
+        'a quarter of a sheet of crumpled paper'
         """
         if self.form == "block":
             return self.name
@@ -57,6 +60,8 @@ class Fill:
         if self.each is None:
             return f"{litres_said(litres)} of {self.name}"
         count, piece = -(-litres // self.each), _PIECE[self.form]
+        if self.form in _TORN and litres * 3 <= self.each * 2:
+            return f"{_share(litres / self.each, piece)} of {self.name}"
         if self.name.endswith(f"{piece}s"):
             return f"{count} {self.name if count > 1 else self.name.removesuffix('s')}"
         return f"{count} {piece}{'s' if count > 1 else ''} of {self.name}"
@@ -74,8 +79,12 @@ def litres_said(litres: Fraction) -> str:
 def _sacks(sacks: Fraction) -> str:
     whole, rest = divmod(sacks, 1)
     if not whole:
-        return next(said for share, said in _SHARES if rest <= share)
+        return _share(rest, "sack")
     return f"{whole + (1 if rest else 0)} sacks" if rest or whole > 1 else "a sack"
+
+
+def _share(share: Fraction, piece: str) -> str:
+    return next(said for most, said in _SHARES if share <= most).format(piece)
 
 
 def named(fills: Iterable[Fill], name: str) -> Fill | None:
