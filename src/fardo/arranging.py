@@ -1,4 +1,7 @@
-"""The arranging engine at work on both cores, in processes of their own, so that nothing else waits for it.
+"""The search at work on both cores, in processes of its own, so that nothing else waits for it.
+
+What goes into a box that is there, or around what is locked, is arranged. Else the cheapest arrangement in all is
+looked for: everything side by side in several ways, then what takes least room, then sizes that services ask less for.
 
 How much is searched is said in rounds, not in seconds: the same ask with the same seed and effort gives the same answer
 on a slow machine as on a fast one. Two searches run side by side, whether there are two cores or not.
@@ -8,18 +11,26 @@ from __future__ import annotations
 
 import os
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import FIRST_COMPLETED, Future, wait
-from dataclasses import dataclass
-from typing import Literal
+from dataclasses import dataclass, replace
+from typing import Any, Literal
 
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.boxes import boxes_only
 from fardo.core.arrange.cannot import Cannot, cannot
-from fardo.core.arrange.search import State, improve, merge
+from fardo.core.arrange.initial_layout import initial_layouts
+from fardo.core.arrange.search import State, improve, merge, pack_into
+from fardo.core.goods.part import Sizes
+from fardo.core.plan.aims import Aim, aims_below
+from fardo.core.plan.job import Job
+from fardo.core.plan.load import ask_of
+from fardo.core.plan.shop import Shop
+from fardo.core.plan.weighed import Weighed, best_first, weigh_each
 from fardo.core.quantity import show_length
 from fardo.core.quantity.show import Units
 from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.carriers import Carriers
 from fardo.processes import Crew
 
 Effort = Literal["quick", "normal", "long"]
@@ -27,6 +38,10 @@ CHAINS = 2
 _ROUNDS: dict[Effort, int] = {"quick": 3, "normal": 36, "long": 150}
 _BOX_ROUNDS: dict[Effort, int] = {"quick": 2, "normal": 12, "long": 60}
 _SEVERAL = 15
+_TRIES: dict[Effort, int] = {"quick": 4, "normal": 8, "long": 40}  # sizes that are aimed at
+_ROUNDS_INTO: dict[Effort, int] = {"quick": 2, "normal": 3, "long": 10}  # before a size is given up
+_AT_FIRST = 2 * CHAINS  # of the first arrangements so many are weighed before anything is told
+SHOWN = 6  # of the best, while it goes on and at its end
 SEARCH_NICE = 10
 _AT_ONCE = 3  # rounds before a worker tells how far it is
 
@@ -35,7 +50,7 @@ _AT_ONCE = 3  # rounds before a worker tells how far it is
 class Progress:
     """
     Args:
-        done, of: rounds of all searches. answers: the best so far, one for each proportion, the best first.
+        done, of: rounds of all searches, and sizes tried. answers: the best so far, the best first.
     """
 
     done: int
@@ -63,6 +78,16 @@ class Workers:
     def warm(self) -> None:
         """Begins the processes, so that the first search does not wait for them."""
         self.crew().begin()
+
+    def cheapest(
+        self,
+        whole: Whole,
+        effort: Effort = "normal",
+        told: Callable[[Progress], None] | None = None,
+        stop: threading.Event | None = None,
+    ) -> tuple[Weighed, ...]:
+        """Arrangements of a job, the one that costs least in all first. Args: as of `arrange`."""
+        return _look_for_cheapest(self.crew().submit, whole, effort, told, stop)
 
     def close(self) -> None:
         """Ends a search that is going on, and the processes."""
@@ -98,6 +123,93 @@ def rounds_of(ask: Ask, effort: Effort) -> int:
     if boxes_only(ask.bodies):
         return _BOX_ROUNDS[effort]
     return max(3, round(_ROUNDS[effort] * min(1.0, _SEVERAL / len(ask.bodies))))
+
+
+@dataclass(frozen=True, slots=True)
+class Whole:
+    """What is to be sent, and what it is priced by. Args: seed: same job, seed and effort, same answer."""
+
+    job: Job
+    shop: Shop
+    carriers: Carriers
+    seed: int = 0
+
+
+def _look_for_cheapest(
+    submit: Callable[..., Future[Any]],
+    whole: Whole,
+    effort: Effort,
+    told: Callable[[Progress], None] | None,
+    stop: threading.Event | None,
+) -> tuple[Weighed, ...]:
+    """Each batch is asked for at once and taken in the order it was asked for, so that it comes out the same however
+    long each takes."""
+    ask = ask_of(whole.job.must_load(), seed=whole.seed)
+    rounds, tries = rounds_of(ask, effort), _TRIES[effort]
+    of = rounds * CHAINS + tries
+    best: tuple[Weighed, ...] = ()
+    done = 0
+
+    def weigh_all(found: Sequence[Answer]) -> None:
+        nonlocal best
+        answers = [answer for answer in found if not any(_goes_around(answer, one) for one in best)]
+        parts = [submit(weigh_each, whole.job, answers[n::CHAINS], whole.shop, whole.carriers) for n in range(CHAINS)]
+        best = best_first([*best, *(one for part in parts for one in part.result())])
+        if told:
+            told(Progress(done, of, tuple(one.answer for one in best[:SHOWN])))
+
+    layouts = initial_layouts(ask)
+    for n in range(0, len(layouts), _AT_FIRST):
+        weigh_all(layouts[n : n + _AT_FIRST])
+    states = [State(chain) for chain in range(CHAINS)]
+    while states[0].done < rounds and not _stopped(stop):
+        at_once = min(_AT_ONCE, rounds - states[0].done)
+        states = [one.result() for one in [submit(improve, ask, state, at_once) for state in states]]
+        done = sum(state.done for state in states)
+        weigh_all(merge(states))
+    failed: list[Sizes] = []
+    tried = 0
+    aimed_from: Answer | None = None
+    listed: list[Aim] = []
+    while tried < tries and best and not _stopped(stop):
+        if best[0].answer != aimed_from:
+            aimed_from = best[0].answer
+            least = min(one.answer.room_nm3 for one in best)
+            listed = submit(aims_below, whole.job, aimed_from, least, whole.shop, whole.carriers).result()
+        batch = [aim.inside for aim in listed if not any(_goes_into(aim.inside, size) for size in failed)][:CHAINS]
+        if not batch:
+            break
+        packed = [submit(pack_into, replace(ask, inside=inside), _ROUNDS_INTO[effort]) for inside in batch]
+        answers = [one.result() for one in packed]
+        failed += [inside for inside, answer in zip(batch, answers, strict=True) if answer is None]
+        tried += len(batch)
+        done = rounds * CHAINS + min(tried, tries)
+        weigh_all([answer for answer in answers if answer is not None])
+    return best
+
+
+def _goes_around(answer: Answer, known: Weighed) -> bool:
+    """Whether it is as large every way as what is known already, and so costs no less."""
+    return all(side.nm >= less for side, less in zip(sorted(answer.inside), known.sides, strict=True))
+
+
+def _goes_into(sizes: Sizes, others: Sizes) -> bool:
+    return all(side <= other for side, other in zip(sizes, others, strict=True))
+
+
+def _stopped(stop: threading.Event | None) -> bool:
+    return stop is not None and stop.is_set()
+
+
+def cheapest_here(whole: Whole, effort: Effort) -> tuple[Weighed, ...]:
+    """The same answer as `Workers` give, without processes."""
+
+    def at_once(function: Callable[..., Any], *args: Any) -> Future[Any]:
+        future: Future[Any] = Future()
+        future.set_result(function(*args))
+        return future
+
+    return _look_for_cheapest(at_once, whole, effort, None, None)
 
 
 def _search(
@@ -150,4 +262,6 @@ def told(reason: Cannot, units: Units) -> str:
     return reason.says + (f": {show_length(reason.short, units, 'up').text} short" if reason.short else "")
 
 
-__all__ = ["CHAINS", "Effort", "Progress", "Workers", "in_this_process", "refuse", "told"]
+__all__ = [
+    "CHAINS", "SHOWN", "Effort", "Progress", "Whole", "Workers", "cheapest_here", "in_this_process", "refuse", "told",
+]  # fmt: skip

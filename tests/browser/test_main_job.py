@@ -70,7 +70,7 @@ def test_from_an_empty_bench_to_a_printed_cut_sheet(empty_page: Page, empty_serv
     words = "".join(sheet.extract_text() for sheet in PdfReader(io.BytesIO(pdf.content)).pages)
     for figure in ("Psaltery for Ostwick", "14", "12", "1 1/2", "1 5/8", "score, inner face", "second score"):
         assert figure in words
-    full = PdfReader(io.BytesIO(httpx.get(page.button("Full size").get_attribute("href")).content))
+    full = PdfReader(io.BytesIO(httpx.get(page.one("a[href*='scale=full']").get_attribute("href")).content))
     assert "full size, row 1 of" in full.pages[0].extract_text()
     drawing = ezdxf.read(io.StringIO(httpx.get(page.button("DXF").get_attribute("href")).text))
     cuts = drawing.modelspace().query('LINE[layer=="CUT"]')

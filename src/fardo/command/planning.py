@@ -11,14 +11,14 @@ import typer
 from rich.table import Table
 
 from fardo.answers import plan_json, quote_json, refused_json
-from fardo.arranging import Effort, Workers, in_this_process, refuse
+from fardo.arranging import Effort, Whole, Workers, cheapest_here, refuse
 from fardo.command.shared import AsJson, DbFile, TariffFolder, bytes_of, one_of, open_shop, out, print_json
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Answer
 from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.plan.load import Load, ask_of
 from fardo.core.plan.picture import best_plans
 from fardo.core.plan.price import compared
-from fardo.core.plan.shop import Shop
+from fardo.core.plan.weighed import Weighed
 from fardo.core.quantity import (
     Length,
     Money,
@@ -38,6 +38,8 @@ from fardo.files.mesh import read_mesh
 from fardo.files.shapes import MeshFinder
 from fardo.files.understood import understand
 
+_LISTED = 4  # arrangements whose plans are listed beside everything side by side
+
 
 def plan(
     job: Annotated[Path, typer.Argument(help="A job file.")],
@@ -56,7 +58,7 @@ def plan(
     read = understand(file, shop, shop_file.postcode, _meshes_beside(job))
     load = read.must_load()
     read.must_go()  # said before a search that takes seconds
-    arrangements = _arrangements(load, cast(Effort, effort), seed, shop)
+    arrangements = _arrangements(Whole(read, shop, carriers, seed), load, cast(Effort, effort))
     plans = best_plans(read, arrangements, shop, carriers)
     if as_json:
         elapsed = round(time.monotonic() - started, 4)
@@ -145,19 +147,19 @@ def price(
         raise NoAnswer("No service takes it.")
 
 
-def _arrangements(load: Load, effort: Effort, seed: int, shop: Shop) -> tuple[Answer, ...]:
-    """The best arrangement of each proportion; none of what is alone in its box."""
+def _arrangements(whole: Whole, load: Load, effort: Effort) -> tuple[Answer, ...]:
+    """The arrangements that cost least in all; none of what is alone in its box."""
     if len(load.units) + len(load.extras) < 2:
         return ()
-    ask = ask_of(load, seed=seed)
-    refuse(ask, shop.units)
-    return in_this_process(ask, effort) if effort == "quick" else _with_workers(ask, effort)
+    refuse(ask_of(load), whole.shop.units)
+    found = cheapest_here(whole, effort) if effort == "quick" else _with_workers(whole, effort)
+    return tuple(one.answer for one in found[:_LISTED])
 
 
-def _with_workers(ask: Ask, effort: Effort) -> tuple[Answer, ...]:
+def _with_workers(whole: Whole, effort: Effort) -> tuple[Weighed, ...]:
     workers = Workers()
     try:
-        return workers.arrange(ask, effort)
+        return workers.cheapest(whole, effort)
     finally:
         workers.close()
 

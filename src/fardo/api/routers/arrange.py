@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import logging
+import math
+import threading
+from collections.abc import Callable
 from typing import Annotated, Literal
 
 from fastapi import Path, Request
@@ -15,14 +18,14 @@ from fardo.api.goods import ShapeView
 from fardo.api.resource import resource
 from fardo.api.routers.shapes import look_at
 from fardo.api.runs import Run, Runs
-from fardo.arranging import Effort, Progress, refuse
+from fardo.arranging import SHOWN, Effort, Progress, Whole, refuse
 from fardo.core.arrange.ask import Answer, Ask
 from fardo.core.arrange.body import Laid
 from fardo.core.arrange.hand import by_hand, let_down, locked_or_not, moved_by, turned_by_a_quarter
 from fardo.core.arrange.void import fill_points
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.into import boxes_to_pack_in
-from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, side_by_side, within_liner
+from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, holds, side_by_side, within_liner
 from fardo.core.protect.forms.asks import Held
 from fardo.core.quantity import Length, read_sizes, show_length, show_sizes
 from fardo.files.arrangement import read_arrangement
@@ -214,13 +217,15 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: Desk)
     """Searches, telling every step forward; whatever happens, the page that looks on is told an end."""
     assert desk.crews is not None
     seen: dict[Answer, ArrangedView] = {}
+    there: list[Answer] = []
     last = RunView(run=run.key, state="searching", done=0, of=1)
 
-    def view(state: RunState, progress: Progress, beside: Answer | None) -> RunView:
+    def view(state: RunState, progress: Progress) -> RunView:
         nonlocal last
-        answers = list(progress.answers)
-        if beside is not None and all(answer.proportion != beside.proportion for answer in answers):
-            answers.append(beside)
+        by_size: dict[tuple[Length, ...], Answer] = {}
+        for answer in (*progress.answers, *there):
+            by_size.setdefault(tuple(sorted(answer.inside)), answer)
+        answers = list(by_size.values())
         for answer in answers:
             if answer not in seen:
                 seen[answer] = desk.reckon(_arranged, request.job, load, answer, ask.inside)
@@ -234,12 +239,10 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: Desk)
         run.tell(last.model_copy(update={"state": state, "says": says}), ended=True)
 
     try:
-        beside = side_by_side(ask, load)
-        answers = desk.crews.search.arrange(
-            ask, request.effort, lambda progress: run.tell(view("searching", progress, beside)), run.stop
-        )
+        there = _there(request.job, ask, load)
+        answers = _answers(ask, request, desk, lambda progress: run.tell(view("searching", progress)), run.stop)
         state: RunState = "stopped" if run.stop.is_set() else "done"
-        run.tell(view(state, Progress(last.done, last.of, answers), beside), ended=True)
+        run.tell(view(state, Progress(last.done, last.of, answers)), ended=True)
     except CrewEnded:
         ended("stopped")
     except Exception:  # whatever it is, the server goes on
@@ -247,8 +250,29 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: Desk)
         ended("failed", "The search broke off; the best so far is kept.")
 
 
-def _price(view: ArrangedView) -> tuple[int, bool, float]:
-    return len(view.lacks), view.total is None, float(view.total or 0)
+def _answers(
+    ask: Ask, request: ArrangeRequest, desk: Desk, told: Callable[[Progress], None], stop: threading.Event
+) -> tuple[Answer, ...]:
+    """Into a box that is there, or around what is locked, as small as can be; else what costs least in all."""
+    assert desk.crews is not None
+    if ask.inside is not None or ask.locked:
+        return desk.crews.search.arrange(ask, request.effort, told, stop)
+    read = desk.today.understand(request.job)
+    whole = Whole(read, desk.today.shop, desk.today.carriers_for(read), request.seed)
+    return tuple(one.answer for one in desk.crews.search.cheapest(whole, request.effort, told, stop)[:SHOWN])
+
+
+def _there(job: JobFile, ask: Ask, load: Load) -> list[Answer]:
+    """Everything side by side, and as it was arranged before: nothing dearer takes their place."""
+    found = [side_by_side(ask, load)]
+    if job.arrangement is not None and ask.inside is None:
+        kept = read_arrangement(job.arrangement, load)
+        found.append(kept if kept is not None and holds(ask, kept) else None)
+    return [one for one in found if one is not None]
+
+
+def _price(view: ArrangedView) -> tuple[int, bool, float, float]:
+    return len(view.lacks), view.total is None, float(view.total or 0), math.prod(view.inside.mm)
 
 
 def _found(key: str, http: Request) -> Run:

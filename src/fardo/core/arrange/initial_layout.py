@@ -20,7 +20,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.quantity import ZERO, Length
 
 _ROWS_FROM = 3  # so many things alike are laid in rows and layers
-_GRIDS = 4  # of the ways to do that, so many are looked at
+_GRIDS, _MANY_GRIDS = 4, 10  # of the ways to do that, so many are looked at at once, and where each is priced
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,14 +51,26 @@ def initial_layout(ask: Ask) -> Answer:
     Args:
         ask: without a box that is there, and nothing locked.
     """
+    return _every_layout(ask, _GRIDS)[0]
+
+
+def initial_layouts(ask: Ask) -> tuple[Answer, ...]:
+    """Several of different sizes, the most compact first: which of them costs least is for a price to say."""
+    seen: dict[tuple[Length, ...], Answer] = {}
+    for answer in _every_layout(ask, _MANY_GRIDS):
+        seen.setdefault(tuple(sorted(answer.inside)), answer)
+    return tuple(seen.values())
+
+
+def _every_layout(ask: Ask, most_grids: int) -> list[Answer]:
     goods = [body for body in ask.bodies if not body.extra]
     least = min(body.gap.between for body in goods).half()
     shares = [least] if len(ask.bodies) - len(goods) <= len(goods) or not least.nm else [least, ZERO]
-    answers = [_laid_out(ask, groups, shared) for groups in _groupings(ask) for shared in shares]
-    return min(answers, key=lambda answer: compactness(answer.inside))
+    answers = [_laid_out(ask, groups, shared) for groups in _groupings(ask, most_grids) for shared in shares]
+    return sorted(answers, key=lambda answer: compactness(answer.inside))
 
 
-def _groupings(ask: Ask) -> list[list[_Group]]:
+def _groupings(ask: Ask, most_grids: int) -> list[list[_Group]]:
     """Each thing by itself, and things alike in rows and layers; what is held together is one either way."""
     bundles: dict[str, list[int]] = {}
     alike: dict[Body, list[int]] = {}
@@ -73,10 +85,19 @@ def _groupings(ask: Ask) -> list[list[_Group]]:
     if not many:
         return [alone]
     few = [*together, *(_alone(ask, n) for numbers in alike.values() if len(numbers) < _ROWS_FROM for n in numbers)]
-    grids = [_grids(ask, numbers) for numbers in many]
+    grids = [_of_different_sizes(_grids(ask, numbers))[:most_grids] for numbers in many]
     if len(many) == 1:
         return [[*few, grid] for grid in grids[0]] + ([alone] if few else [])
     return [[*few, *(of_one[0] for of_one in grids)], alone]
+
+
+def _of_different_sizes(groups: Sequence[_Group]) -> list[_Group]:
+    """The first of each size; which side of it is its height counts only where it must stay up."""
+    kept: dict[tuple[Length, ...], _Group] = {}
+    for group in groups:
+        a, b, c = group.sizes
+        kept.setdefault((*sorted((a, b)), c) if group.upright else tuple(sorted((a, b, c))), group)
+    return list(kept.values())
 
 
 def _alone(ask: Ask, n: int) -> _Group:
@@ -98,7 +119,7 @@ def _bundled(ask: Ask, numbers: Sequence[int]) -> _Group:
 
 
 def _grids(ask: Ask, numbers: Sequence[int]) -> list[_Group]:
-    """The most compact ways to lay things that are alike in rows, columns and layers.
+    """The ways to lay things that are alike in rows, columns and layers, the most compact first.
 
     Of equally compact ones what lies comes before what stands.
     """
@@ -126,7 +147,7 @@ def _grids(ask: Ask, numbers: Sequence[int]) -> list[_Group]:
                 )  # fmt: skip
                 found.append((compactness((a, b, c)), (-a.nm, -b.nm), group))
     found.sort(key=lambda one: one[:2])
-    return [group for _, _, group in found[:_GRIDS]]
+    return [group for _, _, group in found]
 
 
 def _in_rows(turn: Turn, sizes: Sizes, room: Length, of: tuple[int, int], count: int) -> tuple[Laid, ...]:

@@ -17,6 +17,7 @@ from fardo.core.arrange.bundle import Bundled, bundle_up
 from fardo.core.arrange.found import Found, State
 from fardo.core.arrange.search_boxes import box_round, box_start
 from fardo.core.arrange.search_shapes import grid_of, shape_round
+from fardo.core.arrange.worth import TOLERANCE
 
 _BUNDLE_ROUNDS = 6
 
@@ -31,6 +32,16 @@ def improve(ask: Ask, state: State, rounds: int) -> State:
     state = _improve(replace(bundled.ask, seed=ask.seed), replace(state, found=tied), rounds)
     untied = (replace(found, answer=bundled.untied(found.answer), tied=found.answer) for found in state.found)
     return replace(state, found=tuple(untied))
+
+
+def pack_into(ask: Ask, rounds: int) -> Answer | None:
+    """An arrangement that goes into the box of the ask, within so many rounds; None where none is found."""
+    state = State()
+    for _ in range(rounds):
+        state = improve(ask, state, 1)
+        if state.best is not None and state.best.worth <= TOLERANCE:
+            return state.best.answer
+    return None
 
 
 @lru_cache(maxsize=4)
@@ -61,4 +72,4 @@ def merge(states: Sequence[State]) -> tuple[Answer, ...]:
     return tuple(found.answer for found in kept.values())
 
 
-__all__ = ["State", "improve", "merge"]
+__all__ = ["State", "improve", "merge", "pack_into"]

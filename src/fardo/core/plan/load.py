@@ -77,7 +77,7 @@ class Load(HashedOnce):
     @property
     def gives(self) -> Length:
         """By how much all of it may be pressed in along each side of a box: what the least soft thing gives."""
-        return min(unit.gives for unit in self.units)
+        return min(unit.gives for unit in _alike(self.units))
 
     @property
     def floats(self) -> bool:
@@ -86,7 +86,7 @@ class Load(HashedOnce):
             unit.part.gap.least >= _FLOATS_FROM
             or (unit.part.fragility is not None and unit.part.fragility <= _FLOATS_UP_TO)
             or any(coat.material.form == BOXED for coat in unit.coats)
-            for unit in self.units
+            for unit in _alike(self.units)
         )
 
     @property
@@ -94,7 +94,7 @@ class Load(HashedOnce):
         """Those that are not wrapped shut, into which loose fill would get."""
         return tuple(
             dict.fromkeys(
-                unit.part.name for unit in self.units
+                unit.part.name for unit in _alike(self.units)
                 if not any(shuts(coat.material.form) and not coat.one_side for coat in unit.coats)
             )
         )  # fmt: skip
@@ -102,12 +102,12 @@ class Load(HashedOnce):
     @property
     def flat(self) -> bool:
         """Whether all of it is flat things, which go into a box from any side."""
-        return all(sides[0] * _FLAT <= sides[1] for sides in (sorted(unit.sizes) for unit in self.units))
+        return all(sides[0] * _FLAT <= sides[1] for sides in (sorted(unit.sizes) for unit in _alike(self.units)))
 
     @property
     def from_above(self) -> bool:
         """Whether it is let down into a box, and not slid in at an end."""
-        return self.floats or any(unit.part.rules.upright for unit in self.units)
+        return self.floats or any(unit.part.rules.upright for unit in _alike(self.units))
 
     @property
     def without_gap(self) -> Load:
@@ -133,6 +133,12 @@ class Load(HashedOnce):
     def last_in(self) -> tuple[Extra, ...]:
         """The extras that are folded or laid on top, last of all; they size no box."""
         return tuple(extra for extra in self.extras if extra.lies_flat)
+
+
+@lru_cache(maxsize=64)
+def _alike(units: tuple[Wrapped, ...]) -> tuple[Wrapped, ...]:
+    """Each that differs; what is asked of all of them is asked of many alike once."""
+    return tuple(dict.fromkeys(units))
 
 
 @lru_cache(maxsize=64)

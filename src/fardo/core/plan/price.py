@@ -97,7 +97,20 @@ def _priced(
         return [], [
             Refused(service.carrier, service.name, "this does not ship", service.programme) for service in listed
         ]
-    parcel, whose = parcel_of(boxed, journey), boxed.made.carrier
+    exchange = exchange or Exchange(boxed.box.currency)
+    quotes, refused = price_parcel(parcel_of(boxed, journey), boxed.made.carrier, journey, listed, exchange)
+    plans = [Plan(boxed, one, _costs(boxed, one), _at_risk(one, journey)) for one in quotes]
+    return sorted(plans, key=lambda plan: plan.rank), refused
+
+
+def price_parcel(
+    parcel: Parcel, whose: str, journey: Journey, listed: Sequence[Service], exchange: Exchange
+) -> tuple[list[Quote], list[Refused]]:
+    """What each service asks for a parcel, the cheapest first, and who does not take it.
+
+    Args:
+        whose: the box is, the name of a carrier, nothing for the shop's.
+    """
     # A container that is sold with a service travels by that alone.
     theirs = [one for one in listed if parcel.container and one.carrier == whose]
     own = [one for one in theirs if one.prices_container(parcel.container)]
@@ -107,15 +120,14 @@ def _priced(
     ]  # fmt: skip
     out = {(one.carrier, one.service, one.programme) for one in refused}
     asked = [service for service in listed if service.called not in out]
-    quotes, not_taken = compare(asked, parcel, journey.day, exchange or Exchange(boxed.box.currency))
-    plans = []
+    quotes, not_taken = compare(asked, parcel, journey.day, exchange)
+    taken = []
     for quote in quotes:
         if why := _against_the_wishes(quote, journey):
             refused.append(Refused(quote.carrier, quote.service, why, quote.programme))
-            continue
-        paid = quote.paid_by_the_sale("label from the sale") if quote.programme == PREPAID else quote
-        plans.append(Plan(boxed, paid, _costs(boxed, paid), _at_risk(paid, journey)))
-    return sorted(plans, key=lambda plan: plan.rank), [*refused, *not_taken]
+        else:
+            taken.append(quote.paid_by_the_sale("label from the sale") if quote.programme == PREPAID else quote)
+    return taken, [*refused, *not_taken]
 
 
 def _not_for_it(service: Service, own: Sequence[Service], whose: str, parcel: Parcel, journey: Journey) -> str:

@@ -155,7 +155,7 @@
       {#if answers.length}
         <h2>Found, cheapest in all first</h2>
         <ul class="answers">
-          {#each answers as answer (answer.proportion)}
+          {#each answers as answer (answer.inside.mm.join())}
             <li>
               <button
                 class="answer"
@@ -166,6 +166,7 @@
                 <span class="words">{SHAPES[answer.proportion]}</span>
                 <span class="figure size"><Measured text={answer.inside.figure.text} /></span>
                 <span class="figure money">{answer.total ?? ''}</span>
+                {#if answer.by}<span class="less">{answer.by}</span>{/if}
                 <span class="less">
                   {#if answer.lacks?.length}does not go in{:else}{answer.saves_percent >= 0
                       ? `${answer.saves_percent} % less room than side by side`
