@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from typing import Any
 
 from fardo.core.cut.drawing import Blank
@@ -118,27 +119,41 @@ def _fill_json(one: Filled, boxed: Boxed) -> dict[str, Any]:
 
 def plan_json(p: Plan) -> dict[str, Any]:
     """One of the plans of `fardo plan --json`."""
-    boxed, quote, costs = p.boxed, p.quote, p.costs
+    quote, costs = p.quote, p.costs
+    numbers = Counter[str]()
     return {
         "label": p.label, "total": str(costs.total), "currency": quote.amount.currency,
         "costs": {name: str(getattr(costs, name)) for name in costs.__dataclass_fields__},
-        "parcels": [{
-            "way": boxed.made.way, "school": boxed.made.school, "board": boxed.made.grade.code,
-            "inside_mm": [side.mm for side in boxed.made.inside],
-            "outside_mm": [side.mm for side in boxed.made.outside],
-            "weight_g": boxed.weights.total.grams,
-            "dimensional_weight_g": quote.billing.dimensional.grams if quote.billing.dimensional else None,
-            "billed_weight_g": quote.billing.billed.grams,
-            **_beside_json(quote),
-            "air_percent": round(float(boxed.air * 100), 1),
-            "container": boxed.made.item or None,
-            "room_mm": {side: free.mm for side, free in boxed.slack},
-            "fill": [_fill_json(one, boxed) for one in boxed.filling.places],
-            "covered": quote.uncovered is None,
-            "service": f"{quote.carrier} {quote.service}", "charges": _charges_json(quote),
-            "placements": [{"part": lies.part, "number": lies.number, "at_mm": [c.mm for c in lies.at],
-                            "turn": lies.turn} for lies in boxed.placements],
-            "extras": [{"name": extra.name, "at_mm": [c.mm for c in at], "size_mm": [c.mm for c in sizes]}
-                       for extra, at, sizes in boxed.extras_placed],
-        }],
+        "parcels": [_parcel_json(p, n, numbers) for n in range(len(p.boxes))],
+    }  # fmt: skip
+
+
+def _parcel_json(p: Plan, n: int, numbers: Counter[str]) -> dict[str, Any]:
+    """One of its parcels. Args: numbers: how many of each part lie in those before it; counted on."""
+    boxed, quote = p.boxes[n], p.quote
+    billing = (quote.billing, *quote.beside)[n]
+    placements = []
+    for lies in boxed.placements:
+        numbers[lies.part] += 1
+        placements.append(
+            {"part": lies.part, "number": numbers[lies.part], "at_mm": [c.mm for c in lies.at], "turn": lies.turn}
+        )
+    charges = [charge for charge in _charges_json(quote) if len(p.boxes) == 1 or charge.get("parcel", 1) == n + 1]
+    return {
+        "way": boxed.made.way, "school": boxed.made.school, "board": boxed.made.grade.code,
+        "inside_mm": [side.mm for side in boxed.made.inside],
+        "outside_mm": [side.mm for side in boxed.made.outside],
+        "weight_g": boxed.weights.total.grams,
+        "dimensional_weight_g": billing.dimensional.grams if billing.dimensional else None,
+        "billed_weight_g": billing.billed.grams,
+        **(_beside_json(quote) if len(p.boxes) == 1 else {}),
+        "air_percent": round(float(boxed.air * 100), 1),
+        "container": boxed.made.item or None,
+        "room_mm": {side: free.mm for side, free in boxed.slack},
+        "fill": [_fill_json(one, boxed) for one in boxed.filling.places],
+        "covered": quote.uncovered is None,
+        "service": f"{quote.carrier} {quote.service}", "charges": charges,
+        "placements": placements,
+        "extras": [{"name": extra.name, "at_mm": [c.mm for c in at], "size_mm": [c.mm for c in sizes]}
+                   for extra, at, sizes in boxed.extras_placed],
     }  # fmt: skip

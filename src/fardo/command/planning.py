@@ -16,6 +16,7 @@ from fardo.command.shared import AsJson, DbFile, TariffFolder, bytes_of, one_of,
 from fardo.core.arrange.ask import Answer
 from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.plan.load import Load, ask_of
+from fardo.core.plan.parcels import plans_in_parcels
 from fardo.core.plan.picture import best_plans
 from fardo.core.plan.price import compared
 from fardo.core.plan.weighed import Weighed
@@ -38,6 +39,8 @@ from fardo.files.mesh import read_mesh
 from fardo.files.shapes import MeshFinder
 from fardo.files.understood import understand
 
+# Parcels that are worked out at most, where a job may go in several.
+_LOOKED_AT: dict[Effort, int] = {"quick": 24, "normal": 80, "long": 400}
 _LISTED = 4  # arrangements whose plans are listed beside everything side by side
 
 
@@ -59,29 +62,30 @@ def plan(
     load = read.must_load()
     read.must_go()  # said before a search that takes seconds
     arrangements = _arrangements(Whole(read, shop, carriers, seed), load, cast(Effort, effort))
-    plans = best_plans(read, arrangements, shop, carriers)
+    several = plans_in_parcels(read, shop, carriers, _LOOKED_AT[cast(Effort, effort)])
+    plans = best_plans(read, arrangements, shop, carriers, several)
     if as_json:
         elapsed = round(time.monotonic() - started, 4)
         print_json(
             {
                 "plans": [plan_json(p) for p in plans],
                 "compared": compared(plans),
-                "left_aside": list(read.left_aside),
+                "left_aside": [],
                 "elapsed_s": elapsed,
             }
         )
         return
     table = Table("In all", "Box and service", "Outside", "Weighs", "Billed", "Days", title=file.title or None)
     for p in plans:
-        made, days = p.boxed.made, p.quote.days
+        days, billed = p.quote.days, (p.quote.billing, *p.quote.beside)
         table.add_row(
-            str(p.costs.total), p.label, show_sizes(made.outside, shop.units, "up").text,
-            show_mass(p.boxed.weights.total, shop.units, "up").text,
-            show_mass(p.quote.billing.billed, shop.units, "up").text, f"{days[0]}-{days[1]}",
+            str(p.costs.total), p.label,
+            "\n".join(show_sizes(boxed.made.outside, shop.units, "up").text for boxed in p.boxes),
+            "\n".join(show_mass(boxed.weights.total, shop.units, "up").text for boxed in p.boxes),
+            "\n".join(show_mass(one.billed, shop.units, "up").text for one in billed), f"{days[0]}-{days[1]}",
         )  # fmt: skip
     out.print(table)
-    for sentence in (compared(plans), *read.left_aside):
-        out.print(sentence)
+    out.print(compared(plans))
 
 
 def price(

@@ -216,6 +216,7 @@ class Wishes(Strict):
 
     days_at_most: Count | None = Field(None, description="on the way")
     sides_sum_at_most: Measure | None = Field(None, description="length, width and height together, outside")
+    parcel_weight_at_most: Weight | None = Field(None, description="of each parcel")
 
 
 class Customs(Strict):

@@ -52,7 +52,9 @@ class JourneyReading(FieldReading):
         sides = self.optional(job.wishes.sides_sum_at_most, None, to_length, self.shop.units, path)
         said = job.wishes.days_at_most
         days = None if is_empty(said) else self.attempt(to_count, said, "wishes.days_at_most", _MOST_DAYS)
-        return Wishes(days, sides)
+        path = "wishes.parcel_weight_at_most"
+        weight = self.optional(job.wishes.parcel_weight_at_most, None, to_mass, self.shop.units, path)
+        return Wishes(days, sides, weight)
 
     def journey(self, job: JobFile, shop_origin: str, hazards: Hazards, channel: Channel | None) -> Journey | None:
         origin = self.needed("postcode it leaves from", job.ship.origin or shop_origin, read_postcode, "ship.from")

@@ -8,7 +8,7 @@ from fardo.core.goods.hazard import NO_HAZARDS, Hazards
 from fardo.core.make import triangle
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.channel import SaleLabel
-from fardo.core.quantity import Length, Money
+from fardo.core.quantity import Length, Mass, Money
 from fardo.core.quantity.money import total
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Form, Parcel
@@ -16,10 +16,15 @@ from fardo.core.tariff.parcel import Form, Parcel
 
 @dataclass(frozen=True, slots=True)
 class Wishes:
-    """What a job asks of its services. Args: days_at_most: on the way. sides_sum_at_most: all three, outside."""
+    """What a job asks of its services.
+
+    Args:
+        days_at_most: on the way. sides_sum_at_most: all three, outside. parcel_weight_at_most: of each parcel.
+    """
 
     days_at_most: int | None = None
     sides_sum_at_most: Length | None = None
+    parcel_weight_at_most: Mass | None = None
 
 
 NO_WISHES = Wishes()

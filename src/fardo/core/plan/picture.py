@@ -5,7 +5,7 @@ Screen, command and tests draw it with the one function here, so that they agree
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
 
@@ -275,8 +275,13 @@ def _cheapest_first(way: WayPriced) -> tuple[bool, bool, bool, int]:
     return True, too_large, False, way.boxed.own.minor
 
 
-def best_plans(job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: Carriers) -> list[Plan]:
+def best_plans(
+    job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: Carriers, several: Sequence[Plan] = ()
+) -> list[Plan]:
     """The plans for a job, best first: as it is arranged already, and in each further arrangement that holds.
+
+    Args:
+        several: plans in more parcels than one.
 
     Raises: BadInput or NoAnswer where it cannot be read; NoAnswer, with every reason, where no box can be cut or no
     service takes one.
@@ -286,12 +291,21 @@ def best_plans(job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: C
     packed = (with_packed(load, answer) for answer in arrangements)
     loads = [load, *(one for one in packed if one.packed is not None and one.packed is not load.packed)]
     found = [price_ways(replace(job, load=one), shop, carriers) for one in loads]
-    plans = [plan for one in found for way in one.ways if way.cheapest for plan in way.plans]
+    plans = [*(plan for one in found for way in one.ways if way.cheapest for plan in way.plans), *several]
     if plans:
-        return sorted(plans, key=lambda plan: (plan.boxed.strength.overloaded, *plan.rank))
+        return _each_once(sorted(plans, key=lambda plan: (plan.overloaded, *plan.rank)))
     if found[-1].problems:
         raise found[-1].problems[0]
     raise NoAnswer(f"No way was found to send it. {'; '.join(found[-1].reasons()) or 'no services are known'}.")
+
+
+def _each_once(plans: Iterable[Plan]) -> list[Plan]:
+    """Without those that differ in nothing that anybody pays or makes: the same boxes at the same sum."""
+    kept: dict[tuple[object, ...], Plan] = {}
+    for plan in plans:
+        boxes = tuple((one.made.way, one.made.item, tuple(sorted(one.made.outside))) for one in plan.boxes)
+        kept.setdefault((plan.quote.called, plan.costs.total, boxes), plan)
+    return list(kept.values())
 
 
 def services_for(job: Job, carriers: Carriers) -> tuple[tuple[Service, ...], Service | None]:

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, fields
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, fields, replace
 from functools import cached_property
 
 from fardo.core.make import WAYS
@@ -49,12 +49,26 @@ class Costs:
 
 @dataclass(frozen=True, slots=True)
 class Plan:
-    """One box by one service. Args: at_risk: whether it leaves so much of the value uncovered that the shop minds."""
+    """A box by a service, or several that go together.
+
+    Args:
+        at_risk: whether it leaves so much of the value uncovered that the shop minds. beside: further parcels of it.
+    """
 
     boxed: Boxed
     quote: Quote
     costs: Costs
     at_risk: bool = False
+    beside: tuple[Boxed, ...] = ()
+
+    @property
+    def boxes(self) -> tuple[Boxed, ...]:
+        return (self.boxed, *self.beside)
+
+    @property
+    def overloaded(self) -> bool:
+        """Whether a box of it is trusted with less than what is in it."""
+        return any(boxed.strength.overloaded for boxed in self.boxes)
 
     @property
     def rank(self) -> tuple[bool, int]:
@@ -72,7 +86,9 @@ class Plan:
 
     @property
     def label(self) -> str:
-        return f"{WAYS[self.boxed.made.way].TITLE}, {self.quote.carrier} {self.quote.service}"
+        titles = list(dict.fromkeys(WAYS[boxed.made.way].TITLE for boxed in self.boxes))
+        boxes = titles[0] if not self.beside else f"{len(self.boxes)} parcels, {' and '.join(titles)}"
+        return f"{boxes}, {self.quote.carrier} {self.quote.service}"
 
 
 def price(
@@ -101,6 +117,31 @@ def _priced(
     quotes, refused = price_parcel(parcel_of(boxed, journey), boxed.made.carrier, journey, listed, exchange)
     plans = [Plan(boxed, one, _costs(boxed, one), _at_risk(one, journey)) for one in quotes]
     return sorted(plans, key=lambda plan: plan.rank), refused
+
+
+def price_together(
+    boxes: Sequence[Boxed], values: Sequence[Money | None], journey: Journey, services: Sequence[Service],
+    exchange: Exchange,
+) -> list[Plan]:  # fmt: skip
+    """What several boxes of a job cost that go together by one service, the best first; those that take them.
+
+    Args:
+        values: declared of each.
+    """
+    most = journey.wishes.sides_sum_at_most
+    parcels = [
+        replace(parcel_of(boxed, replace(journey, beside=(), value=None)), value=value)
+        for boxed, value in zip(boxes, values, strict=True)
+    ]
+    if most is not None and any(parcel.linear > most for parcel in parcels):
+        return []
+    first = replace(parcels[0], beside=(*parcels[1:], *journey.beside))
+    calling = [service for service in services if not service.other_way]
+    quotes, _ = price_parcel(first, "", journey, calling, exchange)
+    plans = [
+        Plan(boxes[0], one, _costs_of(boxes, one), _at_risk(one, journey), tuple(boxes[1:])) for one in quotes
+    ]  # fmt: skip
+    return sorted(plans, key=lambda plan: plan.rank)
 
 
 def price_parcel(
@@ -144,6 +185,11 @@ def _not_for_it(service: Service, own: Sequence[Service], whose: str, parcel: Pa
         return _not_by_its_label(service, parcel, journey)
     if service.programme in journey.closed:
         return f"{service.programme} prices belong to sales of another channel"
+    heaviest = journey.wishes.parcel_weight_at_most
+    weight = max(one.weight for one in (parcel, *parcel.beside))
+    if heaviest is not None and weight > heaviest:
+        shown, wish_is = show_mass(weight, service.units, "up"), show_mass(heaviest, service.units, "down")
+        return f"a parcel weighs {shown}; at most {wish_is} is wished for"
     most = journey.wishes.sides_sum_at_most
     if most is not None and parcel.linear > most:
         shown, wish = show_length(parcel.linear, service.units, "up"), show_length(most, service.units, "down")
@@ -177,24 +223,33 @@ def _at_risk(quote: Quote, journey: Journey) -> bool:
 
 
 def compared(plans: Sequence[Plan]) -> str:
-    """Whether the first of ranked plans beats those in another kind of box by what it costs in all, in words."""
+    """Whether the first of ranked plans beats those in another kind of box, or in another number of parcels, by what it
+    costs in all, in words."""
     if not plans:
         return ""
     first = plans[0]
-    way = first.boxed.made.way
-    other = next((plan for plan in plans if plan.boxed.made.way != way), None)
-    title = WAYS[way].TITLE
+    title = _boxed_in(first)
+    other = next((plan for plan in plans if _boxed_in(plan) != title), None)
     if other is None:
         return f"{title} is the only way to box it of those looked at."
     less = other.costs.total - first.costs.total
-    against = f"{WAYS[other.boxed.made.way].TITLE.lower()} at {other.costs.total}"
+    against = f"{_boxed_in(other).lower()} at {other.costs.total}"
+    costs = "costs" if not first.beside else "cost"
     if not less.minor:
-        return f"{title} costs as much in all as {against}."
+        return f"{title} {costs} as much in all as {against}."
     saving = first.costs.total.saving_on(other.costs.total)
-    return f"{title} costs {less} ({saving} %) less in all than the next way, {against}."
+    return f"{title} {costs} {less} ({saving} %) less in all than the next way, {against}."
+
+
+def _boxed_in(plan: Plan) -> str:
+    return f"{len(plan.boxes)} parcels" if plan.beside else WAYS[plan.boxed.made.way].TITLE
 
 
 def _costs(boxed: Boxed, quote: Quote) -> Costs:
+    return _costs_of((boxed,), quote)
+
+
+def _costs_of(boxes: Sequence[Boxed], quote: Quote) -> Costs:
     def of(*kinds: str) -> Money:
         return total([line.amount for line in quote.lines if line.kind in kinds], quote.amount.currency)
 
@@ -203,7 +258,12 @@ def _costs(boxed: Boxed, quote: Quote) -> Costs:
     if quote.packs:
         none = Money(0, quote.amount.currency)
         return Costs(postage, surcharges, cover, box=none, wrap=none, fill=none, tape=none, labour=none)
+
+    def own(of_one: Callable[[Boxed], Money]) -> Money:
+        return total([of_one(boxed) for boxed in boxes], quote.amount.currency)
+
     return Costs(
-        postage=postage, surcharges=surcharges, cover=cover, box=boxed.box,
-        wrap=boxed.wrap, fill=boxed.fill, tape=boxed.tape, labour=boxed.labour,
+        postage=postage, surcharges=surcharges, cover=cover, box=own(lambda one: one.box),
+        wrap=own(lambda one: one.wrap), fill=own(lambda one: one.fill), tape=own(lambda one: one.tape),
+        labour=own(lambda one: one.labour),
     )  # fmt: skip
