@@ -178,7 +178,23 @@ def test_settings_change_what_every_job_is_worked_out_from(client: TestClient) -
 
 
 def test_parcels_that_are_allowed_and_not_planned_are_said(client: TestClient) -> None:
-    several = "Up to 3 parcels are allowed; all of it is planned as one."
+    several = "Up to 3 parcels are allowed; these figures are of one. See Price."
     said = client.post("/api/work-out", json={"job": job(parcels_at_most=3)}).json()
     assert several in said["docket"]["cautions"]
     assert several not in client.post("/api/work-out", json={"job": job()}).json()["docket"]["cautions"]
+
+
+def test_a_job_is_divided_among_the_parcels_it_allows(client: TestClient) -> None:
+    heavy = part(name="anvil", shape={"kind": "box", "length": "14 in", "width": "8 in", "height": "8 in"},
+                 weight="30 lb", count=2, gap="0")  # fmt: skip
+    content = job(parts=[heavy], extras=[], parcels_at_most=2, wishes={"parcel_weight_at_most": "40 lb"})
+    told = client.post("/api/parcels", json={"job": content}).json()
+    assert told["one"] is None
+    first = told["plans"][0]
+    assert [one["holds"] for one in first["parcels"]] == [["anvil"], ["anvil"]]
+    assert first["against"] == "no service takes it in one parcel"
+    assert float(first["total"]) == pytest.approx(float(first["postage"]) + float(first["own"]))
+    one = client.post("/api/parcels", json={"job": {**content, "parcels_at_most": 1}}).json()
+    assert one["plans"] == []
+    nowhere = client.post("/api/parcels", json={"job": {**content, "ship": {}}})
+    assert nowhere.status_code == 422

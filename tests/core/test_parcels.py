@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import product
 from random import Random
 
@@ -9,18 +10,20 @@ import pytest
 
 from fardo.answers import plan_json
 from fardo.core.arrange.initial_layout import initial_layouts
+from fardo.core.make.stock import Stock, StockBox
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of, with_packed
 from fardo.core.plan.parcels import Parcels, divisions, plans_in_parcels
 from fardo.core.plan.picture import best_plans, price_ways
 from fardo.core.plan.price import Plan, price_together
+from fardo.core.quantity import Money
 from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, quote
 from fardo.files.job import JobFile
 from fardo.files.understood import understand
 from tests.core.test_whole_cost import EVERY, block, called, job_of, limited
-from tests.made_up import shop
+from tests.made_up import shop, sizes
 
 POST, GROUND = called("Wendlefirth Post", "Parcel"), called("Oddbarrow", "Ground")
 
@@ -129,6 +132,18 @@ def test_what_is_held_together_stays_together_and_the_extras_go_once() -> None:
         held = [{unit.part.name for unit in boxed.load.units} for boxed in plan.boxes]
         assert {"left", "right"} in held
         assert [extra.name for boxed in plan.boxes for extra in boxed.load.extras] == ["card"]
+
+
+def test_a_box_that_is_there_once_is_taken_for_one_parcel() -> None:
+    """Two like things, and one used box that suits either: the other is cut."""
+    job = job_of([block("anvil", "22 x 6 x 15", 2, "30 lb")], parcels_at_most=2, ways=["recut", "slotted"],
+                 wishes={"parcel_weight_at_most": "40 lb"})  # fmt: skip
+    amp = StockBox("amp carton", sizes("18 1/2 x 12 x 21"), shop().grade("C"), Money(0, "USD"), 1, True)
+    for count in (1, 2):
+        at = replace(shop(), stock=Stock((replace(amp, count=count),)))
+        plan = plans_in_parcels(job, at, EVERY)[0]
+        ways = sorted(boxed.made.way for boxed in plan.boxes)
+        assert ways == (["recut", "recut"] if count == 2 else ["recut", "slotted"])
 
 
 def test_each_parcel_priced_by_itself_beside_the_others_asks_the_same() -> None:

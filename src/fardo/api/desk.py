@@ -137,6 +137,13 @@ class Desk:
         found: T = self.crews.reckon.run(_on_shop, self.path, function, args, kwargs)
         return found
 
+    def look_for(self, function: Callable[Concatenate[Desk, P], T], /, *args: P.args, **kwargs: P.kwargs) -> T:
+        """The same for what takes seconds: at the low priority of searches, so that whoever types goes first."""
+        if self.crews is None:
+            return function(self, *args, **kwargs)
+        found: T = self.crews.search.crew().run(_on_shop, self.path, function, args, kwargs)
+        return found
+
     def reckon_beside(
         self, function: Callable[Concatenate[Desk, P], T], /, *args: P.args, **kwargs: P.kwargs
     ) -> Future[T]:

@@ -117,7 +117,12 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     })),
     channel: job.channel ?? '',
     label: { carrier: job.label?.carrier ?? '', mostWeight: mass(job.label?.most_weight) },
-    wishes: { days: String(job.wishes?.days_at_most ?? ''), sides: length(job.wishes?.sides_sum_at_most) },
+    wishes: {
+      days: String(job.wishes?.days_at_most ?? ''),
+      sides: length(job.wishes?.sides_sum_at_most),
+      weight: mass(job.wishes?.parcel_weight_at_most),
+    },
+    parcelsAtMost: job.parcels_at_most ?? 1,
     fromCountry: job.ship?.from_country ?? '',
     toCountry: job.ship?.to_country ?? '',
     customs: {

@@ -122,7 +122,9 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     wishes: {
       days_at_most: orNothing(typed.wishes.days) as number | null,
       sides_sum_at_most: orNothing(typed.wishes.sides),
+      parcel_weight_at_most: orNothing(typed.wishes.weight ?? ''),
     },
+    parcels_at_most: typed.parcelsAtMost ?? 1,
     customs: typed.toCountry.trim()
       ? {
           contents: typed.customs.contents,

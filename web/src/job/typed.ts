@@ -112,7 +112,8 @@ export interface Typed {
   /** Where it was sold, by the shop's name for it; a label of its own that the sale gave. */
   channel: string;
   label: { carrier: string; mostWeight: string };
-  wishes: { days: string; sides: string };
+  wishes: { days: string; sides: string; weight: string };
+  parcelsAtMost: number;
   fromCountry: string;
   toCountry: string;
   customs: { contents: string; reason: CustomsReason; madeIn: string; tariffCode: string };

@@ -11,7 +11,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
-from itertools import combinations, pairwise
+from itertools import combinations, pairwise, product
 
 from fardo.core.arrange.initial_layout import initial_layouts
 from fardo.core.plan.boxed import Boxed
@@ -26,6 +26,8 @@ from fardo.core.tariff.carriers import Carriers
 
 _LAYOUTS = 3  # ways to lay each parcel side by side that are priced
 _SERVICES = 5  # of those that would be cheapest, priced for all parcels together
+_OFFERS = 5  # boxes that are kept of a parcel for a service: what is there once goes to one of them
+_MIXED = 4  # of so many parcels every mix of those is looked at
 ENUMERATED = 48  # parcels that differ: of no more every division is looked at
 
 Held = tuple[int, ...]  # how many of each kind a parcel holds
@@ -38,6 +40,14 @@ class Offer:
 
     boxed: Boxed
     alone: int
+
+    @property
+    def order(self) -> tuple[bool, int]:
+        return self.boxed.strength.overloaded, self.alone
+
+
+Called = tuple[str, str, str]
+Offers = dict[Called, list[Offer]]  # by service, the best first, each in another box
 
 
 @dataclass
@@ -52,7 +62,7 @@ class Parcels:
     shop: Shop
     carriers: Carriers
     looked_at: int = 60
-    _offers: dict[tuple[Held, bool], dict[tuple[str, str, str], Offer]] = field(default_factory=dict)
+    _offers: dict[tuple[Held, bool], Offers] = field(default_factory=dict)
     _plans: dict[Division, Plan | None] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -108,10 +118,12 @@ class Parcels:
     def _planned(self, division: Division) -> Plan | None:
         offered = [self._offered(held, n == 0) for n, held in enumerate(division)]
         shared = set(offered[0]).intersection(*offered[1:])
-        by_sum = sorted(shared, key=lambda called: (sum(one[called].alone for one in offered), called))
+        there = {called: _that_there_are([one[called] for one in offered]) for called in shared}
+        taken = {called: offers for called, offers in there.items() if offers}
+        by_sum = sorted(taken, key=lambda called: (sum(one.alone for one in taken[called]), called))
         plans = []
         for called in by_sum[:_SERVICES]:
-            boxes = tuple(one[called].boxed for one in offered)
+            boxes = tuple(one.boxed for one in taken[called])
             service = [one for one in self._services if one.called == called]
             plans += price_together(boxes, self._shares(division), self.job.must_go(), service, self.shop.exchange)
         return min(plans, key=lambda plan: plan.rank, default=None)
@@ -126,14 +138,14 @@ class Parcels:
         first = Money(value.minor - sum(share.minor for share in rest), value.currency)
         return [first, *rest]
 
-    def _offered(self, held: Held, first: bool) -> dict[tuple[str, str, str], Offer]:
+    def _offered(self, held: Held, first: bool) -> Offers:
         first = first and bool(self._load.extras)
         if (held, first) not in self._offers:
             self._offers[held, first] = self._worked_out(held, first)
         return self._offers[held, first]
 
-    def _worked_out(self, held: Held, first: bool) -> dict[tuple[str, str, str], Offer]:
-        found: dict[tuple[str, str, str], Offer] = {}
+    def _worked_out(self, held: Held, first: bool) -> Offers:
+        found: dict[Called, dict[tuple[str, str], Offer]] = {}
         load = self._load_of(held, first)
         if len(load.units) > MOST_UNITS:
             return {}
@@ -146,11 +158,13 @@ class Parcels:
                 if boxed.too_large is not None or boxed.made.carrier:
                     continue
                 for plan in way.plans:
-                    offer = Offer(boxed, plan.costs.total.minor)
-                    kept = found.get(plan.quote.called)
-                    if kept is None or _order(offer) < _order(kept):
-                        found[plan.quote.called] = offer
-        return found
+                    offer, box = Offer(boxed, plan.costs.total.minor), (boxed.made.way, boxed.made.item)
+                    of_one = found.setdefault(plan.quote.called, {})
+                    if box not in of_one or offer.order < of_one[box].order:
+                        of_one[box] = offer
+        return {
+            called: sorted(of_one.values(), key=lambda offer: offer.order)[:_OFFERS] for called, of_one in found.items()
+        }
 
     def _load_of(self, held: Held, first: bool) -> Load:
         """Args: first: whether the extras go with it."""
@@ -165,8 +179,29 @@ class Parcels:
         )  # fmt: skip
 
 
-def _order(offer: Offer) -> tuple[bool, int]:
-    return offer.boxed.strength.overloaded, offer.alone
+def _that_there_are(offered: Sequence[Sequence[Offer]]) -> tuple[Offer, ...]:
+    """The best box for each parcel, none of them taken more often than it is there; nothing where that cannot be."""
+    best = tuple(offers[0] for offers in offered)
+    if _enough(best):
+        return best
+    if len(offered) <= _MIXED:
+        mixed = (mix for mix in product(*offered) if _enough(mix))
+        return min(mixed, key=lambda mix: (sum(one.order[0] for one in mix), sum(one.alone for one in mix)), default=())
+    taken: tuple[Offer, ...] = ()
+    for offers in offered:
+        offer = next((one for one in offers if _enough((*taken, one))), None)
+        if offer is None:
+            return ()
+        taken = (*taken, offer)
+    return taken
+
+
+def _enough(offers: Sequence[Offer]) -> bool:
+    needed, there = Counter[str](), dict[str, int]()
+    for taken in (taken for offer in offers for taken in offer.boxed.made.taken):
+        needed[taken.item.name] += taken.count
+        there[taken.item.name] = taken.item.count
+    return all(count <= there[name] for name, count in needed.items())
 
 
 def _unevenness(plan: Plan) -> int:

@@ -38,6 +38,7 @@ export type KindFile = Schemas['KindFile'];
 export type TakenIn = Schemas['TakenIn'];
 export type ShapeKind = Schemas['ShapeKind'];
 export type FormChoice = Schemas['FormChoice'];
+export type ParcelsView = Schemas['ParcelsView'];
 export type ComparedRows = Record<string, Schemas['ComparedRow']>;
 export type FoldView = Schemas['FoldView'];
 export type FoldedBlank = Schemas['FoldedBlank'];
@@ -175,6 +176,8 @@ export const calls = {
     answer<Schemas['IntoView'][]>(api.POST('/api/arrange/boxes', { body, signal })),
   fill: (body: Schemas['LookRequest'], signal: AbortSignal) =>
     answer<FillView>(api.POST('/api/arrange/fill', { body, signal })),
+  inParcels: (body: Schemas['ParcelsRequest'], signal: AbortSignal) =>
+    answer<ParcelsView>(api.POST('/api/parcels', { body, signal })),
   compare: (body: Schemas['CompareRequest'], signal?: AbortSignal) =>
     answer<ComparedRows>(api.POST('/api/compare', signal ? { body, signal } : { body })),
   byHand: (body: Schemas['HandRequest'], signal?: AbortSignal) =>

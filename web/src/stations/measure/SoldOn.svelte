@@ -60,6 +60,15 @@
       measure: true,
     },
     {
+      id: 'wish-weight',
+      label: 'Each parcel at most',
+      get: () => t.wishes.weight,
+      set: (v) => (t.wishes.weight = v),
+      placeholder: 'any weight',
+      path: 'wishes.parcel_weight_at_most',
+      measure: true,
+    },
+    {
       id: 'from-country',
       label: 'From country',
       get: () => t.fromCountry,
@@ -98,6 +107,7 @@
       desk.typed.label.carrier && `label of ${desk.typed.label.carrier}`,
       desk.typed.wishes.days && `within ${desk.typed.wishes.days} days`,
       desk.typed.wishes.sides && `at most ${desk.typed.wishes.sides} in all`,
+      desk.typed.wishes.weight && `each parcel at most ${desk.typed.wishes.weight}`,
       desk.typed.toCountry && `to ${desk.typed.toCountry.toUpperCase()}`,
     ].filter(Boolean),
   );

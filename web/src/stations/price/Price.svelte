@@ -6,6 +6,7 @@
   import type { QuoteView } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
+  import InParcels from './InParcels.svelte';
   import OverTheWire from './OverTheWire.svelte';
   import QuoteSlip from './QuoteSlip.svelte';
   import SideBySide from './SideBySide.svelte';
@@ -82,6 +83,7 @@
       onclick={(event) => void desk.follow(event, 'A comparison')}>This comparison as CSV</a
     >
   {/if}
+  <InParcels {desk} />
   <OverTheWire {desk} way={way.way} />
   {#if way.others.length || way.others_refused.length}
     <h2 class="mt-5">In other ways</h2>

@@ -1,0 +1,166 @@
+<script lang="ts">
+  // What it would cost in several parcels that go together, and what each of them holds.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { calls, sentence, type ParcelsView } from '../../lib/api/client';
+  import Measured from '../../lib/ui/Measured.svelte';
+
+  interface Props {
+    desk: JobDesk;
+  }
+  let { desk }: Props = $props();
+
+  const COUNTS = [1, 2, 3, 4, 5, 6, 8, 10, 12];
+  const things = $derived(desk.work?.layout?.parts.length ?? 0);
+  let found = $state.raw<ParcelsView | null>(null);
+  let asked = $state.raw<AbortController | null>(null);
+  let trouble = $state('');
+  /** Of what it was worked out: figures of another state of the job are not shown as this one's. */
+  let of = $state(-1);
+  const stale = $derived(of !== desk.strokes);
+
+  async function divide(): Promise<void> {
+    asked?.abort();
+    const mine = new AbortController();
+    asked = mine;
+    trouble = '';
+    const strokes = desk.strokes;
+    try {
+      found = await calls.inParcels({ job: desk.job }, mine.signal);
+      of = strokes;
+    } catch (fault) {
+      if (!mine.signal.aborted) trouble = sentence(fault);
+    } finally {
+      if (asked === mine) asked = null;
+    }
+  }
+  $effect(() => () => asked?.abort());
+
+  function allow(event: Event): void {
+    desk.typed.parcelsAtMost = Number((event.currentTarget as HTMLSelectElement).value);
+    desk.touch();
+  }
+</script>
+
+{#if things > 1}
+  <section class="parcels" aria-label="In several parcels">
+    <div class="head">
+      <h2>In several parcels</h2>
+      <label>
+        at most
+        <select class="field" id="parcels-at-most" value={desk.typed.parcelsAtMost} onchange={allow}>
+          {#each COUNTS as count (count)}<option value={count}>{count === 1 ? 'one parcel' : count}</option
+            >{/each}
+          {#if !COUNTS.includes(desk.typed.parcelsAtMost)}
+            <option value={desk.typed.parcelsAtMost}>{desk.typed.parcelsAtMost}</option>
+          {/if}
+        </select>
+      </label>
+      {#if desk.typed.parcelsAtMost > 1}
+        <button type="button" class="btn" disabled={asked !== null} onclick={() => void divide()}
+          >{asked ? 'Dividing…' : 'Divide it'}</button
+        >
+      {/if}
+    </div>
+    <p class="no" role="alert">{trouble}</p>
+    {#if found && desk.typed.parcelsAtMost > 1}
+      <div class:stale aria-live="polite">
+        {#if stale}<p class="soft">Something was typed since; divide it again.</p>{/if}
+        {#if found.plans.length === 0}
+          <p class="soft">No service takes it in two parcels or more.</p>
+        {/if}
+        {#each found.plans as plan, n (n)}
+          <article class="sheet">
+            <h3>
+              <span>{plan.parcels.length} parcels, {plan.carrier} {plan.service}, {plan.programme}</span>
+              <span class="figure">{plan.total}</span>
+            </h3>
+            <p class="soft">
+              {plan.against}; postage {plan.postage}, boxes and packing {plan.own}; {plan.days[0]}–{plan
+                .days[1]} days
+            </p>
+            <table>
+              <thead>
+                <tr><th>Holds</th><th>Box</th><th>Outside</th><th>Weighs</th><th>Billed</th></tr>
+              </thead>
+              <tbody>
+                {#each plan.parcels as parcel, k (k)}
+                  <tr>
+                    <td>{parcel.holds.join(', ')}</td>
+                    <td>{parcel.box}</td>
+                    <td class="figure"><Measured text={parcel.outside} /></td>
+                    <td class="figure"><Measured text={parcel.weight} /></td>
+                    <td class="figure"><Measured text={parcel.billed} /></td>
+                  </tr>
+                {/each}
+              </tbody>
+            </table>
+          </article>
+        {/each}
+      </div>
+    {/if}
+  </section>
+{/if}
+
+<style>
+  .parcels {
+    margin-top: 20px;
+  }
+  .head {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: end;
+    gap: 10px 16px;
+  }
+  .head h2 {
+    margin-right: auto;
+  }
+  label {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    color: var(--soft);
+    font-size: 14px;
+  }
+  select {
+    width: 130px;
+    height: 36px;
+    color: var(--ink);
+  }
+  article {
+    padding: 10px 16px;
+    margin-top: 10px;
+  }
+  h3 {
+    display: flex;
+    justify-content: space-between;
+    gap: 12px;
+    font-weight: 650;
+  }
+  table {
+    width: 100%;
+    font-size: 14px;
+    margin-top: 6px;
+  }
+  th {
+    text-align: left;
+    font-weight: 500;
+    color: var(--soft);
+  }
+  td,
+  th {
+    padding: 3px 10px 3px 0;
+    border-bottom: 1px solid var(--hair);
+    vertical-align: baseline;
+  }
+  .stale article {
+    color: var(--soft);
+  }
+  .soft {
+    color: var(--soft);
+    font-size: 14px;
+  }
+  .no {
+    color: var(--stop);
+    min-height: 1.4em;
+  }
+</style>
