@@ -186,6 +186,26 @@ def test_a_bag_closes_on_the_goods_and_nothing_is_filled(client: TestClient) -> 
     assert "score" not in cut.extract_text()
 
 
+def test_the_trim_that_the_docket_names_is_tried(client: TestClient) -> None:
+    def plate(name: str, size: str, count: int) -> dict[str, Any]:
+        length, width, height = (f"{side} in" for side in size.split(" x "))
+        shape = {"kind": "box", "length": length, "width": width, "height": height}
+        return part(name=name, shape=shape, count=count, gap="0", weight="2 lb", fragility="does-not-break")
+
+    loose = [plate("case", "15 x 11 x 4", 2), plate("horn", "7 x 8 x 4", 1), plate("bar", "18 x 4 x 3", 1),
+             plate("plate", "13 x 7 x 3", 2)]  # fmt: skip
+    content = job(parts=loose, extras=[], ways=["slotted"])
+    told = work(client, content)
+    before = float(told["docket"]["total"])
+    assert told["docket"]["trim_may_be_tried"] is True
+    found = client.post("/api/arrange/trim", json={"job": content}).json()
+    after = work(client, content | {"arrangement": found["entry"]})
+    assert float(after["docket"]["total"]) <= before - float(found["saves"]) + 0.001
+    assert float(found["saves"]) > 0
+    alone = client.post("/api/arrange/trim", json={"job": job(parts=[plate("bar", "18 x 4 x 3", 1)], extras=[])})
+    assert alone.status_code == 422
+
+
 def as_entry(layout: dict[str, Any]) -> dict[str, Any]:
     """A layout as a job keeps it."""
     counts: dict[str, int] = {}

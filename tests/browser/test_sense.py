@@ -73,3 +73,19 @@ def test_the_label_of_a_sale_stands_in_the_prices_once_it_is_said(page: Page) ->
     listed = " ".join(one.text for one in page.all("article, li"))
     assert "label from the sale" in listed or "Prepaid Label, prepaid" in listed
     assert "no label came with the sale" not in listed
+
+
+def test_a_job_is_divided_among_parcels_on_the_price_page(page: Page) -> None:
+    treadle = next(one for one in page.api("/api/jobs")["jobs"] if one["title"] == "Treadle wheel, taken apart")
+    page.open(f"/jobs/{treadle['id']}/price", ".parcels")
+    assert not page.all(".parcels .btn")
+    Select(page.one("#parcels-at-most")).select_by_value("2")
+    page.button("Divide it").send_keys(Keys.ENTER)
+    page.until(lambda: page.all(".parcels article"))
+    page.shows(".parcels article", "2 parcels")
+    page.shows(".parcels article", "than in one parcel")
+    assert "drive wheel" in page.text(".parcels article")
+    assert saved_job(page, treadle["id"])["parcels_at_most"] == 2
+    assert page.axe() == []
+    Select(page.one("#parcels-at-most")).select_by_value("3")
+    page.shows(".parcels", "Something was typed since")

@@ -16,7 +16,10 @@ from fardo.core.arrange.turn import TURNS
 from fardo.core.plan.aims import aims_below
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of, bodies_of, holds
+from fardo.core.plan.picture import draw_up
+from fardo.core.plan.trimmed import may_be_tried, trimmed
 from fardo.core.plan.weighed import weigh, weigh_as_it_stands, weigh_each
+from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.service import Service
 from fardo.files.job import JobFile, Ship
@@ -98,6 +101,29 @@ def test_nothing_is_dearer_than_side_by_side(kind: str) -> None:
     assert best.total is not None
     assert best.total <= beside[0].total
     assert [one.rank for one in others] == sorted(one.rank for one in others)
+
+
+def test_a_trim_is_tried_for_real_and_taken_only_if_it_holds_and_costs_less() -> None:
+    world = Carriers((called("Wendlefirth Post", "Parcel"), called("Oddbarrow", "Ground")))
+    loose = [block("case", "15 x 11 x 4", 2), block("horn", "7 x 8 x 4"), block("bar", "18 x 4 x 3"),
+             block("plate", "13 x 7 x 3", 2)]  # fmt: skip
+    job = job_of(loose, ways=["slotted"])
+    picture = draw_up(job, shop(), world)
+    assert may_be_tried(picture)
+    assert picture.plan is not None
+    found = trimmed(job, picture, shop(), world)
+    assert found.saves.minor > 0
+    assert found.weighed.total is not None
+    assert found.weighed.total + found.saves == picture.plan.costs.total
+    assert holds(ask_of(job.must_load()), found.weighed.answer)
+    # A bar and two plates fill their box but for an edge that no other size of it saves.
+    tight = job_of([block("bar", "10 x 4 x 3"), block("plate", "17 x 10 x 4", 2)], ways=["slotted"])
+    full = draw_up(tight, shop(), world)
+    assert may_be_tried(full)
+    with pytest.raises(NoAnswer, match="does not lie so that it costs less"):
+        trimmed(tight, full, shop(), world)
+    alone = draw_up(job_of([block("plate", "15 1/4 x 9 x 3 1/4")], ways=["slotted"]), shop(), world)
+    assert not may_be_tried(alone)
 
 
 def test_the_same_seed_and_effort_give_the_same() -> None:

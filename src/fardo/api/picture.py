@@ -17,6 +17,7 @@ from fardo.core.plan.load import Load, placed
 from fardo.core.plan.not_here import NotHere
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.progress import Knot
+from fardo.core.plan.trimmed import may_be_tried
 from fardo.core.quantity import Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.core.tariff.steps import Cheaper
 
@@ -124,6 +125,7 @@ def _docket(picture: Picture) -> views.Docket:
         docket.total = docket.quote.total
         docket.total_why = figures.view_why(plan.costs.why, units)
         docket.trim = _view_trim(picture.trim, units) if picture.trim else ""
+        docket.trim_may_be_tried = may_be_tried(picture)
         if plan.quote.uncovered:
             docket.cautions.append(f"not covered: {plan.quote.uncovered} at your risk")
     if way.boxed.too_large and not docket.stop:

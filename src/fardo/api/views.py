@@ -263,6 +263,7 @@ class Docket(BaseModel):
     total_why: WhyView | None = None
     note: str = Field("", description="why there is no sum")
     trim: str = Field("", description="the small trim that would save most, in words")
+    trim_may_be_tried: bool = Field(False, description="whether things may lie otherwise for it")
     currency: str
     missing: list[str]
     stop: list[str] = Field(default_factory=list, description="why it does not ship at all")

@@ -1,5 +1,7 @@
 <script lang="ts">
   // The docket: outside size, weight against billed weight, air, the sum in all, what is missing, cautions.
+  import { calls, sentence } from '../lib/api/client';
+  import { toast } from '../lib/toast.svelte';
   import Changed from '../lib/ui/Changed.svelte';
   import Measured from '../lib/ui/Measured.svelte';
   import Why from '../lib/ui/Why.svelte';
@@ -9,6 +11,23 @@
     desk: JobDesk;
   }
   let { desk }: Props = $props();
+
+  let trying = $state(false);
+
+  /** The trim it names is arranged for real, and kept where it holds and costs less. */
+  async function tryTrim(): Promise<void> {
+    trying = true;
+    const strokes = desk.strokes;
+    try {
+      const found = await calls.trim({ job: desk.job });
+      if (desk.strokes !== strokes) toast.show('Something was typed meanwhile; try it again.');
+      else toast.show(`It lies in ${found.inside}: saves ${found.saves}.`, desk.keepArrangement(found.entry));
+    } catch (fault) {
+      toast.show(sentence(fault));
+    } finally {
+      trying = false;
+    }
+  }
 
   const docket = $derived(desk.figures?.docket);
   const quote = $derived(docket?.quote);
@@ -90,7 +109,14 @@
         </p>
         <p class="soft">{quote.carrier} {quote.service}, {quote.days[0]}–{quote.days[1]} days</p>
         {#if docket.note}<p class="soft">{docket.note}</p>{/if}
-        <p class="trim">{docket.trim}</p>
+        <p class="trim">
+          {docket.trim}
+          {#if docket.trim_may_be_tried}
+            <button type="button" class="link" disabled={trying} onclick={() => void tryTrim()}
+              >{trying ? 'Trying…' : 'Try it'}</button
+            >
+          {/if}
+        </p>
       {:else}
         <p class="soft">{docket.note}</p>
       {/if}

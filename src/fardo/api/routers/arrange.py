@@ -26,9 +26,10 @@ from fardo.core.arrange.void import fill_points
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.into import boxes_to_pack_in
 from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, holds, side_by_side, within_liner
+from fardo.core.plan.trimmed import trimmed
 from fardo.core.protect.forms.asks import Held
 from fardo.core.quantity import Length, read_sizes, show_length, show_sizes
-from fardo.files.arrangement import read_arrangement
+from fardo.files.arrangement import ArrangementEntry, read_arrangement, write_arrangement
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.processes import CrewEnded
 from fardo.store.database import Gone
@@ -168,6 +169,35 @@ def look(key: Key, http: Request) -> RunView:
 async def stream(key: Key, http: Request) -> StreamingResponse:
     """How far a search is, as server-sent events until it ends."""
     return StreamingResponse(_found(key, http).listen(), media_type="text/event-stream")
+
+
+class TrimmedView(BaseModel):
+    """An arrangement that is smaller by a trim. `entry` is what a job keeps of it."""
+
+    entry: ArrangementEntry
+    inside: str
+    total: str
+    saves: str = Field(description="in all")
+
+
+@router.post("/trim")
+def trim(request: LookRequest, desk: OpenDesk) -> TrimmedView:
+    """The trim that the docket names, tried for real: all of it arranged in a box so much smaller. 422 where nothing
+    holds, or it does not cost less."""
+    return desk.look_for(_trimmed, request.job)
+
+
+def _trimmed(desk: Desk, job: JobFile) -> TrimmedView:
+    today = desk.today
+    read = today.understand(job)
+    found = trimmed(read, today.draw_up(job), today.shop, today.carriers_for(read))
+    answer = found.weighed.answer
+    return TrimmedView(
+        entry=write_arrangement(read.must_load(), answer),
+        inside=show_sizes(answer.inside, today.shop.units, "up").text,
+        total=str(found.weighed.total),
+        saves=str(found.saves),
+    )
 
 
 @router.post("/{key}/stop")
