@@ -63,6 +63,7 @@ def take_all(folder: Path) -> None:
             page.until(lambda: page.one(".bar .says").text == "arranged")
             page.one(".toast .close").click()
             next(one for one in page.all(".order button") if "flyer" in one.text).click()
+            page.driver.execute_script("scrollTo(0, 0)")
             take(page, folder, "arrange")
             page.open(f"{concertina}/measure", ".stated")
             page.one("[data-why='this sum']").send_keys(Keys.ENTER)

@@ -270,6 +270,8 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: Desk)
 
     try:
         there = _there(request.job, ask, load)
+        if there:
+            run.tell(view("searching", Progress(0, 1, ())))
         answers = _answers(ask, request, desk, lambda progress: run.tell(view("searching", progress)), run.stop)
         state: RunState = "stopped" if run.stop.is_set() else "done"
         run.tell(view(state, Progress(last.done, last.of, answers)), ended=True)

@@ -168,9 +168,11 @@
                 <span class="figure money">{answer.total ?? ''}</span>
                 {#if answer.by}<span class="less">{answer.by}</span>{/if}
                 <span class="less">
-                  {#if answer.lacks?.length}does not go in{:else}{answer.saves_percent >= 0
+                  {#if answer.lacks?.length}does not go in{:else}{answer.saves_percent > 0
                       ? `${answer.saves_percent} % less room than side by side`
-                      : `${-answer.saves_percent} % more room than side by side`}{/if}
+                      : answer.saves_percent < 0
+                        ? `${-answer.saves_percent} % more room than side by side`
+                        : 'as much room as side by side'}{/if}
                 </span>
               </button>
             </li>
