@@ -152,7 +152,7 @@ def _look_for_cheapest(
 
     def weigh_all(found: Sequence[Answer]) -> None:
         nonlocal best
-        answers = [answer for answer in found if not any(_goes_around(answer, one) for one in best)]
+        answers = [answer for answer in found if not any(one.goes_into(answer) for one in best)]
         parts = [submit(weigh_each, whole.job, answers[n::CHAINS], whole.shop, whole.carriers) for n in range(CHAINS)]
         best = best_first([*best, *(one for part in parts for one in part.result())])
         if told:
@@ -176,7 +176,7 @@ def _look_for_cheapest(
             aimed_from = best[0].answer
             least = min(one.answer.room_nm3 for one in best)
             listed = submit(aims_below, whole.job, aimed_from, least, whole.shop, whole.carriers).result()
-        batch = [aim.inside for aim in listed if not any(_goes_into(aim.inside, size) for size in failed)][:CHAINS]
+        batch = [aim.inside for aim in listed if not any(aim.goes_into(size) for size in failed)][:CHAINS]
         if not batch:
             break
         packed = [submit(pack_into, replace(ask, inside=inside), _ROUNDS_INTO[effort]) for inside in batch]
@@ -186,15 +186,6 @@ def _look_for_cheapest(
         done = rounds * CHAINS + min(tried, tries)
         weigh_all([answer for answer in answers if answer is not None])
     return best
-
-
-def _goes_around(answer: Answer, known: Weighed) -> bool:
-    """Whether it is as large every way as what is known already, and so costs no less."""
-    return all(side.nm >= less for side, less in zip(sorted(answer.inside), known.sides, strict=True))
-
-
-def _goes_into(sizes: Sizes, others: Sizes) -> bool:
-    return all(side <= other for side, other in zip(sizes, others, strict=True))
 
 
 def _stopped(stop: threading.Event | None) -> bool:

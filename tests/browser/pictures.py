@@ -62,7 +62,7 @@ def take_all(folder: Path) -> None:
             page.button("Arrange").click()
             page.until(lambda: page.one(".bar .says").text == "arranged")
             page.one(".toast .close").click()
-            next(one for one in page.all(".order button") if "flyer" in one.text).click()
+            next(one for one in page.all(".order button") if "flyer" in one.text).send_keys(Keys.ENTER)
             page.driver.execute_script("scrollTo(0, 0)")
             take(page, folder, "arrange")
             page.open(f"{concertina}/measure", ".stated")

@@ -6,7 +6,7 @@ import logging
 import math
 import threading
 from collections.abc import Callable
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from fastapi import Path, Request
 from fastapi.responses import StreamingResponse
@@ -171,6 +171,24 @@ async def stream(key: Key, http: Request) -> StreamingResponse:
     return StreamingResponse(_found(key, http).listen(), media_type="text/event-stream")
 
 
+def _plate(name: str, size: tuple[str, str, str], count: int = 1) -> dict[str, Any]:
+    shape = {"kind": "box", **dict(zip(("length", "width", "height"), size, strict=True))}
+    return {"name": name, "count": count, "weight": "2 lb", "gap": "0", "shape": shape}
+
+
+_LOOSE: dict[str, Any] = {
+    "title": "Loom parts", "ship": {"to": "73120"}, "ways": ["slotted"],
+    "parts": [_plate("heddle case", ("15 in", "11 in", "4 in"), 2), _plate("shuttle box", ("7 in", "8 in", "4 in")),
+              _plate("beam", ("18 in", "4 in", "3 in")), _plate("reed", ("13 in", "7 in", "3 in"), 2)],
+}  # fmt: skip
+
+
+class TrimRequest(LookRequest):
+    """A job whose docket names a trim."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": _LOOSE}]})
+
+
 class TrimmedView(BaseModel):
     """An arrangement that is smaller by a trim. `entry` is what a job keeps of it."""
 
@@ -181,7 +199,7 @@ class TrimmedView(BaseModel):
 
 
 @router.post("/trim")
-def trim(request: LookRequest, desk: OpenDesk) -> TrimmedView:
+def trim(request: TrimRequest, desk: OpenDesk) -> TrimmedView:
     """The trim that the docket names, tried for real: all of it arranged in a box so much smaller. 422 where nothing
     holds, or it does not cost less."""
     return desk.look_for(_trimmed, request.job)

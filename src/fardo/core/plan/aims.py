@@ -46,6 +46,10 @@ class Aim:
     inside: Sizes
     at: Money
 
+    def goes_into(self, inside: Sizes) -> bool:
+        """Whether it is as small every way: if that cannot be packed, neither can it."""
+        return all(side <= room for side, room in zip(self.inside, inside, strict=True))
+
 
 def aims_below(job: Job, answer: Answer, least_nm3: int, shop: Shop, carriers: Carriers) -> list[Aim]:
     """Sizes that would cost a job less than so arranged, what promises most first; none where nothing has a price.
@@ -174,10 +178,10 @@ def _may_hold(inside: Sizes, alike: Sequence[Body], least: int) -> bool:
 
 
 def _none_in_another(listed: Sequence[Aim]) -> list[Aim]:
-    """Without what goes into one before it: if that one cannot be packed, neither can it."""
+    """Without what goes into one before it."""
     kept: list[Aim] = []
     for aim in listed:
-        if not any(all(side <= room for side, room in zip(aim.inside, one.inside, strict=True)) for one in kept):
+        if not any(aim.goes_into(one.inside) for one in kept):
             kept.append(aim)
     return kept
 

@@ -41,6 +41,10 @@ class Weighed:
     total: Money | None = None
     by: str = ""
 
+    def goes_into(self, answer: Answer) -> bool:
+        """Whether it is as small every way as another arrangement, which then costs no less."""
+        return all(side <= other.nm for side, other in zip(self.sides, sorted(answer.inside), strict=True))
+
     @property
     def sides(self) -> tuple[int, int, int]:
         a, b, c = sorted(side.nm for side in self.answer.inside)

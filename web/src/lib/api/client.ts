@@ -176,7 +176,7 @@ export const calls = {
     answer<Schemas['IntoView'][]>(api.POST('/api/arrange/boxes', { body, signal })),
   fill: (body: Schemas['LookRequest'], signal: AbortSignal) =>
     answer<FillView>(api.POST('/api/arrange/fill', { body, signal })),
-  trim: (body: Schemas['LookRequest']) =>
+  trim: (body: Schemas['TrimRequest']) =>
     answer<Schemas['TrimmedView']>(api.POST('/api/arrange/trim', { body })),
   inParcels: (body: Schemas['ParcelsRequest'], signal: AbortSignal) =>
     answer<ParcelsView>(api.POST('/api/parcels', { body, signal })),

@@ -91,7 +91,7 @@
             class="field into"
             bind:value={arranging.into}
             disabled={arranging.searching}
-            placeholder="the smallest box"
+            placeholder="what costs least"
             title="The inside of a box you have, as 24 x 18 x 12; empty for the smallest"
             autocomplete="off"
           />
