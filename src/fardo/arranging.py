@@ -233,12 +233,7 @@ def _search(
 
 def _enough(ask: Ask, state: State) -> bool:
     """In a box that is there, to go in is all that is asked."""
-    return ask.inside is not None and state.best is not None and state.best.worth <= 1e-6
-
-
-def in_this_process(ask: Ask, effort: Effort) -> tuple[Answer, ...]:
-    """The same answer as `Workers` give, without processes: for little effort, and where there are none."""
-    return merge([improve(ask, State(chain), rounds_of(ask, effort)) for chain in range(CHAINS)])
+    return ask.inside is not None and state.goes_in
 
 
 def refuse(ask: Ask, units: Units) -> None:
@@ -254,5 +249,5 @@ def told(reason: Cannot, units: Units) -> str:
 
 
 __all__ = [
-    "CHAINS", "SHOWN", "Effort", "Progress", "Whole", "Workers", "cheapest_here", "in_this_process", "refuse", "told",
+    "CHAINS", "SHOWN", "Effort", "Progress", "Whole", "Workers", "cheapest_here", "refuse", "told",
 ]  # fmt: skip

@@ -178,7 +178,7 @@ def test_settings_change_what_every_job_is_worked_out_from(client: TestClient) -
 
 
 def test_parcels_that_are_allowed_and_not_planned_are_said(client: TestClient) -> None:
-    several = "Up to 3 parcels are allowed; these figures are of one. See Price."
+    several = "Up to 3 parcels are allowed; these figures are of one."
     said = client.post("/api/work-out", json={"job": job(parcels_at_most=3)}).json()
     assert several in said["docket"]["cautions"]
     assert several not in client.post("/api/work-out", json={"job": job()}).json()["docket"]["cautions"]

@@ -6,7 +6,6 @@ from dataclasses import replace
 
 import pytest
 
-from fardo.arranging import in_this_process
 from fardo.core.arrange.ask import Answer, Ask, balance, moved_in
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.cannot import cannot
@@ -89,7 +88,8 @@ def test_the_same_ask_gives_the_same_answer_and_another_seed_may_not() -> None:
     assert improve(ask, State(), 5) == improve(ask, State(), 5)
     in_two_goes = improve(ask, improve(ask, State(), 2), 3)
     assert in_two_goes == improve(ask, State(), 5)
-    assert in_this_process(ask, "quick") == in_this_process(ask, "quick")
+    chains = [merge([improve(ask, State(chain), 3) for chain in range(2)]) for _ in range(2)]
+    assert chains[0] == chains[1]
 
 
 def test_the_best_of_each_proportion_is_given_the_least_first() -> None:

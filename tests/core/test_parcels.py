@@ -121,6 +121,13 @@ def test_no_parcel_is_heavier_than_is_wished_for() -> None:
     assert any("at most 30 lb is wished for" in one.why for one in refused)
 
 
+def test_a_wish_for_sides_holds_for_every_parcel() -> None:
+    """The pole alone is over 40 in all; whichever parcel is asked about first."""
+    job = job_of([block("block", "10 x 10 x 10"), block("pole", "34 x 4 x 4")], parcels_at_most=2,
+                 wishes={"sides_sum_at_most": "40 in"})  # fmt: skip
+    assert plans_in_parcels(job, shop(), EVERY) == []
+
+
 def test_what_is_held_together_stays_together_and_the_extras_go_once() -> None:
     pair = [
         block("left", "12 x 5 x 4") | {"rules": {"bundle": "pair"}},

@@ -40,6 +40,11 @@ class State:
     def best(self) -> Found | None:
         return min(self.found, key=lambda found: found.worth, default=None)
 
+    @property
+    def goes_in(self) -> bool:
+        """Whether all of it is in the box that was asked about."""
+        return self.best is not None and self.best.worth <= TOLERANCE
+
     def of(self, proportion: Proportion) -> Found | None:
         return next((found for found in self.found if found.answer.proportion == proportion), None)
 

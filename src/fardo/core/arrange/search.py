@@ -17,7 +17,6 @@ from fardo.core.arrange.bundle import Bundled, bundle_up
 from fardo.core.arrange.found import Found, State
 from fardo.core.arrange.search_boxes import box_round, box_start
 from fardo.core.arrange.search_shapes import grid_of, shape_round
-from fardo.core.arrange.worth import TOLERANCE
 
 _BUNDLE_ROUNDS = 6
 
@@ -39,7 +38,7 @@ def pack_into(ask: Ask, rounds: int) -> Answer | None:
     state = State()
     for _ in range(rounds):
         state = improve(ask, state, 1)
-        if state.best is not None and state.best.worth <= TOLERANCE:
+        if state.best is not None and state.goes_in:
             return state.best.answer
     return None
 

@@ -103,7 +103,7 @@ class Job:
     def left_aside(self) -> tuple[str, ...]:
         """What it asks for that is left aside, in sentences."""
         if self.parcels_at_most > 1:
-            return (f"Up to {self.parcels_at_most} parcels are allowed; these figures are of one. See Price.",)
+            return (f"Up to {self.parcels_at_most} parcels are allowed; these figures are of one.",)
         return ()
 
     def shop_for(self, shop: Shop) -> Shop:

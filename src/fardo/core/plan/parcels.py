@@ -21,7 +21,6 @@ from fardo.core.plan.picture import price_ways, services_for
 from fardo.core.plan.price import Plan, price_together
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Money
-from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.carriers import Carriers
 
 _LAYOUTS = 3  # ways to lay each parcel side by side that are priced
@@ -293,8 +292,11 @@ def _sorted(parcels: Sequence[Held]) -> Division:
 
 
 def plans_in_parcels(job: Job, shop: Shop, carriers: Carriers, looked_at: int = 60) -> list[Plan]:
-    """The plans for a job in two parcels or more, the best first; none where one only is allowed, or none is taken."""
-    try:
-        return Parcels(job, shop, carriers, looked_at).cheapest()
-    except (BadInput, NoAnswer):
-        return []
+    """The plans for a job in two parcels or more, the best first; none where one only is allowed, or none is taken.
+
+    Args:
+        looked_at: how many parcels may be worked out at most, where not every division is looked at.
+
+    Raises: as `Job.must_load` does.
+    """
+    return Parcels(job, shop, carriers, looked_at).cheapest()

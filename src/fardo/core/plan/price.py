@@ -128,13 +128,10 @@ def price_together(
     Args:
         values: declared of each.
     """
-    most = journey.wishes.sides_sum_at_most
     parcels = [
         replace(parcel_of(boxed, replace(journey, beside=(), value=None)), value=value)
         for boxed, value in zip(boxes, values, strict=True)
     ]
-    if most is not None and any(parcel.linear > most for parcel in parcels):
-        return []
     first = replace(parcels[0], beside=(*parcels[1:], *journey.beside))
     calling = [service for service in services if not service.other_way]
     quotes, _ = price_parcel(first, "", journey, calling, exchange)
@@ -185,14 +182,14 @@ def _not_for_it(service: Service, own: Sequence[Service], whose: str, parcel: Pa
         return _not_by_its_label(service, parcel, journey)
     if service.programme in journey.closed:
         return f"{service.programme} prices belong to sales of another channel"
-    heaviest = journey.wishes.parcel_weight_at_most
-    weight = max(one.weight for one in (parcel, *parcel.beside))
+    every = (parcel, *parcel.beside)
+    heaviest, weight = journey.wishes.parcel_weight_at_most, max(one.weight for one in every)
     if heaviest is not None and weight > heaviest:
         shown, wish_is = show_mass(weight, service.units, "up"), show_mass(heaviest, service.units, "down")
         return f"a parcel weighs {shown}; at most {wish_is} is wished for"
-    most = journey.wishes.sides_sum_at_most
-    if most is not None and parcel.linear > most:
-        shown, wish = show_length(parcel.linear, service.units, "up"), show_length(most, service.units, "down")
+    most, linear = journey.wishes.sides_sum_at_most, max(one.linear for one in every)
+    if most is not None and linear > most:
+        shown, wish = show_length(linear, service.units, "up"), show_length(most, service.units, "down")
         return f"length, width and height together are {shown}; at most {wish} is wished for"
     return ""
 

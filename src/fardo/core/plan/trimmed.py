@@ -57,8 +57,13 @@ def trimmed(job: Job, picture: Picture, shop: Shop, carriers: Carriers, rounds: 
 
 
 def may_be_tried(picture: Picture) -> bool:
-    """Whether a side of a box that is cut is worth trimming, and there are several things in it to lie otherwise."""
+    """Whether a side of a box that is cut is worth trimming, and there are several things in it to lie otherwise.
+
+    A box that somebody chose stays as it is, and so does its price.
+    """
     trim, plan, load = picture.trim, picture.plan, picture.job.load
+    if picture.job.box is not None or picture.job.price is not None:
+        return False
     if trim is None or plan is None or load is None or not isinstance(trim.by, Length):
         return False
     several = len(load.units) + sum(not extra.lies_flat for extra in load.extras) > 1

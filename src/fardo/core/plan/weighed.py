@@ -32,14 +32,12 @@ class Weighed:
     """An arrangement and what it comes to.
 
     Args:
-        rank: the less the better. total: in all; None where no service takes it, or nobody said where it goes. by: the
-        way to box it and the service.
+        rank: the less the better. total: in all; None where no service takes it, or nobody said where it goes.
     """
 
     answer: Answer
     rank: Rank
     total: Money | None = None
-    by: str = ""
 
     def goes_into(self, answer: Answer) -> bool:
         """Whether it is as small every way as another arrangement, which then costs no less."""
@@ -83,7 +81,7 @@ def weigh_as_it_stands(
         return None
     plan = best.plans[0] if best.plans and best.boxed.too_large is None else None
     rank = (*_first(best), answer.room_nm3, _surface(answer), ill(bodies_of(load), answer))
-    return Weighed(answer, rank, plan.costs.total if plan else None, plan.label if plan else ""), found
+    return Weighed(answer, rank, plan.costs.total if plan else None), found
 
 
 def weigh_each(job: Job, answers: Iterable[Answer], shop: Shop, carriers: Carriers) -> list[Weighed]:

@@ -45,7 +45,7 @@
   <section class="parcels" aria-label="In several parcels">
     <div class="head">
       <h2>In several parcels</h2>
-      <label>
+      <label class="listed">
         at most
         <select class="field" id="parcels-at-most" value={desk.typed.parcelsAtMost} onchange={allow}>
           {#each COUNTS as count (count)}<option value={count}>{count === 1 ? 'one parcel' : count}</option
@@ -114,17 +114,8 @@
   .head h2 {
     margin-right: auto;
   }
-  label {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-    color: var(--soft);
-    font-size: 14px;
-  }
   select {
     width: 130px;
-    height: 36px;
-    color: var(--ink);
   }
   article {
     padding: 10px 16px;

@@ -59,7 +59,7 @@
 {#if way && desk.work?.missing.length === 0}
   <div class="head">
     <h2>What it costs in all: covered first, then the cheapest</h2>
-    <label>
+    <label class="listed">
       in the box
       <select class="field" value={way.way} onchange={(event) => desk.take(event.currentTarget.value)}>
         {#each ways as one (one.way)}<option value={one.way}>{one.title}</option>{/each}
@@ -119,17 +119,8 @@
     gap: 16px;
     margin-bottom: 10px;
   }
-  label {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-    color: var(--soft);
-    font-size: 14px;
-  }
   select {
     width: 250px;
-    height: 36px;
-    color: var(--ink);
   }
   .quotes {
     display: grid;
