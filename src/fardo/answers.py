@@ -12,6 +12,7 @@ from fardo.core.make.made_over import Recut
 from fardo.core.make.recut import steps as recut_steps
 from fardo.core.make.stack import Stack
 from fardo.core.make.stack import steps as stack_steps
+from fardo.core.plan.alternatives import Alternative, Habit
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.price import Plan
 from fardo.core.quantity import Units
@@ -126,6 +127,19 @@ def plan_json(p: Plan) -> dict[str, Any]:
         "costs": {name: str(getattr(costs, name)) for name in costs.__dataclass_fields__},
         "parcels": [_parcel_json(p, n, numbers) for n in range(len(p.boxes))],
     }  # fmt: skip
+
+
+def alternative_json(one: Alternative) -> dict[str, Any]:
+    """One of the alternatives of `fardo plan --json`."""
+    return {
+        "aims": list(one.aims), "label": one.plan.label, "total": str(one.plan.costs.total), "why": one.why,
+        "gives_up": one.gives_up,
+    }  # fmt: skip
+
+
+def habit_json(habit: Habit, best: Plan) -> dict[str, str]:
+    """Its habit, and what the best plan saves on it."""
+    return {"label": habit.plan.label, "total": str(habit.plan.costs.total), "saved": habit.saved_by(best)}
 
 
 def _parcel_json(p: Plan, n: int, numbers: Counter[str]) -> dict[str, Any]:

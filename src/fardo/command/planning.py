@@ -10,11 +10,12 @@ from typing import Annotated, cast
 import typer
 from rich.table import Table
 
-from fardo.answers import plan_json, quote_json, refused_json
+from fardo.answers import alternative_json, habit_json, plan_json, quote_json, refused_json
 from fardo.arranging import Effort, Whole, Workers, cheapest_here, refuse
 from fardo.command.shared import AsJson, DbFile, TariffFolder, bytes_of, one_of, open_shop, out, print_json
 from fardo.core.arrange.ask import Answer
 from fardo.core.goods.shape import Scanned, scanned
+from fardo.core.plan.alternatives import alternatives, habit
 from fardo.core.plan.load import Load, ask_of
 from fardo.core.plan.parcels import plans_in_parcels
 from fardo.core.plan.picture import best_plans
@@ -64,12 +65,15 @@ def plan(
     arrangements = _arrangements(Whole(read, shop, carriers, seed), load, cast(Effort, effort))
     several = plans_in_parcels(read, shop, carriers, _LOOKED_AT[cast(Effort, effort)])
     plans = best_plans(read, arrangements, shop, carriers, several)
+    others, usual = alternatives(plans, shop), habit(read, shop, carriers)
     if as_json:
         elapsed = round(time.monotonic() - started, 4)
         print_json(
             {
                 "plans": [plan_json(p) for p in plans],
                 "compared": compared(plans),
+                "alternatives": [alternative_json(one) for one in others],
+                "habit": habit_json(usual, plans[0]) if usual is not None else None,
                 "left_aside": [],  # nothing is any more; the name is part of the contract
                 "elapsed_s": elapsed,
             }
@@ -86,6 +90,11 @@ def plan(
         )  # fmt: skip
     out.print(table)
     out.print(compared(plans))
+    for one in others:
+        aims = ", ".join(one.aims)
+        out.print(f"{aims[0].upper()}{aims[1:]}: {one.plan.costs.total}, {one.plan.label}. {one.why} {one.gives_up}")
+    if usual is not None and (saved := usual.saved_by(plans[0])):
+        out.print(f"The cheapest costs {saved}.")
 
 
 def price(

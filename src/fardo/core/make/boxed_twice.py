@@ -58,7 +58,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
             "inside": inner.whys["inside"],
             "outside": Why("inside + 2t + 2 x distance + 2t, and 4t in height", told, _PRACTICE),
         },
-        notes=inner.notes,
+        notes=inner.notes, floated=floated,
         steps=(
             Step("Make both cases and close their bottoms. Fold the spacers into bridges, their legs {} long.",
                  (allowances.at_least(floated - t.half()),)),

@@ -19,7 +19,7 @@ from fardo.core.cut.fence import FenceSetting
 from fardo.core.goods.part import Sizes
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Pouch, StockBox, Taken
-from fardo.core.quantity import Length, Mass
+from fardo.core.quantity import ZERO, Length, Mass
 from fardo.core.refusal import BadInput
 from fardo.core.why import Value, Why
 
@@ -39,7 +39,8 @@ class Made:
         closes on the goods, and nothing may stand on it. flat: length and width of a bag or mailer as it lies empty and
         trimmed, where a carrier counts it as a soft pack. carrier: whose services alone take it, nothing for any.
         closed_box: outside of the box that is in a bag or an envelope, None where none is. pattern: of the shop's by
-        which it is made over, nothing where it is by none.
+        which it is made over, nothing where it is by none. floated: how far the box with the
+        goods stands off the one around it.
     """
 
     way: str
@@ -63,6 +64,7 @@ class Made:
     flat: tuple[Length, Length] | None = None
     closed_box: Sizes | None = None
     pattern: str = ""
+    floated: Length = ZERO
 
     @property
     def item(self) -> str:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fardo.core.goods.part import Extra
 from fardo.core.quantity import Mass
 
+COUNTER = "counter"  # the programme that anybody pays who walks in
 PREPAID = "prepaid"  # the programme of labels that a sale brings with it
 
 

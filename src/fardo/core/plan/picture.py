@@ -103,6 +103,11 @@ class PricedWays:
         best = self.ways[0] if self.ways else None
         return best.plans[0] if best is not None and best.cheapest is not None else None
 
+    @property
+    def plans(self) -> list[Plan]:
+        """Of every way that can be made by every service, the best first."""
+        return _best_first(plan for way in self.ways if way.cheapest for plan in way.plans)
+
     def way(self, name: str | None) -> WayPriced | None:
         return next((way for way in self.ways if way.way == name), None)
 
@@ -291,12 +296,16 @@ def best_plans(
     packed = (with_packed(load, answer) for answer in arrangements)
     loads = [load, *(one for one in packed if one.packed is not None and one.packed is not load.packed)]
     found = [price_ways(replace(job, load=one), shop, carriers) for one in loads]
-    plans = [*(plan for one in found for way in one.ways if way.cheapest for plan in way.plans), *several]
+    plans = _best_first([*(plan for one in found for plan in one.plans), *several])
     if plans:
-        return _each_once(sorted(plans, key=lambda plan: (plan.overloaded, *plan.rank)))
+        return _each_once(plans)
     if found[-1].problems:
         raise found[-1].problems[0]
     raise NoAnswer(f"No way was found to send it. {'; '.join(found[-1].reasons()) or 'no services are known'}.")
+
+
+def _best_first(plans: Iterable[Plan]) -> list[Plan]:
+    return sorted(plans, key=lambda plan: (plan.overloaded, *plan.rank))
 
 
 def _each_once(plans: Iterable[Plan]) -> list[Plan]:
