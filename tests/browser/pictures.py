@@ -91,9 +91,10 @@ def take_all(folder: Path) -> None:
             take(page, folder, "box-fold")
             page.open("/cutting", ".boards article")
             take(page, folder, "cutting")
-            page.open(f"{concertina}/price", ".steps svg")
+            page.open(f"{concertina}/price", "tr.plan")
             take(page, folder, "price")
             for name in ("Wendlefirth Post Parcel, counter", "Oddbarrow Ground, account", "Oddbarrow Express, account"):
+                page.driver.execute_script("arguments[0].click()", page.one(f"tr[data-plan='{name}'] button.open"))
                 page.driver.execute_script(
                     "arguments[0].click()", page.one(f"article[aria-label='{name}'] .beside input")
                 )

@@ -51,15 +51,17 @@ def test_from_an_empty_bench_to_a_printed_cut_sheet(empty_page: Page, empty_serv
 
     # The price: two carriers, cheapest first, each line with its why.
     page.one(".twine a[href$='/price']").click()
-    page.until(lambda: len(page.all("article")) > 2)
-    sums = [float(element.text) for element in page.all(".head + .quotes article .sum")]
+    page.until(lambda: len(page.all("tr.plan")) > 2)
+    others = page.all("tr.plan").index(page.one("th.other").find_element("xpath", "../following-sibling::tr[1]"))
+    sums = [float(element.text) for element in page.all("tr.plan .sum")[:others]]
     assert sums == sorted(sums)
-    assert {e.get_attribute("aria-label") for e in page.all("article")} >= {
+    assert {e.get_attribute("data-plan") for e in page.all("tr.plan")} >= {
         "Wendlefirth Post Parcel, counter",
         "Oddbarrow Ground, account",
     }
-    page.all("article")[0].find_element("css selector", "button").click()
-    page.until(lambda: page.all("article.chosen"))
+    page.one("tr.plan button.open").click()
+    page.one("tr.lines .top button").click()
+    page.until(lambda: page.all("tr.plan.chosen"))
     page.saved()
 
     # The cut sheet, printed and as a machine file.
@@ -149,7 +151,8 @@ def test_the_price_shows_what_to_trim_on_a_map(page: Page) -> None:
     page.open("/", ".bench li")
     rows = page.api("/api/jobs")["jobs"]
     key = next(row["id"] for row in rows if row["title"] == "Concertina for Ostwick")
-    page.open(f"/jobs/{key}/price", "article")
+    page.open(f"/jobs/{key}/price", "tr.plan")
+    page.one("tr.plan button.open").send_keys(Keys.ENTER)
     page.shows(".steps", "less: the")
     assert page.one(".steps svg .mark")
     assert page.all(".steps svg .arrow")
@@ -165,7 +168,14 @@ def test_a_price_at_once_from_the_bench_line(page: Page) -> None:
     prices = [float(price) for price in re.findall(r"\d+\.\d\d", page.text(".answer ul[aria-label=Prices]"))]
     assert len(prices) > 2
     assert prices == sorted(prices)
-    page.press(Keys.CONTROL, "a")
+    # Enter starts a job with these goods, to that place.
+    page.shows("#line-answer", "Start a job with these goods")
+    page.press(Keys.ENTER)
+    page.until(lambda: page.one("#part-0-length").get_attribute("value") == "24")
+    assert page.one("#part-0-weight").get_attribute("value") == "9"
+    assert page.one("#to").get_attribute("value") == "73120"
+    page.press("/")
+    page.until(lambda: page.focus == "bench-line")
     page.press("saddle")
     page.shows("#line-answer", "Stock saddle, stirrups off")
     page.press(Keys.ENTER)

@@ -246,8 +246,9 @@ def test_a_whole_job_without_the_mouse(page: Page) -> None:
     page.press(Keys.ENTER)
     page.button("Chosen")
     page.press("p")
-    page.one("article button").send_keys(Keys.ENTER)
-    page.until(lambda: page.all("article.chosen"))
+    page.one("tr.plan button.open").send_keys(Keys.ENTER)
+    page.one("tr.lines .top button").send_keys(Keys.ENTER)
+    page.until(lambda: page.all("tr.plan.chosen"))
     page.saved()
     page.press(Keys.ESCAPE, "h")
     page.shows(".bench li", "Print the cut sheet, cut and send")
@@ -299,7 +300,7 @@ def test_settings_are_saved_and_a_fault_in_them_is_told(page: Page) -> None:
 VIEWS = [
     ("/", ".bench li"), ("/settings", "#shop-gap"), ("/kinds", "#kind-called"), ("JOB/measure", ".stated"),
     ("JOB/protect", ".grown b"), ("JOB/box", ".cut"),
-    ("JOB/price", "article"), ("/cutting", ".boards article"), ("/tariffs", ".carriers"),
+    ("JOB/price", "tr.plan"), ("/cutting", ".boards article"), ("/tariffs", ".carriers"),
     ("/nowhere", "h1"),
 ]  # fmt: skip
 

@@ -20,40 +20,112 @@ from tests.simulated_carrier import fault, served_carrier, wired
 def priced(page: Page, title: str = "Concertina for Ostwick") -> str:
     page.open("/", ".bench li")
     job = job_of(page, title)
-    page.open(f"{job}/price", ".steps svg")
+    page.open(f"{job}/price", "tr.plan")
     return job
 
 
-def slip(page: Page, label: str) -> Any:
-    return page.one(f'article[aria-label="{label}"]')
+def row(page: Page, label: str) -> Any:
+    return page.one(f'tr[data-plan="{label}"]')
+
+
+def unfolded(page: Page, label: str) -> Any:
+    """The lines of a plan, by its row."""
+    button = row(page, label).find_element("css selector", "button.open")
+    if button.get_attribute("aria-expanded") == "false":
+        page.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", button)
+        button.send_keys(Keys.ENTER)
+    return page.one(f'article[aria-label="{label}"] .top').find_element("xpath", "..")
+
+
+def total(page: Page, label: str) -> float:
+    return float(row(page, label).find_element("css selector", ".sum").text)
 
 
 def beside(page: Page, label: str) -> None:
-    box = slip(page, label).find_element("css selector", ".beside input")
+    box = unfolded(page, label).find_element("css selector", ".beside input")
     page.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", box)
     box.send_keys(Keys.SPACE)
 
 
-def test_up_to_four_ways_are_laid_side_by_side_and_one_taken_away(page: Page) -> None:
+def test_up_to_four_plans_are_laid_side_by_side_and_one_taken_away(page: Page) -> None:
     priced(page)
     for label in ("Wendlefirth Post Parcel, counter", "Oddbarrow Ground, account"):
         beside(page, label)
     page.shows("[aria-label='Side by side'] h2", "2 of at most 4")
     table = "[aria-label='Side by side'] table"
-    sums = [float(slip(page, label).find_element("css selector", ".sum").text)
-            for label in ("Wendlefirth Post Parcel, counter", "Oddbarrow Ground, account")]  # fmt: skip
+    sums = [total(page, label) for label in ("Wendlefirth Post Parcel, counter", "Oddbarrow Ground, account")]
     page.shows(table, f"{abs(sums[0] - sums[1]):.2f} more")
     assert "the least" in page.text(table)
+    # Down to the box and the parts: what differs is told, what does not is not.
+    assert "Tray with a part-depth lid" in page.text(table)
+    assert "outside" in page.text(table)
     assert page.axe() == []
     beside(page, "Oddbarrow Express, account")
     beside(page, "Passenger's luggage, one checked bag, counter")
     page.shows("[aria-label='Side by side'] h2", "4 of at most 4")
-    fifth = slip(page, "Quillmere Courier Standard, account").find_element("css selector", ".beside input")
+    fifth = unfolded(page, "Quillmere Courier Standard, account").find_element("css selector", ".beside input")
     assert not fifth.is_enabled()
     page.one("[aria-label='Take Oddbarrow Express, account, away']").send_keys(Keys.ENTER)
     page.until(lambda: fifth.is_enabled())
     page.one("[aria-label='Side by side'] .open").send_keys(Keys.ENTER)
     page.until(lambda: not page.all(table))
+
+
+def test_the_table_is_sorted_filtered_and_gone_through_by_keys(page: Page) -> None:
+    priced(page)
+    rows = "tr.plan"
+    services = len(page.all(rows))
+
+    assert page.axe() == []
+    page.choose("plans-shown", "all")
+    page.until(lambda: len(page.all(rows)) > services)
+    page.choose("plans-shown", "best of each box")
+    page.until(lambda: "Slotted case" in page.text("table.plans"))
+    names = page.until(lambda: [one.text for one in page.all("tr.plan .box")])
+    # In other ways the box in hand stands there again.
+    assert len(set(names)) >= len(names) - 5
+    page.choose("plans-shown", "all")
+    page.fill("plans-words", "slotted express")
+    page.until(lambda: {one.text for one in page.all("tr.plan .service")} >= {"Oddbarrow Express"})
+    page.until(lambda: all("lotted" in one.text for one in page.all("tr.plan .box")[:2]))
+    page.fill("plans-words", "no such box")
+    page.shows("table.plans", "No plan is like that.")
+    page.fill("plans-words", "")
+    page.until(lambda: len(page.all(rows)) > services)
+    page.fill("plans-days", "3")
+    page.until(lambda: "Wendlefirth Post Parcel" not in page.text("table.plans").split("In other ways")[0])
+    page.fill("plans-days", "")
+    page.choose("plans-shown", "best of each service")
+    page.until(lambda: len(page.all(rows)) == services)
+    page.shows("table.plans", "Wendlefirth Post Parcel")
+    days = page.one("thead th:nth-child(4)")
+    days.find_element("css selector", "button").send_keys(Keys.ENTER)
+    page.until(lambda: page.one("thead th:nth-child(4)").get_attribute("aria-sort") == "ascending")
+    page.until(lambda: "Express" in page.one("tr.plan .service").text)
+    first, second = page.all("tr.plan button.open")[:2]
+    first.send_keys(Keys.ARROW_DOWN)
+    page.until(lambda: page.driver.switch_to.active_element == second)
+
+
+def test_an_alternative_is_chosen_with_its_box_and_undone(page: Page) -> None:
+    job = priced(page)
+    page.shows("[aria-label=Alternatives]", "By habit, the next ready box")
+    uncut = next(one for one in page.all("[aria-label=Alternatives] li") if one.text.lower().startswith("no cutting"))
+    saved = uncut.find_element("css selector", ".figure").text
+    uncut.find_element("css selector", "button").send_keys(Keys.ENTER)
+    page.shows(".toast", "is chosen.")
+    page.shows("aside .total", saved)
+    page.until(lambda: page.all("[aria-label=Alternatives] li.chosen"))
+    page.saved()
+    chosen = page.api(f"/api{job}")["job"]["chosen"]
+    assert chosen["box"]["way"] == "shelf"
+    assert chosen["price"]["carrier"] == "Wendlefirth Post"
+    page.fill("orders", "50")
+    page.shows("[aria-label=Alternatives]", "on 50 orders")
+    page.button("Undo").send_keys(Keys.ENTER)
+    page.until(lambda: not page.all("[aria-label=Alternatives] li.chosen"))
+    page.saved()
+    assert page.api(f"/api{job}")["job"]["chosen"]["price"] is None
 
 
 def test_another_way_and_a_parcel_beside_are_typed_and_chosen(page: Page) -> None:
@@ -73,15 +145,15 @@ def test_another_way_and_a_parcel_beside_are_typed_and_chosen(page: Page) -> Non
     assert page.axe() == []
     page.one(".twine a[href$='/price']").click()
     label = "The workshop's own van, there and back, own"
-    van = slip(page, label)
+    van = unfolded(page, label)
     # 2 x 12 miles at 0.68 and at 0.45, once for both parcels.
     assert "16.32" in van.text
     assert "10.80" in van.text
     assert "2 parcels" in van.text
-    parcel = slip(page, "Wendlefirth Post Parcel, counter").text
+    parcel = unfolded(page, "Wendlefirth Post Parcel, counter").text
     assert "1: postage" in parcel
     assert "2: postage" in parcel
-    choose = van.find_element("css selector", "button")
+    choose = unfolded(page, label).find_element("css selector", ".top button")
     page.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", choose)
     choose.send_keys(Keys.ENTER)
     page.shows("aside", "The workshop's own van")
@@ -92,6 +164,7 @@ def test_another_way_and_a_parcel_beside_are_typed_and_chosen(page: Page) -> Non
 
 def test_the_map_is_of_the_sides_and_the_reach_that_are_asked_for(page: Page) -> None:
     priced(page)
+    unfolded(page, "Oddbarrow Ground, account")
     Select(page.one(".asks label:nth-child(2) select")).select_by_visible_text("second and third")
     page.shows(".steps svg", "second side")
     before = page.text(".steps svg")
@@ -102,30 +175,29 @@ def test_the_map_is_of_the_sides_and_the_reach_that_are_asked_for(page: Page) ->
 
 def test_a_chosen_price_keeps_its_tariff_until_todays_is_asked_for(page: Page) -> None:
     job = priced(page)
-    first = page.one("article.sheet")
-    label = str(first.get_attribute("aria-label"))
-    first.find_element("css selector", "button").send_keys(Keys.ENTER)
-    page.until(lambda: page.all("article.chosen"))
+    label = "Wendlefirth Post Parcel, counter"
+    unfolded(page, label).find_element("css selector", ".top button").send_keys(Keys.ENTER)
+    page.until(lambda: page.all("tr.plan.chosen"))
     page.saved()
-    asked = page.one("article.chosen .carrier .figure").text
+    asked = unfolded(page, label).find_element("css selector", ".carrier .figure").text
     carrier = "Wendlefirth Post"
-    assert label.startswith(carrier)
     whole = httpx.get(f"{page.url}/api/tariffs/{carrier}").json()
     for service in whole["tariff"]["services"]:
         for charge in service["charges"]:
             for row in charge.get("rows", []) if charge["kind"] == "grid" else []:
                 row[1:] = [f"{float(price) + 3:.2f}" for price in row[1:]]
     assert httpx.put(f"{page.url}/api/tariffs/{carrier}", json=whole).status_code == 200
-    page.open(f"{job}/price", "article.chosen .kept")
-    page.shows("article.chosen .kept", f"Today's asks {float(asked) + 3:.2f}, not {asked}.")
-    assert page.one("article.chosen .carrier .figure").text == asked
+    page.open(f"{job}/price", "tr.plan.chosen")
+    unfolded(page, label)
+    page.shows(".kept", f"Today's asks {float(asked) + 3:.2f}, not {asked}.")
+    assert page.one("article .carrier .figure").text == asked
     assert page.axe() == []
     page.button("Price by today's").send_keys(Keys.ENTER)
     page.until(lambda: not page.all(".kept"))
     page.saved()
     assert page.api(f"/api{job}")["job"]["chosen"]["price"]["tariff"] == 2
     page.button("Undo").send_keys(Keys.ENTER)
-    page.one("article.chosen .kept")
+    page.one("article .kept")
 
 
 @pytest.fixture(scope="module")
@@ -151,7 +223,7 @@ def test_a_carrier_is_asked_beside_its_tariff_and_its_faults_leave_the_screen_al
         fault(carrier, name)
         page.button("Ask again").send_keys(Keys.ENTER)
         page.shows(section, f"{CARRIER} {says}")
-        assert slip(page, "Oddbarrow Ground, account").is_displayed()
+        assert row(page, "Oddbarrow Ground, account").is_displayed()
     fault(carrier, "")
     page.button("Ask again").send_keys(Keys.ENTER)
     account = f"[aria-label='{CARRIER} Ground, account, over the network']"

@@ -69,8 +69,8 @@ def test_the_label_of_a_sale_stands_in_the_prices_once_it_is_said(page: Page) ->
     page.fill("wish-days", "30")
     page.until(lambda: page.text("#sold-faults") == "")
     assert page.axe() == []
-    page.open(f"/jobs/{job}/price", "article")
-    listed = " ".join(one.text for one in page.all("article, li"))
+    page.open(f"/jobs/{job}/price", "tr.plan")
+    listed = " ".join(one.text for one in page.all("tr.plan, li"))
     assert "label from the sale" in listed or "Prepaid Label, prepaid" in listed
     assert "no label came with the sale" not in listed
 

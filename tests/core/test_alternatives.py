@@ -65,9 +65,9 @@ def test_what_an_alternative_gives_up_is_its_sum_over_the_cheapest() -> None:
     cheapest, fastest = by_aim["cheapest"], by_aim["fastest"]
     more = fastest.plan.costs.total - cheapest.plan.costs.total
     assert more.minor > 0
-    assert fastest.gives_up.startswith(f"Costs {more} more than the cheapest")
+    assert fastest.gives_up.startswith(f"Costs {more} more")
     assert f"for {more} more" in cheapest.gives_up
-    assert fastest.why == f"Is there after {fastest.plan.quote.days[0]} to {fastest.plan.quote.days[1]} days."
+    assert fastest.why == f"Arrives in {fastest.plan.quote.days[0]} to {fastest.plan.quote.days[1]} days."
 
 
 def test_the_margin_is_the_weakest_of_cushion_and_strength() -> None:
@@ -120,7 +120,7 @@ def test_the_habit_is_the_next_ready_box_at_the_counter() -> None:
     less = usual.plan.costs.total - best.costs.total
     assert usual.saved_by(best).startswith(f"{less} (")
     twelve = less.share(Fraction(12))
-    assert usual.saved_by(best, 12) == f"{twelve} less on 12 orders than {usual.box} each time"
+    assert usual.saved_by(best, 12).startswith(f"{twelve} on 12 orders (")
     assert usual.saved_by(usual.plan) == ""
 
 

@@ -37,6 +37,8 @@ def view_quote(
         billed=show_mass(billing.billed, units, "up").text,
         billed_weight_g=billing.billed.grams,
         weight_share=billing.weight_share,
+        rounding_share=billing.rounding_share,
+        size_share=billing.size_share,
         days=quote.days,
         charges=[
             views.ChargeView(kind=c.kind, what=c.what, amount=str(c.amount), why=c.why, parcel=c.parcel)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from fardo.core.plan.in_one_box import Steps
 from fardo.core.plan.trim import CheaperContainer, PricesAround
-from fardo.core.quantity import Length, Mass, Units, show_length, show_mass
+from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.steps import SIDES, Cheaper
 
@@ -55,18 +55,15 @@ class MapView(BaseModel):
 class StepsView(BaseModel):
     points: list[CheaperView]
     container: str = Field("", description="what it would cost in a container of the carrier's own, if that is less")
-    map: MapView
+    map: MapView | None = Field(description="prices in all; nothing where size changes none")
 
 
-def view_steps(
-    points: Iterable[Cheaper], around: PricesAround, container: CheaperContainer | None, units: Units,
-    exchange: Exchange,
-) -> StepsView:  # fmt: skip
+def view_steps(found: Steps, units: Units, exchange: Exchange) -> StepsView:
     """In the shop's units and its currency."""
     return StepsView(
-        points=[_view(one, units) for one in points],
-        map=_map(around, units, exchange),
-        container=_container(container) if container else "",
+        points=[_view(one, units) for one in found.points],
+        map=_map(found.around, found.own, units, exchange) if found.around.size_matters else None,
+        container=_container(found.container) if found.container else "",
     )
 
 
@@ -91,8 +88,12 @@ def _view(one: Cheaper, units: Units) -> CheaperView:
     )  # fmt: skip
 
 
-def _map(around: PricesAround, units: Units, exchange: Exchange) -> MapView:
+def _map(around: PricesAround, own: Money, units: Units, exchange: Exchange) -> MapView:
     seen, axes = around.map, around.axes
+
+    def in_all(price: Money) -> str:
+        return str(exchange.into(price) + own)
+
     return MapView(
         first_mm=[side.mm for side in seen.first], second_mm=[side.mm for side in seen.second],
         first=[show_length(side, units, "nearest").text for side in seen.first],
@@ -101,9 +102,9 @@ def _map(around: PricesAround, units: Units, exchange: Exchange) -> MapView:
         bands=[
             Band(
                 row=band.row, last=band.last, start=band.start, end=band.end,
-                price=str(exchange.into(band.price)) if band.price else None,
+                price=in_all(band.price) if band.price else None,
             )
             for band in seen.bands()
         ],
-        prices=list(dict.fromkeys(str(exchange.into(price)) for price in seen.prices)),
+        prices=list(dict.fromkeys(in_all(price) for price in seen.prices)),
     )  # fmt: skip

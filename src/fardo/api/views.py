@@ -108,6 +108,8 @@ class QuoteView(BaseModel):
     billed: str
     billed_weight_g: float
     weight_share: float = Field(description="actual weight as a share of the billed, 0 to 1")
+    rounding_share: float = Field(description="what the step adds to the weight, as a share of the billed")
+    size_share: float = Field(description="what is billed for size alone, as a share of the billed")
     days: tuple[int, int]
     charges: list[ChargeView]
     own: str = Field(description="what the box costs the shop: board, fill, tape and time")

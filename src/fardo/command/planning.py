@@ -94,7 +94,7 @@ def plan(
         aims = ", ".join(one.aims)
         out.print(f"{aims[0].upper()}{aims[1:]}: {one.plan.costs.total}, {one.plan.label}. {one.why} {one.gives_up}")
     if usual is not None and (saved := usual.saved_by(plans[0])):
-        out.print(f"The cheapest costs {saved}.")
+        out.print(f"By habit, {usual.box}, it costs {usual.plan.costs.total}: the cheapest saves {saved}.")
 
 
 def price(

@@ -20,8 +20,10 @@ from fardo.core.goods.take_apart import Step, side_after, weight_after
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import FINEST, Length, Units, show_length, show_mass
 from fardo.core.refusal import BadInput
+from fardo.core.tariff.parcel import Parcel
 from fardo.files.family import QuestionName
-from fardo.files.job import FillWishEntry, JobFile, LayerEntry, PartEntry, StepEntry
+from fardo.files.job import FillWishEntry, JobFile, LayerEntry, PartEntry, Ship, StepEntry
+from fardo.files.shapes import box_shape
 from fardo.files.shop import ShopFile
 from fardo.files.stock import ReadyBoxEntry
 from fardo.files.typed import ExtraEntry, Strict, complaints, to_count, to_length, to_mass
@@ -141,6 +143,23 @@ def start_job(kind: KindFile | None, title: str, shop: ShopFile) -> JobFile:
         if step.chosen:
             job = take_step(job, step.id, True, shop.to_core())
     return job
+
+
+def with_parcel(job: JobFile, parcel: Parcel, units: Units) -> JobFile:
+    """A job whose goods are of a parcel's size and weight and go where it goes."""
+    a, b, c = (_typed(side, units) for side in parcel.sizes)
+    weight = show_mass(parcel.weight, units, "nearest")
+    part = PartEntry(
+        weight=weight.text if weight.exact else f"{parcel.weight.grams:.10g} g",
+        shape=box_shape(length=a, width=b, height=c),
+    )
+    ship = Ship(origin=parcel.origin, to=parcel.destination, residential=parcel.residential)
+    return job.model_copy(update={"parts": [part], "ship": ship})
+
+
+def _typed(side: Length, units: Units) -> str:
+    shown = show_length(side, units, "nearest")
+    return shown.text if shown.exact else f"{side.mm:.10g} mm"
 
 
 def take_step(job: JobFile, step_id: str, take: bool, shop: Shop) -> JobFile:

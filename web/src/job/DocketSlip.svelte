@@ -1,6 +1,7 @@
 <script lang="ts">
   // The docket: outside size, weight against billed weight, air, the sum in all, what is missing, cautions.
   import { calls, sentence } from '../lib/api/client';
+  import { inDays } from '../lib/days';
   import { toast } from '../lib/toast.svelte';
   import Changed from '../lib/ui/Changed.svelte';
   import Measured from '../lib/ui/Measured.svelte';
@@ -35,7 +36,9 @@
   const stop = $derived(desk.work?.docket.stop ?? []);
   const missing = $derived(desk.work?.docket.missing ?? []);
   const billedWhy = $derived(quote?.charges.find((charge) => charge.kind === 'postage')?.why ?? '');
-  const beyond = $derived(quote && quote.weight_share < 1 ? Math.round((1 - quote.weight_share) * 100) : 0);
+  const share = (of: number | undefined) => Math.round((of ?? 0) * 100);
+  const rounding = $derived(share(quote?.rounding_share));
+  const size = $derived(share(quote?.size_share));
 </script>
 
 <aside aria-label="Docket">
@@ -45,7 +48,7 @@
   </svg>
 
   {#if docket?.outside}
-    <div class:stale={desk.stale}>
+    <div class:stale={desk.stale} class:awaits={desk.awaits}>
       <p class="soft">Outside, as the carrier measures</p>
       <p class="size figure">
         <Why
@@ -68,7 +71,10 @@
       </dl>
       {#if quote}
         <div class="bars" aria-hidden="true">
-          <i style:width="{Math.min(quote.weight_share, 1) * 100}%"></i>
+          <i style:width="{Math.min(quote.weight_share, 1) * 100}%"></i><i
+            class="rounded"
+            style:width="{quote.rounding_share * 100}%"
+          ></i>
         </div>
         <dl>
           <dt>Billed as</dt>
@@ -88,9 +94,13 @@
             <dt>and beside it</dt>
             <dd class="figure">{quote.beside.join(' + ')}</dd>
           {/if}
-          {#if beyond}
-            <dt>Paid for size, not weight</dt>
-            <dd class="figure amber">{beyond} %</dd>
+          {#if size}
+            <dt>Billed for size, not weight</dt>
+            <dd class="figure amber">{size} %</dd>
+          {/if}
+          {#if rounding}
+            <dt>Billed for rounding up</dt>
+            <dd class="figure">{rounding} %</dd>
           {/if}
           <dt>Air in the box</dt>
           <dd class="figure">{docket.air_percent} %</dd>
@@ -107,7 +117,7 @@
             >
           </b>
         </p>
-        <p class="soft">{quote.carrier} {quote.service}, {quote.days[0]}–{quote.days[1]} days</p>
+        <p class="soft">{quote.carrier} {quote.service}, {inDays(quote.days)}</p>
         {#if docket.note}<p class="soft">{docket.note}</p>{/if}
         <p class="trim">
           {docket.trim}
@@ -190,6 +200,11 @@
     font-weight: 400;
     color: var(--soft);
   }
+  /* What was typed is not answered yet; where the answer is quick nothing flickers. */
+  .awaits :global(.figure) {
+    color: var(--soft);
+    transition: color 0s 0.25s;
+  }
   .stale .bars {
     opacity: 0.4;
   }
@@ -206,10 +221,14 @@
     color: var(--amber);
   }
   .bars {
+    display: flex;
     height: 20px;
     margin-top: 4px;
     background:
       repeating-linear-gradient(135deg, var(--amber-mark) 0 1.5px, transparent 1.5px 7px), var(--amber-pale);
+  }
+  .bars .rounded {
+    background: var(--hair2);
   }
   .bars i {
     display: block;

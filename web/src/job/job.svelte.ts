@@ -9,7 +9,7 @@ import {
   sentence,
   type JobFile,
   type JobView,
-  type QuoteView,
+  type PlanKey,
   type WayView,
   type WorkOut,
 } from '../lib/api/client';
@@ -59,6 +59,7 @@ export class JobDesk {
   #timer: ReturnType<typeof setTimeout> | undefined;
   #saving: Promise<void> | null = null;
   #strokes = $state(0);
+  #answered = $state(0);
   #sent = '';
 
   constructor(view: JobView) {
@@ -178,6 +179,11 @@ export class JobDesk {
     );
   }
 
+  /** Whether the figures are of before the last stroke. */
+  get awaits(): boolean {
+    return this.#answered !== this.#strokes;
+  }
+
   /** Something was typed or chosen. */
   touch(): void {
     this.#strokes += 1;
@@ -192,10 +198,12 @@ export class JobDesk {
     this.#asked?.abort();
     const asked = new AbortController();
     this.#asked = asked;
+    const strokes = this.#strokes;
     try {
       const body = { job: this.job, in_hand: this.#drawn || this.inHand ? this.inHand : null };
       const work = await calls.workOut(body, asked.signal);
       this.work = work;
+      this.#answered = strokes;
       if (work.docket.outside || this.figures === null) this.figures = work;
     } catch (fault) {
       if (asked.signal.aborted) return;
@@ -307,39 +315,23 @@ export class JobDesk {
     return { ...box, item: way.item, cut_by: way.cut_by };
   }
 
-  choosePrice(way: WayView, quote: QuoteView): void {
-    const price = {
-      carrier: quote.carrier,
-      service: quote.service,
-      programme: quote.programme,
-      amount: quote.amount,
-      currency: quote.currency,
-      billed_weight_g: quote.billed_weight_g,
-      tariff: quote.tariff,
-    };
-    const kept = this.#base.chosen?.box;
-    const box = way.chosen && kept ? kept : this.#boxOf(way);
-    this.#base = { ...this.#base, chosen: { ...this.#base.chosen, box, price } };
-    this.touch();
-  }
-
-  /** The chosen service by its tariff of today from now on; the job kept the one it was priced by. */
-  async priceByToday(quote: QuoteView): Promise<() => void> {
+  /** A box and a service are chosen; gives back what puts the choice as it was before. */
+  keepChosen(chosen: JobFile['chosen']): () => void {
     const before = this.#base.chosen;
-    const was = before?.price;
-    if (!was) return () => undefined;
-    this.#base = { ...this.#base, chosen: { ...before, price: { ...was, tariff: null } } };
-    await this.workOut();
-    const same = (one: QuoteView) =>
-      one.carrier === quote.carrier && one.service === quote.service && one.programme === quote.programme;
-    const way = this.ways.find((one) => one.chosen) ?? this.way;
-    const found = way && [...way.quotes, ...way.others].find(same);
-    if (way && found) this.choosePrice(way, found);
-    else this.touch();
+    this.#base = { ...this.#base, chosen };
+    this.touch();
     return () => {
-      this.#base = { ...this.#base, chosen: before };
+      this.#base = { ...this.#base, chosen: before ?? {} };
       this.touch();
     };
+  }
+
+  /** The chosen plan by its tariff of today from now on; the job kept the one it was priced by. */
+  async priceByToday(plan: PlanKey): Promise<() => void> {
+    const job = this.job;
+    const was = job.chosen?.price;
+    const today = was ? { ...job, chosen: { ...job.chosen, price: { ...was, tariff: null } } } : job;
+    return this.keepChosen(await calls.choosePlan({ job: today, plan }));
   }
 
   /** How it was arranged, if it was. */

@@ -9,8 +9,9 @@ from fardo.api import goods, views
 from fardo.api.desk import OpenDesk
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import view as view_job
+from fardo.core.tariff.line import read_line
 from fardo.files.job import EXAMPLE, JobFile
-from fardo.files.kind import code_of, kind_of_job, start_job, take_step
+from fardo.files.kind import code_of, kind_of_job, start_job, take_step, with_parcel
 from fardo.files.typed import with_units
 from fardo.store.faults import NameTaken
 from fardo.store.kinds import StoredKind
@@ -53,6 +54,7 @@ class Beginning(BaseModel):
     model_config = ConfigDict(json_schema_extra={"examples": [{"kind": "concertina", "title": "Concertina, 48 keys"}]})
     kind: str | None = Field(None, max_length=40)
     title: str = Field("", max_length=200)
+    line: str = Field("", max_length=200, description="size, weight and place of its goods: '24x12x8 9lb to 73120'")
 
 
 @router.post("/jobs/begin", status_code=201)
@@ -61,6 +63,9 @@ def begin_job(beginning: Beginning, desk: OpenDesk) -> views.JobView:
     kind = desk.kinds.get(beginning.kind).kind if beginning.kind else None
     today = desk.today
     job = start_job(kind, beginning.title, today.file)
+    parcel = read_line(beginning.line, today.shop.units, today.file.postcode) if beginning.line else None
+    if parcel is not None:
+        job = with_parcel(job, parcel, today.shop.units)
     return view_job(desk.jobs.add(with_units(job, today.shop.units)))
 
 

@@ -84,7 +84,7 @@ def _steps(desk: Desk, request: StepsRequest) -> StepsView:
     asked = (request.carrier, request.service, request.programme)
     job = today.understand(request.job)
     found = steps_of(job, request.way, asked, today.shop, today.carriers_for(job), AXES[request.sides], reach)
-    return view_steps(found.points, found.around, found.container, units, today.shop.exchange)
+    return view_steps(found, units, today.shop.exchange)
 
 
 Amount = Annotated[str, Field(max_length=20)]

@@ -80,9 +80,8 @@ class Habit:
         if less is None:
             return ""
         per_cent = plan.costs.total.saving_on(self.plan.costs.total)
-        if orders == 1:
-            return f"{less} ({per_cent} %) less than {self.box}"
-        return f"{less.share(Fraction(orders))} less on {orders} orders than {self.box} each time"
+        on = f" on {orders} orders" if orders > 1 else ""
+        return f"{less.share(Fraction(orders))}{on} ({per_cent} %)"
 
 
 def margin_of(boxes: Iterable[Boxed], shop: Shop) -> Margin:
@@ -192,23 +191,23 @@ def _used(plan: Plan) -> bool:
 
 def _why(aims: Sequence[Aim], plan: Plan, first: Plan, margin: Margin, shop: Shop) -> str:
     said: dict[Aim, Callable[[], str]] = {
-        "cheapest": lambda: "costs least in all",
+        "cheapest": lambda: "costs least",
         "safest": lambda: _safe(plan, margin),
-        "fastest": lambda: f"is there after {_days(plan)}",
+        "fastest": lambda: f"arrives in {_days(plan)}",
         "least material": lambda: f"takes {show_mass(packing_weight(plan), shop.units, 'up').text} of packing",
-        "no cutting": lambda: f"needs no cutting: {_boxes(plan)}",
-        "used boxes": lambda: f"uses a box that is here: {_boxes(plan)}",
+        "no cutting": lambda: "nothing is cut",
+        "used boxes": lambda: "uses a box that is here",
     }
     told = "; ".join(said[aim]() for aim in aims)
     return f"{told[0].upper()}{told[1:]}."
 
 
 def _safe(plan: Plan, margin: Margin) -> str:
-    cushion = "" if margin.cushion is None else f"cushion {_times(margin.cushion)} what is asked, "
-    certified = f"board certified for {_times(margin.strength)} its weight and size"
-    strength = certified if margin.strength else "a soft pack"
-    covered = "the value covered" if plan.quote.uncovered is None else f"{plan.quote.uncovered} not covered"
-    return f"{cushion}{strength}, {covered}, at most {_of_days(plan.quote.days[1])} on the way"
+    cushion = "" if margin.cushion is None else f"cushion {times(margin.cushion)} what is asked, "
+    certified = f"board certified for {times(margin.strength)} its weight and size"
+    strength = certified if margin.strength else "soft pack"
+    covered = "value covered" if plan.quote.uncovered is None else f"{plan.quote.uncovered} not covered"
+    return f"{cushion}{strength}, {covered}"
 
 
 def _gives_up(plan: Plan, best: Sequence[tuple[Aim, Plan]], margin: Callable[[Plan], Margin]) -> str:
@@ -218,25 +217,26 @@ def _gives_up(plan: Plan, best: Sequence[tuple[Aim, Plan]], margin: Callable[[Pl
     said = []
     more = plan.more_than(first)
     if more is not None:
-        said.append(f"costs {more} more than the cheapest")
+        said.append(f"costs {more} more")
     fastest, safest = by_aim["fastest"], by_aim["safest"]
     if plan is first and plan.quote.days[1] > fastest.quote.days[1]:
         dearer = fastest.more_than(plan)
         by = f" for {dearer} more" if dearer is not None else ""
-        said.append(f"takes up to {_of_days(plan.quote.days[1])}; the fastest {_days(fastest)}{by}")
+        said.append(f"up to {_of_days(plan.quote.days[1])}, the fastest {_days(fastest)}{by}")
     has, could = round(margin(plan).least, 1), round(margin(safest).least, 1)
     if has < could and has < _AMPLE:
-        least = f"a margin of {_times(margin(plan).least)}" if has else "nothing may stand on it"
-        said.append(f"{least}, the safest has {_times(margin(safest).least)}")
+        least = f"margin {times(margin(plan).least)}" if has else "nothing may stand on it; margin none"
+        said.append(f"{least}, the safest {times(margin(safest).least)}")
     if plan.quote.uncovered is not None:
         said.append(f"{plan.quote.uncovered} is not covered")
     told = "; ".join(said)
     return f"{told[0].upper()}{told[1:]}." if told else ""
 
 
-def _times(share: Fraction) -> str:
-    """
-    >>> _times(Fraction(13, 10)), _times(Fraction(0))
+def times(share: Fraction) -> str:
+    """A share of what is asked, in words.
+
+    >>> times(Fraction(13, 10)), times(Fraction(0))
     ('1.3 times', '0 times')
     """
     # Down: what is short of enough is not told as enough.
@@ -251,11 +251,6 @@ def _of_days(count: int) -> str:
 def _days(plan: Plan) -> str:
     least, most = plan.quote.days
     return _of_days(most) if least == most else f"{least} to {_of_days(most)}"
-
-
-def _boxes(plan: Plan) -> str:
-    names = (boxed.made.item or WAYS[boxed.made.way].TITLE for boxed in plan.boxes)
-    return " and ".join(dict.fromkeys(names))
 
 
 def habit(job: Job, shop: Shop, carriers: Carriers) -> Habit | None:

@@ -13,7 +13,7 @@ from fardo.core.plan.picture import services_for
 from fardo.core.plan.price import Plan, price, price_other_ways
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.trim import CheaperContainer, PricesAround, cheaper_container, prices_around, trims
-from fardo.core.quantity import Length
+from fardo.core.quantity import Length, Money
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.parcel import Parcel
@@ -26,12 +26,13 @@ class Steps:
     """
     Args:
         points: where it asks less, the one that saves most first. around: its price over two sides.
-        container: of its carrier, where one takes the load for less in all.
+        container: of its carrier, where one takes the load for less in all. own: what box and packing cost beside.
     """
 
     points: tuple[Cheaper, ...]
     around: PricesAround
     container: CheaperContainer | None
+    own: Money
 
 
 def steps_of(
@@ -53,7 +54,10 @@ def steps_of(
     journey = job.must_go()
     points = trims(service, boxed, journey, shop.exchange, reach or REACH)
     around = prices_around(service, boxed, journey, shop, axes, reach)
-    return Steps(tuple(points), around, _container(job, boxed, journey, service, shop, carriers))
+    now = price_other_ways if service.other_way else price
+    plans, _ = now(boxed, journey, [service], shop.exchange)
+    own = plans[0].own if plans else Money(0, shop.currency)
+    return Steps(tuple(points), around, _container(job, boxed, journey, service, shop, carriers), own)
 
 
 def every_price(

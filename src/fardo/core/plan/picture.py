@@ -106,7 +106,7 @@ class PricedWays:
     @property
     def plans(self) -> list[Plan]:
         """Of every way that can be made by every service, the best first."""
-        return _best_first(plan for way in self.ways if way.cheapest for plan in way.plans)
+        return _plans_of(self.ways)
 
     def way(self, name: str | None) -> WayPriced | None:
         return next((way for way in self.ways if way.way == name), None)
@@ -165,6 +165,16 @@ class Picture:
 
     def way(self, name: str) -> WayPriced | None:
         return next((way for way in self.ways if way.way == name), None)
+
+    @property
+    def plans(self) -> list[Plan]:
+        """Of every way that can be made by every service, the best first."""
+        return _plans_of(self.ways)
+
+    def is_chosen(self, plan: Plan) -> bool:
+        box, was = self.job.box, self.job.price
+        is_box = box is not None and box.is_met_by(choice_of_box(plan.boxed.made))
+        return is_box and was is not None and plan.quote.called == was.called
 
     def version_of(self, quote: Quote) -> int | None:
         """Of the tariff that a quote is by."""
@@ -306,6 +316,10 @@ def best_plans(
 
 def _best_first(plans: Iterable[Plan]) -> list[Plan]:
     return sorted(plans, key=lambda plan: (plan.overloaded, *plan.rank))
+
+
+def _plans_of(ways: Iterable[WayPriced]) -> list[Plan]:
+    return _best_first(plan for way in ways if way.cheapest for plan in way.plans)
 
 
 def _each_once(plans: Iterable[Plan]) -> list[Plan]:

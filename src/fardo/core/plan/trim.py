@@ -14,7 +14,7 @@ from fardo.core.plan.shop import Shop
 from fardo.core.quantity import INCH, ZERO, Length, Money
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.service import Quote, Service, find_service, quote
-from fardo.core.tariff.step_map import PriceMap, around, price_map
+from fardo.core.tariff.step_map import REFUSED, PriceMap, around, price_map
 from fardo.core.tariff.steps import REACH, Cheaper, cheaper_points
 
 _SMALL = (INCH * 3).half()  # what the goods may still give of a side, common practice; more is another box
@@ -44,6 +44,11 @@ class PricesAround:
     map: PriceMap
     axes: tuple[int, int]
     here: tuple[int, int]
+
+    @property
+    def size_matters(self) -> bool:
+        """Whether the price is another anywhere on the map."""
+        return len(self.map.prices) > 1 or bool((self.map.minor == REFUSED).any())
 
 
 def prices_around(

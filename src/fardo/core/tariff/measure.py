@@ -114,18 +114,29 @@ class Billing:
     """
     Args:
         actual: as weighed. dimensional: before rounding to the step, or None where the rule does not apply.
-        billed: rounded up. why: a sentence.
+        billed: rounded up. why: a sentence. by_weight: what would be billed if size did not count.
     """
 
     actual: Mass
     dimensional: Mass | None
     billed: Mass
     why: str
+    by_weight: Mass
 
     @property
     def weight_share(self) -> float:
         """Actual weight as a share of the billed."""
         return self.actual.ng / self.billed.ng
+
+    @property
+    def size_share(self) -> float:
+        """What is billed for the size alone, as a share of all."""
+        return max(self.billed.ng - self.by_weight.ng, 0) / self.billed.ng
+
+    @property
+    def rounding_share(self) -> float:
+        """What the step adds to the weight, as a share of all."""
+        return max(1 - self.weight_share - self.size_share, 0.0)
 
 
 def round_side(side: Length, unit: Length, rounding: SideRounding) -> Length:
@@ -168,7 +179,8 @@ def bill_weight(parcel: Parcel, rule: Dimensional | None, weights: WeightRule) -
     by = "its actual weight" if greater is actual else f"its size, {_sum(parcel, rule)}"
     if weights.bulky is not None and billed < weights.bulky.billed and weights.bulky.applies(parcel):
         billed, by = weights.bulky.billed, "being large and light"
-    return Billing(actual, dimensional, billed, f"billed {weigh(billed, weights)} by {by}{spared}")
+    why = f"billed {weigh(billed, weights)} by {by}{spared}"
+    return Billing(actual, dimensional, billed, why, actual.to_step(weights.step, "up"))
 
 
 def weigh(mass: Mass, weights: WeightRule) -> str:

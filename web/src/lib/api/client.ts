@@ -38,6 +38,12 @@ export type KindFile = Schemas['KindFile'];
 export type TakenIn = Schemas['TakenIn'];
 export type ShapeKind = Schemas['ShapeKind'];
 export type FormChoice = Schemas['FormChoice'];
+export type CostsView = Schemas['CostsView'];
+export type PlanKey = Schemas['PlanKey'];
+export type PlanRow = Schemas['PlanRow'];
+export type PlanTable = Schemas['PlanTable'];
+export type PlanUnfolded = Schemas['PlanUnfolded'];
+export type TableRequest = Schemas['TableRequest'];
 export type ParcelsView = Schemas['ParcelsView'];
 export type ComparedRows = Record<string, Schemas['ComparedRow']>;
 export type FoldView = Schemas['FoldView'];
@@ -178,6 +184,12 @@ export const calls = {
     answer<FillView>(api.POST('/api/arrange/fill', { body, signal })),
   trim: (body: Schemas['TrimRequest']) =>
     answer<Schemas['TrimmedView']>(api.POST('/api/arrange/trim', { body })),
+  plans: (body: TableRequest, signal: AbortSignal) =>
+    answer<PlanTable>(api.POST('/api/plans', { body, signal })),
+  plan: (body: Schemas['OnePlan'], signal: AbortSignal) =>
+    answer<PlanUnfolded>(api.POST('/api/plans/unfolded', { body, signal })),
+  choosePlan: (body: Schemas['OnePlan']) =>
+    answer<NonNullable<JobFile['chosen']>>(api.POST('/api/plans/chosen', { body })),
   inParcels: (body: Schemas['ParcelsRequest'], signal: AbortSignal) =>
     answer<ParcelsView>(api.POST('/api/parcels', { body, signal })),
   compare: (body: Schemas['CompareRequest'], signal?: AbortSignal) =>

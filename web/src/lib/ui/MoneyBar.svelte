@@ -1,20 +1,20 @@
 <script lang="ts">
   // What the money goes to, as one bar in proportion; patterns tell the pieces apart, not colour alone.
-  import type { QuoteView } from '../api/client';
+  import type { CostsView } from '../api/client';
 
   interface Props {
-    quote: QuoteView;
+    costs: CostsView;
     most: number;
   }
-  let { quote, most }: Props = $props();
+  let { costs, most }: Props = $props();
 
   const sum = (...amounts: string[]) => amounts.reduce((total, amount) => total + Number(amount), 0);
   const pieces = $derived([
-    { name: 'postage', value: sum(quote.costs.postage, quote.costs.surcharges), look: 'goes-post' },
-    { name: 'cover', value: sum(quote.costs.cover), look: 'goes-cover' },
-    { name: 'box', value: sum(quote.costs.box, quote.costs.tape), look: 'goes-box' },
-    { name: 'wrap and fill', value: sum(quote.costs.wrap, quote.costs.fill), look: 'goes-fill' },
-    { name: 'time', value: sum(quote.costs.labour), look: 'goes-time' },
+    { name: 'postage', value: sum(costs.postage, costs.surcharges), look: 'goes-post' },
+    { name: 'cover', value: sum(costs.cover), look: 'goes-cover' },
+    { name: 'box', value: sum(costs.box, costs.tape), look: 'goes-box' },
+    { name: 'wrap and fill', value: sum(costs.wrap, costs.fill), look: 'goes-fill' },
+    { name: 'time', value: sum(costs.labour), look: 'goes-time' },
   ]);
 </script>
 
@@ -34,8 +34,7 @@
 <style>
   .bar {
     display: flex;
-    height: 11px;
-    margin: 6px 0 5px;
+    height: 6px;
   }
   i {
     height: 100%;

@@ -1,6 +1,7 @@
 <script lang="ts">
   // One line where anything can be typed: a parcel is priced at once, a word finds a job or starts one.
   import { calls, sentence, type LineAnswer } from '../../lib/api/client';
+  import { inDays } from '../../lib/days';
   import { keys } from '../../lib/keys.svelte';
   import { router } from '../../lib/router.svelte';
   import { startJob } from './start';
@@ -30,6 +31,9 @@
           title: `Start: ${kind.title}`,
           to: 'with its parts',
         }))
+      : []),
+    ...(said?.kind === 'price'
+      ? [{ id: '', kind: '', title: 'Start a job with these goods', to: 'its box is worked out around them' }]
       : []),
     ...(said?.kind === 'jobs' && text.trim()
       ? [{ id: '', kind: '', title: `Start “${text.trim()}”`, to: 'a new job' }]
@@ -72,12 +76,14 @@
     const choice = choices[n];
     if (!choice) return;
     const title = text.trim();
+    const priced = said?.kind === 'price';
     text = '';
     said = null;
     open = false;
     input.blur();
     try {
       if (choice.id) router.go(`/jobs/${choice.id}/measure`);
+      else if (priced) await startJob('', null, title);
       else await startJob(choice.kind ? '' : title, choice.kind || null);
     } catch (fault) {
       text = title;
@@ -136,7 +142,7 @@
               <span
                 >{quote.carrier}
                 {quote.service}<small>
-                  {quote.programme} · {quote.days[0]}–{quote.days[1]} days, billed {quote.billed}</small
+                  {quote.programme} · {inDays(quote.days)}, billed {quote.billed}</small
                 ></span
               >
               <b class="figure">{quote.amount}</b>
@@ -200,6 +206,10 @@
     border: 1px solid var(--edge);
     border-left: 4px solid var(--twine);
     padding: 6px 0;
+  }
+  ul[aria-label='Prices'] {
+    max-height: 62vh;
+    overflow-y: auto;
   }
   .read {
     padding: 4px 14px;

@@ -42,7 +42,7 @@
       <b>{way.title}</b>
       <span class="figure">{way.total ?? '–'}</span>
     </span>
-    {#if best && !way.too_large}<MoneyBar quote={best} most={dearest} />{/if}
+    {#if best && !way.too_large}<MoneyBar costs={best.costs} most={dearest} />{/if}
     <small>
       {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air, box with tape
         and time {way.own}{/if}

@@ -1,111 +1,184 @@
 <script lang="ts">
-  // Price: what each service asks for the box in hand, line by line, who does not take it, what else people weigh up, and
-  // what carriers say when they are asked themselves.
+  // Price: every way to send it in one table, what else one would choose than the cheapest and why, what carriers say
+  // when they are asked themselves, and what it costs in several parcels.
+  import { untrack } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import NotYet from '../../job/NotYet.svelte';
-  import type { QuoteView } from '../../lib/api/client';
+  import { calls, sentence, type PlanKey, type PlanTable, type TableRequest } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
+  import Alternatives from './Alternatives.svelte';
   import InParcels from './InParcels.svelte';
   import OverTheWire from './OverTheWire.svelte';
-  import QuoteSlip from './QuoteSlip.svelte';
+  import PlanRows from './PlanRows.svelte';
   import SideBySide from './SideBySide.svelte';
-  import StepMap from './StepMap.svelte';
 
   interface Props {
     desk: JobDesk;
   }
   let { desk }: Props = $props();
 
-  const MOST_COMPARED = 4;
-  let compared = $state<string[]>([]);
+  const SHOWN = ['best of each service', 'best of each box', 'in one box', 'all'] as const;
+  const NAMES: Partial<Record<(typeof SHOWN)[number], string>> = { 'in one box': 'the box in hand' };
+  // Whoever has chosen a box looks at what services ask for that one first.
+  let show = $state<TableRequest['show']>(
+    untrack(() => (desk.job.chosen?.box ? 'in one box' : 'best of each service')),
+  );
+  let sort = $state<TableRequest['sort']>('in all');
+  let words = $state('');
+  let covered = $state(false);
+  let days = $state<number | null>(null);
+  let orders = $state<number | null>(1);
 
-  const key = (quote: QuoteView) => `${quote.carrier}|${quote.service}|${quote.programme}`;
-  const ways = $derived(desk.ways);
-  const way = $derived(desk.way);
-  const every = $derived([...(way?.quotes ?? []), ...(way?.others ?? [])]);
-  const looked = $derived(every.find((quote) => quote.chosen) ?? way?.quotes[0]);
-  const most = $derived(Math.max(...every.map((quote) => Number(quote.total)), 0));
-  // In the order in which they were taken; one that no longer quotes waits until it does.
-  const beside = $derived(compared.flatMap((name) => every.filter((quote) => key(quote) === name)));
+  let found = $state.raw<PlanTable | null>(null);
+  let trouble = $state('');
+  let opened = $state.raw<PlanKey | null>(null);
+  let compared = $state.raw<PlanKey[]>([]);
 
-  function compare(quote: QuoteView, on: boolean): void {
-    compared = on ? [...compared, key(quote)] : compared.filter((name) => name !== key(quote));
+  const whole = $derived(desk.work?.missing.length === 0);
+  $effect(() => {
+    void desk.work; // anew whenever the job was worked out anew
+    if (!whole) return;
+    const asked = new AbortController();
+    const body = {
+      job: desk.job,
+      show,
+      sort,
+      way: desk.way?.way ?? '',
+      words,
+      covered,
+      days_at_most: days && days >= 1 ? Math.min(Math.round(days), 365) : null,
+      orders: orders && orders >= 1 ? Math.min(Math.round(orders), 100_000) : 1,
+    };
+    calls
+      .plans(body, asked.signal)
+      .then((table) => {
+        found = table;
+        trouble = '';
+      })
+      .catch((fault: unknown) => {
+        if (!asked.signal.aborted) trouble = sentence(fault);
+      });
+    return () => asked.abort();
+  });
+
+  const same = (a: PlanKey | null, b: PlanKey) => a !== null && JSON.stringify(a) === JSON.stringify(b);
+
+  async function choose(plan: PlanKey): Promise<void> {
+    try {
+      const chosen = await calls.choosePlan({ job: desk.job, plan });
+      const undo = desk.keepChosen(chosen);
+      toast.show(`${plan.carrier} ${plan.service} is chosen.`, undo);
+    } catch (fault) {
+      toast.show(sentence(fault));
+    }
   }
 
-  async function byToday(quote: QuoteView): Promise<void> {
-    const undo = await desk.priceByToday(quote);
-    toast.show(`${quote.carrier} ${quote.service} is priced by its tariff of today.`, undo);
+  function compare(plan: PlanKey, on: boolean): void {
+    compared = on ? [...compared, plan] : compared.filter((one) => !same(one, plan));
+  }
+
+  async function byToday(plan: PlanKey): Promise<void> {
+    try {
+      const undo = await desk.priceByToday(plan);
+      toast.show(`${plan.carrier} ${plan.service} is priced by its tariff of today.`, undo);
+    } catch (fault) {
+      toast.show(sentence(fault));
+    }
+  }
+
+  function unfold(plan: PlanKey): void {
+    opened = same(opened, plan) ? null : plan;
   }
 </script>
 
-{#snippet slip(quote: QuoteView, other: boolean)}
-  {#if way}
-    <QuoteSlip
-      {quote}
-      {most}
-      choosable={way.too_large === null || quote.packs}
-      choose={() => desk.choosePrice(way, quote)}
-      compared={compared.includes(key(quote))}
-      comparable={beside.length < MOST_COMPARED}
-      compare={(on) => compare(quote, on)}
-      byToday={() => void byToday(quote)}
-      {other}
-    />
-    {#if quote === looked}<StepMap {desk} way={way.way} {quote} />{/if}
-  {/if}
-{/snippet}
-
-{#if way && desk.work?.missing.length === 0}
-  <div class="head">
-    <h2>What it costs in all: covered first, then the cheapest</h2>
-    <label class="listed">
-      in the box
-      <select class="field" value={way.way} onchange={(event) => desk.take(event.currentTarget.value)}>
-        {#each ways as one (one.way)}<option value={one.way}>{one.title}</option>{/each}
-      </select>
-    </label>
-  </div>
-  {#if way.too_large}
-    <p class="no">
-      This box cannot be cut from the sheets in stock: {way.too_large}. Prices are for its size all the same.
-    </p>
-  {/if}
-  <div class="quotes">
-    {#each way.quotes as quote (key(quote))}{@render slip(quote, false)}{/each}
-  </div>
-  {#if way.quotes.length}
-    <MoneyKey />
-    <a
-      class="link"
-      href="/api/jobs/{desk.id}/prices.csv?way={way.way}"
-      download
-      onclick={(event) => void desk.follow(event, 'A comparison')}>This comparison as CSV</a
-    >
-  {/if}
-  <InParcels {desk} />
-  <OverTheWire {desk} way={way.way} />
-  {#if way.others.length || way.others_refused.length}
-    <h2 class="mt-5">In other ways</h2>
-    <div class="quotes">
-      {#each way.others as quote (key(quote))}{@render slip(quote, true)}{/each}
+{#if whole}
+  <p class="no" role="alert">{trouble}</p>
+  {#if found}
+    <div class:waits={desk.stale}>
+      {#if found.alternatives.length}
+        <Alternatives {found} bind:orders {choose} />
+      {/if}
+      <section aria-label="All plans">
+        <div class="head">
+          <h2>Every way to send it</h2>
+          <label class="listed"
+            >show
+            <select class="field" id="plans-shown" bind:value={show}>
+              {#each SHOWN as one (one)}<option value={one}>{NAMES[one] ?? one}</option>{/each}
+            </select></label
+          >
+          <label class="listed"
+            >words
+            <input
+              class="field"
+              id="plans-words"
+              bind:value={words}
+              maxlength="120"
+              placeholder="tray ground"
+            /></label
+          >
+          <label class="listed"
+            >days at most
+            <input
+              class="field days"
+              id="plans-days"
+              type="number"
+              min="1"
+              max="365"
+              bind:value={days}
+            /></label
+          >
+          <label class="listed tick"
+            ><input type="checkbox" id="plans-covered" bind:checked={covered} /> covered only</label
+          >
+        </div>
+        {#if show === 'in one box' && desk.way}
+          <p class="soft">In the box in hand: {desk.way.title}.</p>
+          {#if desk.way.too_large}
+            <p class="no">It cannot be cut from the sheets in stock: {desk.way.too_large}.</p>
+          {/if}
+        {/if}
+        <PlanRows
+          {desk}
+          {found}
+          {sort}
+          resort={(column) => (sort = column)}
+          {opened}
+          {unfold}
+          {choose}
+          {byToday}
+          {compared}
+          {compare}
+          all={show === 'all'}
+        />
+        <MoneyKey />
+      </section>
+      {#if desk.way}
+        <a
+          class="link"
+          href="/api/jobs/{desk.id}/prices.csv?way={desk.way.way}"
+          download
+          onclick={(event) => void desk.follow(event, 'A comparison')}
+          >Prices of the box in hand ({desk.way.title.toLowerCase()}) as CSV</a
+        >
+      {/if}
+      <InParcels {desk} />
+      {#if desk.way}<OverTheWire {desk} way={desk.way.way} />{/if}
+      {#if found.refused.length || found.others_refused.length}
+        <h2 class="mt-5">Not taken by</h2>
+        <ul>
+          {#each [...found.refused, ...found.others_refused] as no, n (n)}
+            <li><b>{no.carrier} {no.service}, {no.programme}</b> {no.why}</li>
+          {/each}
+        </ul>
+      {/if}
     </div>
-    <ul>
-      {#each way.others_refused as no, n (n)}
-        <li><b>{no.carrier}, {no.service.toLowerCase()}</b> {no.why}</li>
-      {/each}
-    </ul>
-  {/if}
-  {#if way.refused.length}
-    <h2 class="mt-5">Not taken by</h2>
-    <ul>
-      {#each way.refused as no, n (n)}
-        <li><b>{no.carrier} {no.service}, {no.programme}</b> {no.why}</li>
-      {/each}
-    </ul>
-  {/if}
-  {#if beside.length > 1}
-    <SideBySide quotes={beside} drop={(quote) => compare(quote, false)} />
+    {#if compared.length > 1}
+      <SideBySide {desk} plans={compared} drop={(plan) => compare(plan, false)} />
+    {/if}
+  {:else}
+    <div class="sheet wait" aria-busy="true"></div>
   {/if}
 {:else if desk.work}
   <NotYet {desk} what="price" />
@@ -114,22 +187,46 @@
 <style>
   .head {
     display: flex;
-    align-items: end;
-    justify-content: space-between;
-    gap: 16px;
-    margin-bottom: 10px;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 6px 14px;
+    margin: 18px 0 6px;
   }
-  select {
-    width: 250px;
+  .head h2 {
+    margin-right: auto;
   }
-  .quotes {
-    display: grid;
-    gap: 12px;
-    margin-bottom: 10px;
+  .head select {
+    width: 172px;
+  }
+  .head input.field {
+    height: 36px;
+    width: 130px;
+    color: var(--ink);
+  }
+  .head input.days {
+    width: 60px;
+  }
+  .tick input {
+    width: 18px;
+    height: 18px;
+    accent-color: var(--twine);
+  }
+  .soft {
+    color: var(--soft);
+    font-size: 14px;
+    margin-bottom: 4px;
+  }
+  .waits {
+    color: var(--soft);
+  }
+  .wait {
+    height: 420px;
   }
   .no {
     color: var(--stop);
-    margin-bottom: 8px;
+  }
+  .no:empty {
+    display: none;
   }
   li {
     padding: 6px 0;

@@ -1,16 +1,21 @@
 <script lang="ts">
-  // Up to four ways to send it side by side, row by row: where the money goes, what is billed, how long it takes. The least
-  // of a row stands out; below the sums, what each is more than the cheapest of them.
-  import { calls, type ComparedRows, type QuoteView } from '../../lib/api/client';
+  // Up to four plans side by side, row by row: where the money goes, what is billed, the box, how each part is kept. The
+  // least of a row of money stands out; below the sums, what each is more than the cheapest of them.
+  import type { JobDesk } from '../../job/job.svelte';
+  import { calls, sentence, type ComparedRows, type PlanKey, type PlanUnfolded } from '../../lib/api/client';
+  import { span } from '../../lib/days';
+  import Measured from '../../lib/ui/Measured.svelte';
 
   interface Props {
-    quotes: QuoteView[];
-    drop: (quote: QuoteView) => void;
+    desk: JobDesk;
+    plans: PlanKey[];
+    drop: (plan: PlanKey) => void;
   }
-  let { quotes, drop }: Props = $props();
+  let { desk, plans, drop }: Props = $props();
 
   let open = $state(true);
   let height = $state(0);
+  let trouble = $state('');
   // It lies over the foot of the page: what the keyboard goes to is scrolled clear of it.
   $effect(() => {
     document.documentElement.style.scrollPaddingBottom = `${height + 12}px`;
@@ -18,22 +23,66 @@
       document.documentElement.style.scrollPaddingBottom = '';
     };
   });
+
+  let found = $state.raw<PlanUnfolded[]>([]);
+  $effect(() => {
+    void desk.work; // anew whenever the job was worked out anew
+    const asked = new AbortController();
+    Promise.all(plans.map((plan) => calls.plan({ job: desk.job, plan }, asked.signal)))
+      .then((unfolded) => {
+        found = unfolded;
+        trouble = '';
+      })
+      .catch((fault: unknown) => {
+        if (!asked.signal.aborted) trouble = sentence(fault);
+      });
+    return () => asked.abort();
+  });
+
   const ROWS = [
-    ['postage', (quote: QuoteView) => quote.costs.postage],
-    ['surcharges', (quote: QuoteView) => quote.costs.surcharges],
-    ['cover', (quote: QuoteView) => quote.costs.cover],
-    ['the box costs you', (quote: QuoteView) => quote.own],
+    ['postage', (plan: PlanUnfolded) => plan.quote.costs.postage],
+    ['surcharges', (plan: PlanUnfolded) => plan.quote.costs.surcharges],
+    ['cover', (plan: PlanUnfolded) => plan.quote.costs.cover],
+    ['box', (plan: PlanUnfolded) => plan.quote.costs.box],
+    ['wrap', (plan: PlanUnfolded) => plan.quote.costs.wrap],
+    ['fill', (plan: PlanUnfolded) => plan.quote.costs.fill],
+    ['tape', (plan: PlanUnfolded) => plan.quote.costs.tape],
+    ['time', (plan: PlanUnfolded) => plan.quote.costs.labour],
   ] as const;
+  const MEASURED = new Set(['outside', 'inside', 'weighs', 'billed as']);
+  /** What is told beside the money, those of it in which they differ. */
+  const facts = $derived(
+    (
+      [
+        ['billed as', (plan: PlanUnfolded) => [plan.quote.billed, ...plan.quote.beside].join(' + ')],
+        ['days', (plan: PlanUnfolded) => span(plan.quote.days)],
+        ['not covered', (plan: PlanUnfolded) => plan.quote.uncovered || '–'],
+        ['box, board', (plan: PlanUnfolded) => (plan.board ? `${plan.box}, ${plan.board}` : plan.box)],
+        ['outside', (plan: PlanUnfolded) => plan.outside],
+        ['inside', (plan: PlanUnfolded) => plan.inside],
+        ['weighs', (plan: PlanUnfolded) => plan.weighs],
+        ['air', (plan: PlanUnfolded) => `${plan.air_percent} %`],
+        ['time', (plan: PlanUnfolded) => `${plan.minutes} min, ${plan.cuts} cut`],
+        ['fill', (plan: PlanUnfolded) => plan.fill || 'none'],
+        ['margin', (plan: PlanUnfolded) => plan.margin],
+        ...(found[0]?.parts ?? []).map(
+          (part, n) => [part.name, (plan: PlanUnfolded) => plan.parts[n]?.says ?? ''] as const,
+        ),
+      ] as const
+    )
+      .map(([label, of]) => ({ label, cells: found.map(of) }))
+      .filter(({ cells }) => new Set(cells).size > 1),
+  );
 
   const amounts = $derived<Record<string, string[]>>({
-    ...Object.fromEntries(ROWS.map(([label, of]) => [label, quotes.map(of)])),
-    total: quotes.map((quote) => quote.total),
+    ...Object.fromEntries(ROWS.map(([label, of]) => [label, found.map(of)])),
+    total: found.map((plan) => plan.quote.total),
   });
   /** What stands out in each row, as the shop reckons it. */
   let compared = $state.raw<ComparedRows>({});
   $effect(() => {
     const asked = new AbortController();
-    const currency = quotes[0]?.currency;
+    const currency = found[0]?.quote.currency;
     if (currency)
       calls
         .compare({ currency, rows: amounts }, asked.signal)
@@ -45,8 +94,8 @@
   });
   const rows = $derived(ROWS.filter(([label]) => !compared[label]?.nothing));
   const costs = (amount: string) => /[1-9]/.test(amount);
-  const extras = (quote: QuoteView) =>
-    quote.charges
+  const extras = (plan: PlanUnfolded) =>
+    plan.quote.charges
       .filter((charge) => !['postage', 'cover'].includes(charge.kind))
       .map((charge) => charge.what);
 </script>
@@ -54,22 +103,25 @@
 <section class="sheet" aria-label="Side by side" bind:offsetHeight={height}>
   <h2>
     <button class="open" aria-expanded={open} onclick={() => (open = !open)}
-      >Side by side <span class="soft">{quotes.length} of at most 4</span></button
+      >Side by side <span class="soft">{plans.length} of at most 4</span></button
     >
   </h2>
-  {#if open}
+  {#if trouble}<p class="no" role="status">{trouble}</p>{/if}
+  {#if open && found.length}
     <div class="scroll">
       <table>
         <thead>
           <tr>
             <td></td>
-            {#each quotes as quote (quote.carrier + quote.service + quote.programme)}
+            {#each found as plan (JSON.stringify(plan.key))}
               <th scope="col"
-                ><span>{quote.carrier} {quote.service}</span><small>{quote.programme}</small>
+                ><span>{plan.quote.carrier} {plan.quote.service}</span><small
+                  >{plan.quote.programme}, {plan.box}</small
+                >
                 <button
                   class="off"
-                  aria-label="Take {quote.carrier} {quote.service}, {quote.programme}, away"
-                  onclick={() => drop(quote)}>×</button
+                  aria-label="Take {plan.quote.carrier} {plan.quote.service}, {plan.quote.programme}, away"
+                  onclick={() => drop(plan.key)}>×</button
                 ></th
               >
             {/each}
@@ -81,8 +133,8 @@
               <th scope="row">{label}</th>
               {#each amounts[label] ?? [] as amount, n (n)}
                 <td class="figure" class:least={compared[label]?.least[n]}
-                  >{costs(amount) ? amount : '–'}{#if label === 'surcharges' && quotes[n]}<small
-                      >{[...new Set(extras(quotes[n]))].join(', ')}</small
+                  >{costs(amount) ? amount : '–'}{#if label === 'surcharges' && found[n]}<small
+                      >{[...new Set(extras(found[n]))].join(', ')}</small
                     >{/if}</td
                 >
               {/each}
@@ -90,23 +142,25 @@
           {/each}
           <tr class="sum">
             <th scope="row">in all</th>
-            {#each quotes as quote, n (n)}
+            {#each found as plan, n (n)}
               {@const over = compared.total?.over[n]}
               <td class="figure" class:least={compared.total?.least[n]}
-                >{quote.total}<small>{over ? `${over} more` : compared.total ? 'the least' : '\u00a0'}</small
+                >{plan.quote.total}<small
+                  >{over ? `${over} more` : compared.total ? 'the least' : '\u00a0'}</small
                 ></td
               >
             {/each}
           </tr>
-          <tr>
-            <th scope="row">billed as</th>
-            {#each quotes as quote, n (n)}<td class="figure">{[quote.billed, ...quote.beside].join(' + ')}</td
-              >{/each}
-          </tr>
-          <tr>
-            <th scope="row">days</th>
-            {#each quotes as quote, n (n)}<td class="figure">{quote.days[0]}–{quote.days[1]}</td>{/each}
-          </tr>
+          {#each facts as { label, cells } (label)}
+            <tr>
+              <th scope="row">{label}</th>
+              {#each cells as cell, n (n)}
+                <td class="fact" class:figure={MEASURED.has(label)}
+                  >{#if MEASURED.has(label)}<Measured text={cell} />{:else}{cell}{/if}</td
+                >
+              {/each}
+            </tr>
+          {/each}
         </tbody>
       </table>
     </div>
@@ -186,6 +240,13 @@
   .least small {
     display: inline-block;
     width: 100%; /* a line of its own, and not underlined with the sum */
+  }
+  .fact {
+    font-size: 14px;
+    padding-right: 30px;
+  }
+  .no {
+    color: var(--stop);
   }
   .sum td {
     font-size: 18px;

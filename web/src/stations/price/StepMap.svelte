@@ -43,7 +43,7 @@
   });
 
   const drawn = $derived.by(() => {
-    if (!view) return null;
+    if (!view?.map) return null;
     const { first_mm, second_mm, bands, prices, here, first, second } = view.map;
     const [low, high] = [first_mm[0] ?? 0, first_mm.at(-1) ?? 1];
     const [near, far] = [second_mm[0] ?? 0, second_mm.at(-1) ?? 1];
@@ -81,7 +81,7 @@
       if (clear && sum.area > 900) words.push(at);
     }
     const arrows = view.points.flatMap(({ what, to_mm, saves }) => {
-      const axis = view?.map.sides.indexOf(what) ?? -1;
+      const axis = view?.map?.sides.indexOf(what) ?? -1;
       if (to_mm === null || to_mm === undefined || axis < 0) return [];
       const to = axis === 0 ? { x: x(to_mm), y: mark.y } : { x: mark.x, y: y(to_mm) };
       return [{ ...to, saves, name: `${what} ${to_mm}` }];
@@ -98,7 +98,11 @@
   });
 </script>
 
-<section class="sheet steps" aria-label="Cheaper steps of {quote.carrier} {quote.service}">
+<section
+  class="sheet steps"
+  class:flat={view !== null && !view.map}
+  aria-label="Cheaper steps of {quote.carrier} {quote.service}"
+>
   <div>
     <h3>What would cost less with {quote.carrier} {quote.service}</h3>
     {#if trouble}<p class="no" role="status">{trouble}</p>{/if}
@@ -126,14 +130,14 @@
           {#each reaches as one (one)}<option value={one}>{one}</option>{/each}
         </select></label
       >
-      <label
-        >map the
-        <select class="field" bind:value={sides}>
-          <option>longest and second</option><option>longest and third</option><option
-            >second and third</option
-          >
-        </select> side</label
-      >
+      {#if view?.map}<label
+          >map the
+          <select class="field" bind:value={sides}>
+            <option>longest and second</option><option>longest and third</option><option
+              >second and third</option
+            >
+          </select> side</label
+        >{/if}
     </div>
   </div>
   {#if drawn}
@@ -207,6 +211,10 @@
     padding: 12px 16px;
     margin-bottom: 12px;
     min-height: 326px;
+  }
+  .steps.flat {
+    min-height: 0;
+    grid-template-columns: minmax(0, 1fr);
   }
   h3 {
     font-weight: 650;

@@ -1,0 +1,93 @@
+"""Every way to send a job as one table; one of them unfolded; one of them chosen."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fastapi import Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from fardo.api.desk import Desk, OpenDesk, Today
+from fardo.api.plans import PlanKey, PlanTable, PlanUnfolded, chosen_with, view_table, view_unfolded
+from fardo.api.resource import resource
+from fardo.core.plan.alternatives import habit
+from fardo.core.plan.picture import Picture, WayPriced
+from fardo.core.plan.price import Plan
+from fardo.core.plan.table import Asked, Column, Show
+from fardo.core.refusal import NoAnswer
+from fardo.files.job import EXAMPLE, Chosen, JobFile
+
+router = resource("/api/plans", "plans")
+_KEY: dict[str, Any] = {"way": "tray", "carrier": "Oddbarrow", "service": "Ground", "programme": "account"}
+
+
+class TableRequest(BaseModel):
+    """What of the table is looked at."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE}]})
+    job: JobFile
+    show: Show = "best of each service"
+    way: str = Field("", max_length=40, description="of the one box, where one is looked at")
+    sort: Column = "in all"
+    words: str = Field("", max_length=120, description="each of them must be in a row: 'tray ground'")
+    covered: bool = Field(False, description="only what covers the declared value")
+    days_at_most: int | None = Field(None, ge=1, le=365)
+    orders: int = Field(1, ge=1, le=100_000, description="how many orders like it a saving is told for")
+
+
+class OnePlan(BaseModel):
+    """Which plan of a job."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "plan": _KEY}]})
+    job: JobFile
+    plan: PlanKey
+
+
+@router.post("", response_model=PlanTable)
+def table(request: TableRequest, desk: OpenDesk) -> Response:
+    """Every way to send it, the alternatives among them, and what the habit would cost."""
+    return Response(desk.reckon(_table, request), media_type="application/json")
+
+
+def _table(desk: Desk, request: TableRequest) -> str:
+    today = desk.today
+    picture = today.draw_up(request.job)
+    job = picture.job
+    usual = habit(job, today.shop, picture.carriers) if job.load is not None and not job.hazards.never else None
+    asked = Asked(request.show, request.sort, request.way, request.words, request.covered, request.days_at_most)
+    return view_table(picture, picture.plans, asked, usual, request.orders).model_dump_json()
+
+
+@router.post("/unfolded")
+def unfolded(request: OnePlan, desk: OpenDesk) -> PlanUnfolded:
+    """One plan down to its lines, its box and its parts."""
+    return desk.reckon(_unfolded, request)
+
+
+def _unfolded(desk: Desk, request: OnePlan) -> PlanUnfolded:
+    picture, way, plan = _found(desk.today, request)
+    return view_unfolded(plan, way, picture)
+
+
+@router.post("/chosen")
+def chosen(request: OnePlan, desk: OpenDesk) -> Chosen:
+    """What a job keeps when that plan is chosen. Saves nothing. A box it keeps already stays as it was chosen."""
+    return desk.reckon(_chosen, request)
+
+
+def _chosen(desk: Desk, request: OnePlan) -> Chosen:
+    picture, way, plan = _found(desk.today, request)
+    return chosen_with(plan, way, picture, request.job.chosen)
+
+
+def _found(today: Today, request: OnePlan) -> tuple[Picture, WayPriced, Plan]:
+    """Raises NoAnswer where there is no such plan any more."""
+    wanted = request.plan
+    picture = today.draw_up(request.job, f"{wanted.way}/{wanted.item}" if wanted.item else wanted.way)
+    way = picture.way(wanted.way)
+    called = (wanted.carrier, wanted.service, wanted.programme)
+    for plan in (*way.plans, *way.others) if way is not None and way.item == wanted.item else ():
+        if plan.quote.called == called:
+            assert way is not None
+            return picture, way, plan
+    raise NoAnswer(f"{wanted.carrier} {wanted.service} does not take it in that box any more.")

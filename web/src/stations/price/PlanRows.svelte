@@ -1,0 +1,259 @@
+<script lang="ts">
+  // A row a plan: what one compares in columns, what the money goes to as a bar beneath; a press unfolds its lines.
+  import type { JobDesk } from '../../job/job.svelte';
+  import type { PlanKey, PlanRow, PlanTable, TableRequest } from '../../lib/api/client';
+  import { span } from '../../lib/days';
+  import MoneyBar from '../../lib/ui/MoneyBar.svelte';
+  import PlanLines from './PlanLines.svelte';
+
+  interface Props {
+    desk: JobDesk;
+    found: PlanTable;
+    sort: TableRequest['sort'];
+    resort: (column: NonNullable<TableRequest['sort']>) => void;
+    opened: PlanKey | null;
+    unfold: (plan: PlanKey) => void;
+    choose: (plan: PlanKey) => Promise<void>;
+    byToday: (plan: PlanKey) => Promise<void>;
+    compared: PlanKey[];
+    compare: (plan: PlanKey, on: boolean) => void;
+    /** Whether every plan is shown, so that the best of each service and box is marked. */
+    all: boolean;
+  }
+  let { desk, found, sort, resort, opened, unfold, choose, byToday, compared, compare, all }: Props =
+    $props();
+
+  const SHORT: Record<string, string> = { 'box and packing': 'packing' };
+  const COLUMNS = [
+    'service',
+    'programme',
+    'box',
+    'days',
+    'postage',
+    'surcharges',
+    'cover',
+    'box and packing',
+    'in all',
+  ] as const;
+  const WIDE = COLUMNS.length;
+  const MOST_COMPARED = 4;
+
+  const name = (key: PlanKey) => JSON.stringify(key);
+  const nothing = (amount: string) => !/[1-9]/.test(amount);
+  const most = $derived(Math.max(...[...found.rows, ...found.others].map((row) => Number(row.total)), 0));
+  const marks = (row: PlanRow) => [
+    ...(row.chosen ? ['chosen'] : []),
+    ...row.best,
+    ...(all && row.best_of_service ? ['best of its service'] : []),
+    ...(all && row.best_of_box ? ['best of its box'] : []),
+  ];
+  const named = (row: PlanRow, other: boolean) =>
+    other ? `${row.carrier}, ${row.service.toLowerCase()}` : `${row.carrier} ${row.service}`;
+
+  function stepped(event: KeyboardEvent): void {
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (!step) return;
+    const table = (event.currentTarget as HTMLElement).closest('table');
+    const buttons = [...(table?.querySelectorAll<HTMLElement>('button.open') ?? [])];
+    const next = buttons[buttons.indexOf(event.currentTarget as HTMLElement) + step];
+    if (!next) return;
+    event.preventDefault();
+    next.focus();
+  }
+</script>
+
+{#snippet line(row: PlanRow, other: boolean)}
+  {@const open = opened !== null && name(opened) === name(row.key)}
+  <tr class="plan" class:chosen={row.chosen} class:open data-plan="{named(row, other)}, {row.programme}">
+    <th scope="row">
+      <button
+        type="button"
+        class="open"
+        aria-expanded={open}
+        onclick={() => unfold(row.key)}
+        onkeydown={stepped}><span class="service">{named(row, other)}</span></button
+      >
+    </th>
+    <td class="soft">{row.programme}</td>
+    <td class="box">{row.box}</td>
+    <td class="figure">{span(row.days)}</td>
+    <td class="figure">{row.costs.postage}</td>
+    <td class="figure">{nothing(row.costs.surcharges) ? '–' : row.costs.surcharges}</td>
+    <td class="figure" class:risk={row.uncovered}
+      >{row.uncovered
+        ? 'no'
+        : nothing(row.costs.cover)
+          ? desk.job.value
+            ? 'yes'
+            : '–'
+          : row.costs.cover}</td
+    >
+    <td class="figure">{row.packs ? '–' : row.packing}</td>
+    <td class="figure sum">{row.total}</td>
+  </tr>
+  <tr class="strip">
+    <td colspan={WIDE}
+      ><div><MoneyBar costs={row.costs} {most} /><small>{marks(row).join(', ')}</small></div></td
+    >
+  </tr>
+  {#if open}
+    <tr class="lines">
+      <td colspan={WIDE}>
+        <PlanLines
+          {desk}
+          {row}
+          name="{named(row, other)}, {row.programme}"
+          choose={() => choose(row.key)}
+          byToday={() => byToday(row.key)}
+          compared={compared.some((one) => name(one) === name(row.key))}
+          comparable={compared.length < MOST_COMPARED}
+          compare={(on) => compare(row.key, on)}
+        />
+      </td>
+    </tr>
+  {/if}
+{/snippet}
+
+<div class="scroll">
+  <table class="sheet plans">
+    <thead>
+      <tr>
+        {#each COLUMNS as column, n (column)}
+          <th scope="col" class:right={n > 2} aria-sort={sort === column ? 'ascending' : undefined}
+            ><button type="button" onclick={() => resort(column)}
+              >{SHORT[column] ?? column}{sort === column ? ' ▾' : ''}</button
+            ></th
+          >
+        {/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#each found.rows as row (name(row.key))}{@render line(row, false)}{:else}
+        <tr><td colspan={WIDE} class="none">No plan is like that.</td></tr>
+      {/each}
+      {#if found.left_out}
+        <tr
+          ><td colspan={WIDE} class="none"
+            >{found.left_out} more; words or another choice under Show make it fewer.</td
+          ></tr
+        >
+      {/if}
+      {#if found.others.length}
+        <tr><th colspan={WIDE} scope="colgroup" class="other">In other ways</th></tr>
+        {#each found.others as row (name(row.key))}{@render line(row, true)}{/each}
+      {/if}
+    </tbody>
+  </table>
+</div>
+
+<style>
+  .scroll {
+    overflow-x: auto;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    font-size: 14.5px;
+  }
+  thead button {
+    font-weight: 550;
+    color: var(--soft);
+    min-height: 30px;
+    text-align: inherit;
+    white-space: nowrap;
+  }
+  thead button::first-letter {
+    text-transform: uppercase;
+  }
+  thead button:hover {
+    color: var(--ink);
+    text-decoration: underline;
+  }
+  .right,
+  td.figure {
+    text-align: right;
+    white-space: nowrap;
+  }
+  thead th:nth-child(1) {
+    width: 26%;
+  }
+  thead th:nth-child(3) {
+    width: 24%;
+  }
+  th,
+  td {
+    padding: 2px 8px 0 6px;
+    vertical-align: baseline;
+  }
+  .plan > * {
+    border-top: 1px solid var(--hair);
+    height: 28px;
+  }
+  .plan:hover {
+    background: color-mix(in srgb, var(--twine-pale) 45%, transparent);
+  }
+  .chosen {
+    box-shadow: inset 4px 0 0 var(--twine);
+  }
+  .plan th {
+    padding-left: 12px;
+  }
+  .plan.open {
+    background: var(--twine-pale);
+  }
+  button.open {
+    text-align: left;
+    color: var(--ink);
+    width: 100%;
+    min-height: 26px;
+  }
+  button.open::before {
+    content: '▸ ';
+    color: var(--soft);
+  }
+  button.open[aria-expanded='true']::before {
+    content: '▾ ';
+  }
+  .service {
+    font-weight: 600;
+    font-size: 14.5px;
+  }
+  .soft {
+    color: var(--soft);
+  }
+  small {
+    color: var(--twine);
+    font-size: 12.5px;
+    font-weight: 550;
+    line-height: 1.2;
+    white-space: nowrap;
+  }
+  .sum {
+    font-size: 16px;
+  }
+  .risk {
+    color: var(--stop);
+  }
+  .strip div {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 12px;
+    align-items: center;
+    min-height: 8px;
+  }
+  .strip td {
+    padding: 0 10px 2px 12px;
+  }
+  .lines > td {
+    padding: 6px 12px 14px;
+    border-bottom: 2px solid var(--twine);
+  }
+  .none {
+    padding: 10px 12px;
+    color: var(--soft);
+  }
+  .other {
+    padding: 12px 12px 3px;
+    font-weight: 600;
+  }
+</style>
