@@ -32,7 +32,7 @@ def test_trims_and_map_are_of_the_box_in_hand(client: TestClient) -> None:
     longest, second, _ = sorted(way["outside"]["mm"], reverse=True)
     assert (seen["first_mm"][i], seen["second_mm"][j]) == (longest, second)
     here = [band for band in bands_of(seen, j) if band["start"] <= i <= band["end"]]
-    assert [band["price"] for band in here] == [quote["amount"]]
+    assert [band["price"] for band in here] == [quote["total"]]
     assert seen["prices"] == sorted(seen["prices"], key=float)
     for point in told["points"]:
         assert float(point["amount"]) + float(point["saves"]) == pytest.approx(float(quote["amount"]))
@@ -61,7 +61,7 @@ def test_a_carrier_of_another_currency_is_mapped_in_the_shops(client: TestClient
     i, j = told["map"]["here"]
     (band,) = [b for b in bands_of(told["map"], j) if b["start"] <= i <= b["end"]]
     # Its lines are turned one by one, the sum here as a whole: a cent a line at most.
-    assert float(band["price"]) == pytest.approx(float(quote["amount"]), abs=0.03)
+    assert float(band["price"]) == pytest.approx(float(quote["total"]), abs=0.03)
 
 
 def test_a_service_there_is_not_or_no_place_to_go_is_refused(client: TestClient) -> None:

@@ -113,7 +113,7 @@ def test_parcels_beside_are_in_every_quote_and_add_up(client: TestClient) -> Non
             "programme": OF[2]}  # fmt: skip
     i, j = (seen := client.post("/api/steps", json=tray).json()["map"])["here"]
     (band,) = [b for b in seen["bands"] if b["row"] <= j <= b["last"] and b["start"] <= i <= b["end"]]
-    assert band["price"] == both["amount"]
+    assert band["price"] == both["total"]
 
 
 def test_what_is_missing_or_wrong_of_a_parcel_beside_is_said_and_the_box_goes_on(client: TestClient) -> None:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import io
 from decimal import Decimal
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
+from pypdf import PdfReader
 
 from tests.made_up import job
 
@@ -130,3 +132,54 @@ def test_a_job_that_is_not_whole_has_no_rows_and_no_fault(client: TestClient) ->
         answer = client.post("/api/plans", json={"job": {**MINE, **half}})
         assert answer.status_code == 200
         assert answer.json()["rows"] == []
+
+
+def test_the_ladder_of_a_thing_rises_and_is_printed(client: TestClient) -> None:
+    mine = {**MINE, "extras": []}
+    rungs = client.post("/api/plans/ladder", json={"job": mine, "most": 5}).json()
+    assert rungs[0]["least"] == 1
+    assert rungs[-1]["most"] == 5
+    assert [one["least"] for one in rungs[1:]] == [one["most"] + 1 for one in rungs[:-1]]
+    # Each is what that many cost by themselves.
+    for rung in rungs:
+        many = {**mine, "parts": [{**mine["parts"][0], "count": rung["most"]}]}
+        alone = client.post("/api/plans", json={"job": many, "show": "all"}).json()["rows"][0]
+        assert alone["box"] == rung["box"]
+        assert rung["total"].endswith(alone["total"])
+    key = client.post("/api/jobs", json=mine).json()["id"]
+    sheet = client.get(f"/api/jobs/{key}/ladder.pdf?most=5")
+    words = PdfReader(io.BytesIO(sheet.content)).pages[0].extract_text()
+    assert "What goes into what: concertina in its case" in words
+    assert rungs[0]["total"].split(" to ")[0] in words
+    two = {**mine, "parts": [*mine["parts"], *mine["parts"]]}
+    assert "of one thing; this job has 2 parts" in client.post(
+        "/api/plans/ladder", json={"job": two}
+    ).json()["detail"]  # fmt: skip
+
+
+def test_house_rules_are_kept_with_the_shop_named_in_a_job_and_left_out_by_it(client: TestClient) -> None:
+    kept = client.get("/api/shop").json()
+    rules = [
+        {"name": "Dear goods", "value_from": "600.00", "ways": ["boxed-twice"]},
+        {"name": "Carrier first", "prefer": ["Oddbarrow"], "prefer_up_to": "20.00"},
+    ]
+    put = {"revision": kept["revision"], "shop": {**kept["shop"], "rules": rules}}
+    assert client.put("/api/shop", json=put).status_code == 200
+    work = client.post("/api/work-out", json={"job": MINE}).json()
+    assert [(one["name"], one["left_out"]) for one in work["rules"]] == [
+        ("Dear goods", False), ("Carrier first", False),
+    ]  # fmt: skip
+    assert [way["way"] for way in work["ways"]] == ["boxed-twice"]
+    assert any("house rule Dear goods" in one["why"] for one in work["no_ways"])
+    rows = table(client, show="all")["rows"]
+    assert rows[0]["house_rule"] == "Carrier first"
+    others = table(client)["alternatives"]
+    assert any("house rule" in one["aims"] and "Carrier first" in one["why"] for one in others) or (
+        others[0]["key"]["carrier"] == "Oddbarrow"
+    )
+    left = client.post("/api/work-out", json={"job": {**MINE, "rules_left_out": ["Dear goods"]}}).json()
+    assert len(left["ways"]) > 3
+    assert [one["left_out"] for one in left["rules"]] == [False, True]
+    put = {"revision": kept["revision"] + 1, "shop": {**kept["shop"], "rules": [{"name": "half", "last_day": "03-01"}]}}
+    refused = client.put("/api/shop", json=put)
+    assert (refused.status_code, refused.json()["field"]) == (422, "rules[0].first_day")

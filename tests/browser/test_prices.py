@@ -128,6 +128,37 @@ def test_an_alternative_is_chosen_with_its_box_and_undone(page: Page) -> None:
     assert page.api(f"/api{job}")["job"]["chosen"]["price"] is None
 
 
+def test_a_house_rule_is_set_named_on_the_price_page_and_left_out_by_a_job(page: Page) -> None:
+    page.open("/settings", "#shop-gap")
+    page.button("Add a house rule").send_keys(Keys.ENTER)
+    page.fill("rule-0-name", "Dear goods")
+    page.fill("rule-0-value_from", "six hundred")
+    page.choose("rule-0-ways", "box in a box")
+    page.button("Save the settings").send_keys(Keys.ENTER)
+    page.shows("#shop-faults", "six hundred")
+    page.fill("rule-0-value_from", "600")
+    page.button("Save the settings").send_keys(Keys.ENTER)
+    page.shows("#shop-faults", "Saved")
+    assert page.axe() == []
+    job = priced(page)
+    page.shows(".rules", "Dear goods only box in a box, floated")
+    page.until(lambda: {one.text for one in page.all("tr.plan .box")} == {"Box in a box, floated"})
+    page.one(".rules input").send_keys(Keys.SPACE)
+    page.until(lambda: "Tray with a part-depth lid" in page.text("table.plans"))
+    page.saved()
+    assert page.api(f"/api{job}")["job"]["rules_left_out"] == ["Dear goods"]
+    assert page.axe() == []
+
+
+def test_the_ladder_is_worked_out_on_the_price_page(page: Page) -> None:
+    priced(page)
+    page.fill("ladder-most", "3")
+    page.button("Work out the ladder").send_keys(Keys.ENTER)
+    page.until(lambda: page.all(".ladder tbody tr"))
+    assert page.all(".ladder tbody tr .count")[-1].text.endswith("3")
+    assert page.axe() == []
+
+
 def test_another_way_and_a_parcel_beside_are_typed_and_chosen(page: Page) -> None:
     page.open("/", ".bench li")
     job = job_of(page, "Concertina for Ostwick")

@@ -47,6 +47,10 @@ def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
         not_here=[_view_not_here(one, picture.shop.units) for one in picture.not_here],
         ways_left_out=sum(name not in job.ways for name in WAYS),
         docket=_docket(picture),
+        rules=[
+            views.HouseRuleView(name=rule.name, does=rule.does(units), left_out=rule in job.house.left_out)
+            for rule in (*job.house.rules, *job.house.left_out)
+        ],
         knots=view_knots(picture.knots),
         next_move=picture.next_move,
         cutting_cautions=list(CUTTING),

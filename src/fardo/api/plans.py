@@ -7,17 +7,21 @@ from collections.abc import Iterator, Sequence
 from pydantic import BaseModel, Field
 
 from fardo.api import views
+from fardo.api.desk import Today
 from fardo.api.quotes import view_plan, view_refused
 from fardo.core.plan.alternatives import Alternative, Habit, alternatives, margin_of, times
 from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.job import Job
+from fardo.core.plan.ladder import Rung, ladder
 from fardo.core.plan.parts import CheckedPart, check_parts
 from fardo.core.plan.picture import Picture, WayPriced, choice_of_box
 from fardo.core.plan.price import Plan
 from fardo.core.plan.table import Asked, boxed_in, first_of_each, tabled
-from fardo.core.quantity import show_length, show_mass, show_sizes
+from fardo.core.quantity import Units, show_length, show_mass, show_sizes
+from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.service import Refused
 from fardo.files.cut_by import write_cut_by
-from fardo.files.job import Chosen, ChosenBox, ChosenPrice
+from fardo.files.job import Chosen, ChosenBox, ChosenPrice, JobFile
 
 MOST_ROWS = 200
 _COSTS = tuple(views.CostsView.model_fields)
@@ -54,6 +58,7 @@ class PlanRow(BaseModel):
     best_of_service: bool
     best_of_box: bool
     chosen: bool
+    house_rule: str = Field(description="the rule by which it comes first; nothing where none does")
     packs: bool = Field(description="it packs too, so that the box costs nothing")
 
 
@@ -168,6 +173,7 @@ class _Marks:
             uncovered=str(quote.uncovered) if quote.uncovered is not None else "", overloaded=plan.overloaded,
             best=list(self._best.get(id(plan), ())), best_of_service=id(plan) in self._of_service,
             best_of_box=id(plan) in self._of_box, chosen=self._picture.is_chosen(plan), packs=quote.packs,
+            house_rule=plan.favoured_by,
         )  # fmt: skip
 
 
@@ -219,6 +225,48 @@ def _part(part: CheckedPart, boxed: Boxed, picture: Picture) -> PartInPlan:
         x, y, z = (show_length(side, units, "nearest").text for side in lies.at)
         said.append(f"at {x} x {y} x {z}")
     return PartInPlan(name=part.part.name, says=", ".join(said) or "as wrapped")
+
+
+class RungView(BaseModel):
+    """So many of a thing and what they go into."""
+
+    least: int
+    most: int
+    box: str = Field(description="nothing where so many cannot be sent in one parcel")
+    way: str
+    item: str
+    outside: str
+    weighs: str
+    service: str
+    total: str = Field(description="in all, from the fewest to the most")
+    why_not: str
+
+
+def view_rung(rung: Rung, units: Units) -> RungView:
+    first, last = rung.first, rung.last
+    if first is None or last is None:
+        return RungView(least=rung.least, most=rung.most, box="", way="", item="", outside="", weighs="", service="",
+                        total="", why_not=rung.why_not)  # fmt: skip
+    boxed, sums = last.boxed, dict.fromkeys((str(first.costs.total), str(last.costs.total)))
+    return RungView(
+        least=rung.least, most=rung.most, box=rung.box, way=boxed.made.way, item=boxed.made.item,
+        outside=show_sizes(boxed.made.outside, units, "up").text,
+        weighs=show_mass(boxed.weights.total, units, "up").text,
+        service=f"{last.quote.carrier} {last.quote.service}", total=" to ".join(sums), why_not="",
+    )  # fmt: skip
+
+
+def rungs_of(job: JobFile, most: int, today: Today) -> list[RungView]:
+    """The ladder of the one thing a job is of. Raises NoAnswer for a job of several."""
+    if len(job.parts) != 1:
+        raise NoAnswer(f"A ladder is of one thing; this job has {len(job.parts)} parts.")
+
+    def of(count: int) -> Job:
+        part = job.parts[0].model_copy(update={"count": count})
+        return today.understand(job.model_copy(update={"parts": [part], "arrangement": None, "chosen": Chosen()}))
+
+    found = ladder(of, range(1, most + 1), today.shop, today.carriers)
+    return [view_rung(rung, today.shop.units) for rung in found]
 
 
 def chosen_with(plan: Plan, way: WayPriced, picture: Picture, was: Chosen) -> Chosen:

@@ -287,6 +287,14 @@ class NotHereView(BaseModel):
     says: str
 
 
+class HouseRuleView(BaseModel):
+    """A house rule that holds for a job."""
+
+    name: str
+    does: str = Field(description="what follows from it")
+    left_out: bool = Field(description="whether the job leaves it out")
+
+
 class WorkOut(BaseModel):
     """Everything worked out from a job as it stands."""
 
@@ -302,6 +310,7 @@ class WorkOut(BaseModel):
     not_here: list[NotHereView] = Field(description="boxes and cases that are sold ready for such goods")
     ways_left_out: int = Field(description="how many ways there are that this job does not look at")
     docket: Docket
+    rules: list[HouseRuleView] = Field(description="of the house, that hold for it")
     knots: list[KnotView]
     next_move: str
     cutting_cautions: list[str]

@@ -7,6 +7,7 @@ from importlib.resources import files
 from pathlib import Path
 
 from fardo.files.channel import ChannelEntry, SaleLabelEntry
+from fardo.files.house_rules import HouseRuleEntry
 from fardo.files.job import read_job
 from fardo.files.shop import WireEntry, starting_shop
 from fardo.files.stock import BoxEntry, PouchEntry
@@ -33,6 +34,10 @@ _OWN_SHOP = ChannelEntry(name="Workshop door", note="as it is asked for at the c
 _FLAT_CARTON = BoxEntry(
     name="post free flat carton", inside="12 1/4 x 3 x 15 3/8 in", board="B", count=12, carrier="Wendlefirth Post"
 )
+_RULES = [
+    HouseRuleEntry(name="Dear instruments", value_from="2000.00", ways=["boxed-twice"], cover=True, signature=True),
+    HouseRuleEntry(name="Rough weeks", first_day="11-15", last_day="01-05", more_gap="1/2 in", tape_times=1.5),
+]  # fmt: skip
 
 
 def open_demo(path: Path, today: date, carrier_at: str = "") -> None:
@@ -56,7 +61,7 @@ def open_demo(path: Path, today: date, carrier_at: str = "") -> None:
         shop = shop.model_copy(
             update={
                 "name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440", "mailers": mailers,
-                "channels": [_MARKET, _OWN_SHOP], "boxes": [*shop.boxes, _FLAT_CARTON],
+                "channels": [_MARKET, _OWN_SHOP], "rules": _RULES, "boxes": [*shop.boxes, _FLAT_CARTON],
             }
         )  # fmt: skip
         settings.change_shop(0, shop)

@@ -264,6 +264,9 @@ class JobFile(Strict):
     channel: str | None = Field(None, max_length=80, description="where it was sold, by the shop's name for it")
     label: SaleLabelEntry | None = Field(None, description="that the sale gave; its channel's unless given")
     wishes: Wishes = Field(default_factory=Wishes)
+    rules_left_out: list[Annotated[str, Field(max_length=80)]] = Field(
+        default_factory=list, max_length=100, description="house rules that this job leaves out, by their names"
+    )
     customs: Customs | None = Field(None, description="for what goes abroad")
     over_box: LayerEntry | None = Field(None, description="around a closed box that goes in a bag or an envelope")
     arrangement: ArrangementEntry | None = Field(None, description="where things lie, as far as it holds for the parts")

@@ -6,22 +6,44 @@ from contextlib import suppress
 from dataclasses import replace
 
 from fardo.core.goods.hazard import Hazards
+from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.plan.channel import Channel, closed_to
+from fardo.core.plan.house import NO_HOUSE, About, House, house_for
 from fardo.core.plan.journey import Journey, Wishes, abroad
 from fardo.core.quantity import ZERO, Mass, Money, read_distance
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.files.channel import read_sale_label
 from fardo.files.field_reading import FieldReading, is_empty
-from fardo.files.job import BesideEntry, JobFile, Ship
+from fardo.files.job import BesideEntry, JobFile, PartEntry, Ship
 from fardo.files.typed import to_count, to_length, to_mass, to_sizes
 
 NO_PARCEL = BesideEntry()
 _MOST_DAYS = 365
 
 
+def _count(part: PartEntry) -> int:
+    """Of one part; one where it cannot be read, which is told where it is read."""
+    try:
+        return to_count(part.count, "", MOST_OF_ONE)
+    except BadInput:
+        return 1
+
+
 class JourneyReading(FieldReading):
-    """Keeps what is missing and what is wrong, and goes on."""
+    """Keeps what is missing and what is wrong, and goes on. Args: house: rules that hold for the job."""
+
+    house: House = NO_HOUSE
+
+    def rules_that_hold(self, job: JobFile, channel: Channel | None) -> House:
+        """Of the shop's, by what the job says so far."""
+        about = About(
+            job.kind or "", channel.name if channel is not None else "", self.value(job),
+            sum(_count(part) for part in job.parts), job.ship.to or "",
+            job.ship.to_country.upper() or self.shop.country, job.day.isoformat() if job.day else None,
+            frozenset(job.rules_left_out),
+        )  # fmt: skip
+        return house_for(self.shop.rules, about)
 
     def value(self, job: JobFile) -> Money | None:
         """Declared of all of it; what is wrong with it is told where it goes."""
@@ -69,7 +91,7 @@ class JourneyReading(FieldReading):
         if not origin or not destination:
             return None
         ship = job.ship
-        signature = ship.signature or (value is not None and self.shop.asks_to_sign(value))
+        signature = ship.signature or self.house.signature or (value is not None and self.shop.asks_to_sign(value))
         country = self.country(ship)
         at_door = Parcel(
             (ZERO, ZERO, ZERO), Mass(0), origin, destination, ship.residential, signature=signature, country=country
@@ -84,7 +106,8 @@ class JourneyReading(FieldReading):
             label = self.attempt(read_sale_label, job.label, self.shop.units, "label")
         return self.attempt(
             Journey, origin, destination, ship.residential, value, hazards, day, signature, closed, distance, country,
-            self.wishes(job), label, closed_to(channel, self.shop.channels), self.shop.cover_from,
+            self.wishes(job), label, closed_to(channel, self.shop.channels),
+            Money(1, self.shop.currency) if self.house.cover else self.shop.cover_from, self.house,
         )  # fmt: skip
 
     def beside(self, entry: BesideEntry, n: int, at_door: Parcel) -> Parcel | None:

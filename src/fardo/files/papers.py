@@ -52,6 +52,30 @@ def label_sheet(title: str, labels: Sequence[BagLabel], paper: Paper) -> bytes:
     return _build(f"{title}, bag labels", [table], paper)
 
 
+def ladder_sheet(title: str, what: str, rows: Sequence[Sequence[str]], sender: str, paper: Paper) -> bytes:
+    """A PDF to hang at the bench: how many of a thing go into what, by which service, at which sum in all.
+
+    Args:
+        what: the thing is. rows: a row a rung: how many, box, outside, weighs, service, in all.
+    """
+    head = ["How many", "Box", "Outside", "Weighs", "By", "In all"]
+    width = PAPERS[paper][0] - 2 * _MARGIN
+    cells = [[Paragraph(f"<b>{one}</b>", _SMALL) for one in head]]
+    cells += [
+        [Paragraph(_text(count, 20), _LARGE), *(Paragraph(_text(cell, 120), _PLAIN) for cell in others)]
+        for count, *others in rows
+    ]
+    table = Table(cells, colWidths=[width * share for share in (0.12, 0.26, 0.2, 0.12, 0.17, 0.13)], repeatRows=1)
+    table.setStyle(
+        TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.4, colors.black), ("VALIGN", (0, 0), (-1, -1), "MIDDLE")])
+    )
+    made = f"Cheapest in all, as tariffs and stock stood. {_text(sender, 80)}"
+    story: list[Any] = [
+        Paragraph(f"What goes into what: {_text(what, 80)}", _TITLE), Paragraph(made, _PLAIN), Spacer(1, 4 * mm), table,
+    ]  # fmt: skip
+    return _build(f"{title}, ladder", story, paper)
+
+
 def put_back_sheet(
     title: str, sender: str, steps: Sequence[BackStep], contents: Sequence[tuple[int, str]], paper: Paper
 ) -> bytes:

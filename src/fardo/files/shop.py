@@ -24,6 +24,7 @@ from fardo.core.tariff.parcel import read_postcode
 from fardo.files.boards import BoardEntry, read_board
 from fardo.files.channel import ChannelEntry, read_channel
 from fardo.files.family import AllowanceName, WayName, with_allowances
+from fardo.files.house_rules import HouseRuleEntry, read_rule
 from fardo.files.materials import MaterialEntry, read_materials
 from fardo.files.stock import BoxEntry, DesignEntry, PatternEntry, PouchEntry, read_box, read_design, read_pouch
 from fardo.files.typed import ExtraEntry, Measure, Strict, Weight, to_length, to_mass, to_money, to_sizes
@@ -112,6 +113,7 @@ class ShopFile(Strict):
     cover_from: str = Field("100.00", description="from such a value on what does not cover it comes after what does")
     sign_from: str = Field("500.00", description="from such a value on a signature is asked for")
     country: str = Field("", pattern=r"^([A-Z]{2})?$", description="code of the shop's own")
+    rules: list[HouseRuleEntry] = Field(default_factory=list, max_length=100, description="of the house")
     channels: list[ChannelEntry] = Field(default_factory=list, max_length=20, description="where it sells")
     minutes: dict[WayName, Annotated[int, Field(ge=0, le=600)]] = Field(
         default_factory=dict, max_length=60, description="to make a box, by its way; what is left out starts as told"
@@ -204,6 +206,7 @@ class ShopFile(Strict):
             sign_from=to_money(self.sign_from, self.currency, "sign_from"),
             channels=tuple(read_channel(one, units, f"channels[{n}]") for n, one in enumerate(self.channels)),
             country=self.country,
+            rules=tuple(read_rule(one, units, self.currency, f"rules[{n}]") for n, one in enumerate(self.rules)),
             soft=SoftGates(
                 to_mass(self.soft.heaviest, units, "soft.heaviest"),
                 read_fragility(self.soft.fragility, "soft.fragility"),

@@ -53,6 +53,8 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         origin: the shop's own postcode, where the job names none. find_mesh: gives the shape of a mesh file.
     """
     reading = _Reading(shop, find_mesh)
+    channel = reading.channel(job)
+    reading.house = reading.rules_that_hold(job, channel)
     ready = tuple(one for n, box in enumerate(job.ready_boxes) if (one := reading.ready_box(box, n)) is not None)
     found = tuple(one for n, box in enumerate(job.found_boxes) if (one := reading.found_box(box, n)) is not None)
     reading.found, unboxed = found, tuple(reading.missing)
@@ -76,7 +78,6 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     hazards = reading.attempt(weigh_answers, asked, job.answers) or replace(
         NO_HAZARDS, asked=tuple(code for code in asked if code in QUESTIONS)
     )
-    channel = reading.channel(job)
     if extras is not None and channel is not None:
         extras = (*extras, *channel.inserts)
     journey = reading.journey(job, origin, hazards, channel)
@@ -92,7 +93,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         load = Load(
             tuple(unit for part in parts for unit in part.units), extras, liner,
             inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes, over_box=over_box,
-            bundles=bundles, fill=reading.fill(job),
+            bundles=bundles, fill=reading.fill(job), tape=reading.house.tape,
         )  # fmt: skip
         if lacks_cells(load):
             unfinished = (*unfinished, "cells of the divider, along and across")
@@ -101,10 +102,11 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
             packed = read_arrangement(job.arrangement, load)
             load = load if packed is None else with_packed(load, packed)
             arranged = "loose" if load.packed is None else "tied"
+    most = reading.house.parcels_at_most(job.parcels_at_most)
     return Job(
         parts, load, journey, ways, job.board, job.school, box, price, hazards, value,
-        job.liner is not None, job.parcels_at_most, arranged, tuple(reading.missing), tuple(reading.problems),
-        unfinished, tuple(reading.read), found, ready,
+        job.liner is not None, most, arranged, tuple(reading.missing), tuple(reading.problems),
+        unfinished, tuple(reading.read), found, ready, reading.house,
     )  # fmt: skip
 
 
@@ -171,6 +173,8 @@ class _Reading(JourneyReading):
         gap = self.attempt(to_gap, said, self.shop.gap(fragility), touches, units, f"{path}.gap")
         if gap is not None and said is not None and not isinstance(said, GapEntry):
             self.read.append((f"{path}.gap", gap.wall))
+        if gap is not None:
+            gap = gap.widened(self.house.more_gap)
         layers = [self.layer(layer, f"{path}.protect[{k}]") for k, layer in enumerate(entry.protect)]
         if None in (shape, weight, gap, count, *layers) or len(self.problems) > faults:
             return ()
@@ -294,7 +298,8 @@ class _Reading(JourneyReading):
                     "not a fill the shop has", read=name, allowed=", ".join(names), field=f"fill.{field}"
                 )
                 self.problems.append(problem)
-        return FillWish(wish.kind, dict(wish.places), wish.loose, wish.full)
+        loose = False if self.house.no_loose_fill else wish.loose
+        return FillWish(wish.kind, dict(wish.places), loose, wish.full)
 
     def insert(self, entry: InsertEntry, n: int) -> Wanted | None:
         """What is asked for; nothing where a measure its kind needs is missing or wrong."""

@@ -123,6 +123,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       weight: mass(job.wishes?.parcel_weight_at_most),
     },
     parcelsAtMost: job.parcels_at_most ?? 1,
+    rulesLeftOut: job.rules_left_out ?? [],
     fromCountry: job.ship?.from_country ?? '',
     toCountry: job.ship?.to_country ?? '',
     customs: {

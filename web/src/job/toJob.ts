@@ -125,6 +125,7 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
       parcel_weight_at_most: orNothing(typed.wishes.weight ?? ''),
     },
     parcels_at_most: typed.parcelsAtMost ?? 1,
+    rules_left_out: typed.rulesLeftOut ?? [],
     customs: typed.toCountry.trim()
       ? {
           contents: typed.customs.contents,

@@ -114,6 +114,8 @@ export interface Typed {
   label: { carrier: string; mostWeight: string };
   wishes: { days: string; sides: string; weight: string };
   parcelsAtMost: number;
+  /** Names of house rules that this job leaves out. */
+  rulesLeftOut: string[];
   fromCountry: string;
   toCountry: string;
   customs: { contents: string; reason: CustomsReason; madeIn: string; tariffCode: string };

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from typing import Annotated
 
-from fastapi import Response
+from fastapi import Query, Response
 
-from fardo.api.desk import OpenDesk
+from fardo.api.desk import Desk, OpenDesk
 from fardo.api.downloads import download, today_in_words
 from fardo.api.parts import view_coat
+from fardo.api.plans import RungView, rungs_of
 from fardo.api.resource import resource
 from fardo.api.ways import view_filling
 from fardo.core.cut.guard import draw_guard
@@ -18,16 +20,17 @@ from fardo.core.make import WAYS
 from fardo.core.make.assembly import GUARD_STEPS
 from fardo.core.make.step import before_cutting
 from fardo.core.plan.cautions import CUTTING
-from fardo.core.plan.load import bodies_of
+from fardo.core.plan.load import MOST_UNITS, bodies_of
 from fardo.core.plan.needed import inside_needed
 from fardo.core.plan.parts import Layered, inner_boxes_of, layers_of
 from fardo.core.quantity import Units, show_sizes
 from fardo.core.refusal import NoAnswer
 from fardo.files.drawn import in_words
+from fardo.files.job import JobFile
 from fardo.files.kind import steps_of
 from fardo.files.packing import Packing, packing_sheet
 from fardo.files.page import Heading
-from fardo.files.papers import label_sheet, put_back_sheet
+from fardo.files.papers import label_sheet, ladder_sheet, put_back_sheet
 from fardo.files.parts_csv import write_parts
 from fardo.files.pdf import ToCut, cut_sheet, cut_sheets
 from fardo.files.typed import to_count
@@ -44,6 +47,25 @@ def labels(key: str, desk: OpenDesk) -> Response:
         raise NoAnswer("No step that is taken leaves small hardware; there is nothing to label.")
     sheet = label_sheet(job.title or "Untitled job", found, desk.today.file.paper)
     return download(sheet, "application/pdf", job.title, "-bag-labels.pdf", look=True)
+
+
+@router.get("/ladder.pdf", response_class=Response)
+def ladder(key: str, desk: OpenDesk, most: Annotated[int, Query(ge=1, le=MOST_UNITS)] = 12) -> Response:
+    """What so many of the job's one thing go into, to hang at the bench."""
+    job = desk.jobs.get(key).job
+    found = desk.look_for(_rungs, job, most)
+    rows = [
+        (f"{one.least}" if one.least == one.most else f"{one.least}–{one.most}",
+         one.box or one.why_not, one.outside, one.weighs, one.service, one.total)
+        for one in found
+    ]  # fmt: skip
+    shop, what = desk.today.file, job.parts[0].name or job.title or "Untitled job"
+    sheet = ladder_sheet(job.title or "Untitled job", what, rows, shop.name, shop.paper)
+    return download(sheet, "application/pdf", job.title, "-ladder.pdf", look=True)
+
+
+def _rungs(desk: Desk, job: JobFile, most: int) -> list[RungView]:
+    return rungs_of(job, most, desk.today)
 
 
 @router.get("/put-together.pdf", response_class=Response)

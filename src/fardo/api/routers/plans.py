@@ -8,9 +8,19 @@ from fastapi import Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.desk import Desk, OpenDesk, Today
-from fardo.api.plans import PlanKey, PlanTable, PlanUnfolded, chosen_with, view_table, view_unfolded
+from fardo.api.plans import (
+    PlanKey,
+    PlanTable,
+    PlanUnfolded,
+    RungView,
+    chosen_with,
+    rungs_of,
+    view_table,
+    view_unfolded,
+)
 from fardo.api.resource import resource
 from fardo.core.plan.alternatives import habit
+from fardo.core.plan.load import MOST_UNITS
 from fardo.core.plan.picture import Picture, WayPriced
 from fardo.core.plan.price import Plan
 from fardo.core.plan.table import Asked, Column, Show
@@ -78,6 +88,24 @@ def chosen(request: OnePlan, desk: OpenDesk) -> Chosen:
 def _chosen(desk: Desk, request: OnePlan) -> Chosen:
     picture, way, plan = _found(desk.today, request)
     return chosen_with(plan, way, picture, request.job.chosen)
+
+
+class LadderRequest(BaseModel):
+    """Of one thing: what so many of it go into."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "most": 4}]})
+    job: JobFile
+    most: int = Field(12, ge=1, le=MOST_UNITS, description="how many at most")
+
+
+@router.post("/ladder")
+def what_goes_into_what(request: LadderRequest, desk: OpenDesk) -> list[RungView]:
+    """What so many of the job's one thing go into, each by what it costs in all. Takes seconds for many."""
+    return desk.look_for(_rungs, request)
+
+
+def _rungs(desk: Desk, request: LadderRequest) -> list[RungView]:
+    return rungs_of(request.job, request.most, desk.today)
 
 
 def _found(today: Today, request: OnePlan) -> tuple[Picture, WayPriced, Plan]:

@@ -23,7 +23,7 @@ from fardo.core.quantity import ZERO, Mass, show_mass
 from fardo.core.refusal import Refusal
 from fardo.core.tariff.carriers import Carriers
 
-Aim = Literal["cheapest", "safest", "fastest", "least material", "no cutting", "used boxes"]
+Aim = Literal["cheapest", "safest", "fastest", "least material", "no cutting", "used boxes", "house rule"]
 _A_TRIFLE = Mass.of_grams(25)
 _BEARABLE = 2  # times the cheapest: nobody pays more for safety or a used box (starting value)
 _READY = 4  # boxes that are tried
@@ -142,7 +142,7 @@ def alternatives(plans: Sequence[Plan], shop: Shop) -> tuple[Alternative, ...]:
             of_boxes[key] = margin_of(plan.boxes, shop)
         return of_boxes[key]
 
-    first = plans[0]
+    first = min(plans, key=lambda plan: (plan.overloaded, plan.at_risk, plan.costs.total.minor))
     best: list[tuple[Aim, Plan]] = [("cheapest", first)]
     bearable = [plan for plan in sound if plan.costs.total.minor <= first.costs.total.minor * _BEARABLE] or [first]
     best.append(("safest", min(bearable, key=lambda plan: _risk(plan, margin(plan)))))
@@ -150,6 +150,8 @@ def alternatives(plans: Sequence[Plan], shop: Shop) -> tuple[Alternative, ...]:
     best.append(("least material", min(bearable, key=_material)))
     _add(best, "no cutting", sound, _uncut)
     _add(best, "used boxes", bearable, _used)
+    if plans[0] is not first:
+        best.append(("house rule", plans[0]))
     aims: dict[int, list[Aim]] = {}
     for aim, plan in best:
         aims.setdefault(id(plan), []).append(aim)
@@ -197,6 +199,7 @@ def _why(aims: Sequence[Aim], plan: Plan, first: Plan, margin: Margin, shop: Sho
         "least material": lambda: f"takes {show_mass(packing_weight(plan), shop.units, 'up').text} of packing",
         "no cutting": lambda: "nothing is cut",
         "used boxes": lambda: "uses a box that is here",
+        "house rule": lambda: f"{plan.favoured_by}: {plan.quote.carrier} comes first",
     }
     told = "; ".join(said[aim]() for aim in aims)
     return f"{told[0].upper()}{told[1:]}."

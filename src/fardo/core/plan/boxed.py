@@ -217,6 +217,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     voids = _voids(load, arrangement, made, cut.cut_from.caliper, void)
     # Cut with its laps, wrap may come to more than the room it takes between the walls and the goods.
     void = max(void, sum(one.volume_nm3 for one in voids))
+    tape = -(-made.tape.nm * load.tape // 1)
     fragilities = [unit.part.fragility for unit in load.units]
     filling = fill_voids(voids, load.fill, shop.fills, fragilities, load.open_parts)
     weights = Weights(
@@ -225,7 +226,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         extras=Mass(sum(extra.weight.ng for extra in load.extras)),
         board=made.weight + board_weight(pieces, cut.cut_from),
         fill=filling.weight,
-        tape=Mass(-(-made.tape.nm * shop.tape.weight_per_m.ng // 10**9)),
+        tape=Mass(-(-tape * shop.tape.weight_per_m.ng // 10**9)),
     )
     strength = SOFT if made.soft else judge(
         made.outside, weights.total, cut.grade, made.condition, shop.dear(value), shop.trust, made.worn
@@ -239,7 +240,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         box=_box_costs(made) + _board_costs(pieces, cut.cut_from),
         wrap=total([coat.price for coat in coats], shop.currency),
         fill=filling.price(shop.currency),
-        tape=shop.tape.price_per_100_m.share(Fraction(made.tape.nm, 10**11)),
+        tape=shop.tape.price_per_100_m.share(Fraction(tape, 10**11)),
         labour=shop.labour_per_hour.share(minutes / 60),
         making=shop.labour_per_hour.share(made.minutes / 60),
         minutes=minutes,

@@ -8,6 +8,7 @@ from fardo.core.goods.hazard import NO_HAZARDS, Hazards
 from fardo.core.make import WAYS
 from fardo.core.make.made import School
 from fardo.core.make.stock import StockBox
+from fardo.core.plan.house import NO_HOUSE, House
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import MOST_UNITS, Load
 from fardo.core.plan.progress import BoxChoice, PriceChoice, State
@@ -57,7 +58,7 @@ class Job:
         unfinished: what inserts still lack; the load is without those, so that all else is worked out meanwhile.
         read: each measure of a part by its path, as it was read.
         found_boxes: used boxes that are there for this job only.
-        ready_boxes: that are sold ready for such goods, and are not here.
+        ready_boxes: that are sold ready for such goods, and are not here. house: rules of the shop's that hold.
     """
 
     parts: tuple[ReadPart, ...] = ()
@@ -79,6 +80,7 @@ class Job:
     read: tuple[tuple[str, Length | Mass], ...] = ()
     found_boxes: tuple[StockBox, ...] = ()
     ready_boxes: tuple[StockBox, ...] = ()
+    house: House = NO_HOUSE
 
     @property
     def guessed(self) -> tuple[str, ...]:

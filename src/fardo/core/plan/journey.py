@@ -8,6 +8,7 @@ from fardo.core.goods.hazard import NO_HAZARDS, Hazards
 from fardo.core.make import triangle
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.channel import SaleLabel
+from fardo.core.plan.house import NO_HOUSE, House
 from fardo.core.quantity import Length, Mass, Money
 from fardo.core.quantity.money import total
 from fardo.core.refusal import BadInput
@@ -39,7 +40,7 @@ class Journey:
         are closed already and go with it, each with its own part of the value. distance: by road, where it was said.
         country: it goes to, by its code, nothing at home. wishes: of the job. label: that the sale gave. closed:
         programmes that are open to sales of other channels. cover_from: from such a value on what does not cover it
-        comes after what does.
+        comes after what does. house: rules of the shop's that hold.
 
     Raises: BadInput where the parcels beside are worth more than all of it.
     """
@@ -58,6 +59,7 @@ class Journey:
     label: SaleLabel | None = None
     closed: frozenset[str] = frozenset()
     cover_from: Money | None = None
+    house: House = NO_HOUSE
 
     def __post_init__(self) -> None:
         values = [parcel.value for parcel in self.beside if parcel.value is not None]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from fractions import Fraction
 from functools import lru_cache
 
 from fardo.core.arrange.ask import Answer, Ask
@@ -52,6 +53,7 @@ class Load(HashedOnce):
         packed: an arrangement that holds for it; see `holds`. inserts: of board, cut with the box. holes: whether the
         box has hand holes. over_box: wrap around a closed box that goes in a bag or an envelope.
         bundles: those that are wrapped together. fill: what the job says of it.
+        tape: how many times the usual.
     """
 
     units: tuple[Wrapped, ...]
@@ -63,6 +65,7 @@ class Load(HashedOnce):
     over_box: Layer | None = None
     bundles: tuple[Bundle, ...] = ()
     fill: FillWish = NO_WISH
+    tape: Fraction = Fraction(1)
     __hash__ = HashedOnce.__hash__
 
     @property

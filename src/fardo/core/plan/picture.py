@@ -262,6 +262,9 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | N
     for name in WAYS if job.load is not None else ():
         if name not in job.ways:
             continue
+        if why := job.house.against_way(name):
+            cannot.append((name, why))
+            continue
         try:
             boxed = _box_looked_at(name, job, shop, looked_at)
         except BadInput as problem:
@@ -270,7 +273,8 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | N
             cannot.append((name, str(none)))
         else:
             way = _priced(boxed, job, shop, services, by_today)
-            ways.append(way if _is_asked_for(way, job, looked_at) else _cheapest_there(way, job, shop, services))
+            settled = job.house.item or _is_asked_for(way, job, looked_at)
+            ways.append(way if settled else _cheapest_there(way, job, shop, services))
     ways.sort(key=_cheapest_first)
     return PricedWays(
         tuple(ways),
@@ -348,6 +352,8 @@ def choice_of(quote: Quote) -> PriceChoice:
 
 def _box_looked_at(name: str, job: Job, shop: Shop, looked_at: LookedAt | None) -> Boxed:
     """That which is looked at or was chosen, while it holds the goods; else the best of the way."""
+    if job.house.item:
+        return box_for(f"{name}/{job.house.item}", job, shop)
     wanted = looked_at.item if looked_at is not None and looked_at.way == name else ""
     if wanted:
         with suppress(NoAnswer):

@@ -53,6 +53,8 @@ class Plan:
 
     Args:
         at_risk: whether it leaves so much of the value uncovered that the shop minds. beside: further parcels of it.
+        favour: how many of the smallest coins more it may cost and still come first, by a house rule. favoured_by: that
+        rule.
     """
 
     boxed: Boxed
@@ -60,6 +62,8 @@ class Plan:
     costs: Costs
     at_risk: bool = False
     beside: tuple[Boxed, ...] = ()
+    favour: int = 0
+    favoured_by: str = ""
 
     @property
     def boxes(self) -> tuple[Boxed, ...]:
@@ -72,8 +76,8 @@ class Plan:
 
     @property
     def rank(self) -> tuple[bool, int]:
-        """What is covered before what is not, then the cheaper in all."""
-        return self.at_risk, self.costs.total.minor
+        """What is covered before what is not, then the cheaper in all, less what a house rule would pay more for it."""
+        return self.at_risk, self.costs.total.minor - self.favour
 
     def more_than(self, other: Plan) -> Money | None:
         """By how much it costs more in all; None where it does not."""
@@ -115,7 +119,10 @@ def _priced(
         ]
     exchange = exchange or Exchange(boxed.box.currency)
     quotes, refused = price_parcel(parcel_of(boxed, journey), boxed.made.carrier, journey, listed, exchange)
-    plans = [Plan(boxed, one, _costs(boxed, one), _at_risk(one, journey)) for one in quotes]
+    plans = [
+        Plan(boxed, one, _costs(boxed, one), _at_risk(one, journey), (), *journey.house.favours(one.carrier))
+        for one in quotes
+    ]
     return sorted(plans, key=lambda plan: plan.rank), refused
 
 
@@ -136,7 +143,11 @@ def price_together(
     calling = [service for service in services if not service.other_way]
     quotes, _ = price_parcel(first, "", journey, calling, exchange)
     plans = [
-        Plan(boxes[0], one, _costs_of(boxes, one), _at_risk(one, journey), tuple(boxes[1:])) for one in quotes
+        Plan(
+            boxes[0], one, _costs_of(boxes, one), _at_risk(one, journey), tuple(boxes[1:]),
+            *journey.house.favours(one.carrier),
+        )
+        for one in quotes
     ]  # fmt: skip
     return sorted(plans, key=lambda plan: plan.rank)
 
@@ -174,6 +185,8 @@ def _not_for_it(service: Service, own: Sequence[Service], whose: str, parcel: Pa
     Args:
         own: those that the container is sold with. whose: the box is, nothing for the shop's.
     """
+    if why := journey.house.against_carrier(service.carrier):
+        return why
     if whose and service.carrier != whose:
         return f"the container is {whose}'s"
     if own and service not in own:

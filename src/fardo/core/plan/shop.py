@@ -12,6 +12,7 @@ from fardo.core.make.allowances import Allowances
 from fardo.core.make.soft import STARTING_GATES, SoftGates
 from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.plan.channel import Channel
+from fardo.core.plan.house import Rule
 from fardo.core.protect.coat import Coat
 from fardo.core.protect.material import BubbleSide, Material
 from fardo.core.quantity import Length, Mass, Money, Units
@@ -40,7 +41,8 @@ class Shop:
         its own that are there. trust: how far it trusts board. dear_from: goods of such a value are dear. soft: what
         may travel in a bag or mailer as it is. making: by way, the minutes it takes to make such a box, where the shop
         found others than it starts with. cover_from: from such a value on what does not cover it comes after what does.
-        sign_from: from such a value on a signature is asked for. channels: where it sells. country: its own.
+        sign_from: from such a value on a signature is asked for. channels: where it sells. country: its own. rules:
+        of the house.
     """
 
     units: Units
@@ -70,6 +72,7 @@ class Shop:
     channels: tuple[Channel, ...] = ()
     country: str = ""
     soft: SoftGates = STARTING_GATES
+    rules: tuple[Rule, ...] = ()
 
     def gap(self, fragility: int | None) -> Length:
         """The habit for what bears so many g, None where nobody said."""

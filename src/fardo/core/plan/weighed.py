@@ -107,7 +107,7 @@ def _first(way: WayPriced) -> tuple[bool, bool, bool, Fraction]:
     boxed = way.boxed
     if boxed.too_large is None and way.plans:
         plan = way.plans[0]
-        return False, boxed.strength.overloaded, plan.at_risk, Fraction(plan.costs.total.minor)
+        return False, boxed.strength.overloaded, plan.at_risk, Fraction(plan.rank[1])
     sizes = boxed.made.outside
     dimensional = Fraction(volume_nm3(*sizes), _CUBIC_INCH * _DIVISOR)
     return True, boxed.too_large is not None, False, max(dimensional, boxed.weights.total.pounds)

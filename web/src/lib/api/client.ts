@@ -44,6 +44,7 @@ export type PlanRow = Schemas['PlanRow'];
 export type PlanTable = Schemas['PlanTable'];
 export type PlanUnfolded = Schemas['PlanUnfolded'];
 export type TableRequest = Schemas['TableRequest'];
+export type RungView = Schemas['RungView'];
 export type ParcelsView = Schemas['ParcelsView'];
 export type ComparedRows = Record<string, Schemas['ComparedRow']>;
 export type FoldView = Schemas['FoldView'];
@@ -190,6 +191,8 @@ export const calls = {
     answer<PlanUnfolded>(api.POST('/api/plans/unfolded', { body, signal })),
   choosePlan: (body: Schemas['OnePlan']) =>
     answer<NonNullable<JobFile['chosen']>>(api.POST('/api/plans/chosen', { body })),
+  ladder: (body: Schemas['LadderRequest'], signal: AbortSignal) =>
+    answer<RungView[]>(api.POST('/api/plans/ladder', { body, signal })),
   inParcels: (body: Schemas['ParcelsRequest'], signal: AbortSignal) =>
     answer<ParcelsView>(api.POST('/api/parcels', { body, signal })),
   compare: (body: Schemas['CompareRequest'], signal?: AbortSignal) =>

@@ -13,6 +13,7 @@
   import Fills from './Fills.svelte';
   import Mailers from './Mailers.svelte';
   import Channels from './Channels.svelte';
+  import HouseRules from './HouseRules.svelte';
   import Trusted from './Trusted.svelte';
   import Wires from './Wires.svelte';
   import Wraps from './Wraps.svelte';
@@ -175,6 +176,7 @@
         </div>
       </div>
       <Channels {d} {wrong} {touched} />
+      <HouseRules {d} {wrong} {touched} />
       <Trusted {d} {wrong} {touched} />
       <Wraps {d} {wrong} {touched} />
       <Fills {d} {wrong} {touched} />

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Box: the ways to get one by what each costs in all, and the cut sheet of the way in hand.
   import type { JobDesk } from '../../job/job.svelte';
+  import HouseRules from '../../job/HouseRules.svelte';
   import NotYet from '../../job/NotYet.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
@@ -39,6 +40,7 @@
   $effect(() => desk.draw());
 </script>
 
+<HouseRules {desk} />
 {#if way}
   <div class="station">
     <section class="ways" aria-label="Ways to get the box">

@@ -43,7 +43,8 @@
   const most = $derived(Math.max(...[...found.rows, ...found.others].map((row) => Number(row.total)), 0));
   const marks = (row: PlanRow) => [
     ...(row.chosen ? ['chosen'] : []),
-    ...row.best,
+    ...row.best.filter((aim) => aim !== 'house rule'),
+    ...(row.house_rule ? [`house rule: ${row.house_rule}`] : []),
     ...(all && row.best_of_service ? ['best of its service'] : []),
     ...(all && row.best_of_box ? ['best of its box'] : []),
   ];

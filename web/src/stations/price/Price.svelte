@@ -3,12 +3,14 @@
   // when they are asked themselves, and what it costs in several parcels.
   import { untrack } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
+  import HouseRules from '../../job/HouseRules.svelte';
   import NotYet from '../../job/NotYet.svelte';
   import { calls, sentence, type PlanKey, type PlanTable, type TableRequest } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
   import Alternatives from './Alternatives.svelte';
   import InParcels from './InParcels.svelte';
+  import Ladder from './Ladder.svelte';
   import OverTheWire from './OverTheWire.svelte';
   import PlanRows from './PlanRows.svelte';
   import SideBySide from './SideBySide.svelte';
@@ -92,6 +94,7 @@
   }
 </script>
 
+<HouseRules {desk} />
 {#if whole}
   <p class="no" role="alert">{trouble}</p>
   {#if found}
@@ -164,12 +167,16 @@
         >
       {/if}
       <InParcels {desk} />
+      <Ladder {desk} />
       {#if desk.way}<OverTheWire {desk} way={desk.way.way} />{/if}
       {#if found.refused.length || found.others_refused.length}
         <h2 class="mt-5">Not taken by</h2>
         <ul>
-          {#each [...found.refused, ...found.others_refused] as no, n (n)}
+          {#each found.refused as no, n (n)}
             <li><b>{no.carrier} {no.service}, {no.programme}</b> {no.why}</li>
+          {/each}
+          {#each found.others_refused as no, n (n)}
+            <li><b>{no.carrier}, {no.service.toLowerCase()}</b> {no.why}</li>
           {/each}
         </ul>
       {/if}

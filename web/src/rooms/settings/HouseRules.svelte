@@ -1,0 +1,265 @@
+<script lang="ts">
+  // House rules: when one holds, and what follows from it. What is left empty under "when" holds for every job.
+  import { calls, type KindRow, type ShopFile } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
+  import Cell from './Cell.svelte';
+  import { text, type ListProps } from './words';
+
+  let { d = $bindable(), wrong, touched }: ListProps = $props();
+
+  type Rule = NonNullable<ShopFile['rules']>[number];
+  let kinds = $state.raw<KindRow[]>([]);
+  calls
+    .kinds()
+    .then((rows) => (kinds = rows))
+    .catch(() => {
+      // Without the list a rule keeps the kind it has.
+    });
+
+  function add(): void {
+    d.rules = [...(d.rules ?? []), { name: '' } as Rule];
+    touched();
+  }
+  function drop(n: number): void {
+    d.rules = (d.rules ?? []).filter((_, k) => k !== n);
+    touched();
+  }
+  const list = (said: string) =>
+    said
+      .split(',')
+      .map((one) => one.trim())
+      .filter(Boolean);
+  /** A whole number, or what was typed where it is none, for the shop to say so. */
+  const whole = (said: string) => (said.trim() === '' ? null : ((Number(said) || said) as number));
+  const boxes = $derived([...(d.boxes ?? []), ...(d.mailers ?? [])].map((one) => one.name));
+  const WORDS = [
+    ['value_from', 'Value from'],
+    ['country', 'Country'],
+    ['first_day', 'From day, 11-15'],
+    ['last_day', 'To day, 01-05'],
+  ] as const;
+  const TICKS = [
+    ['no_loose_fill', 'no loose fill'],
+    ['cover', 'covered in full'],
+    ['signature', 'signature on delivery'],
+  ] as const;
+</script>
+
+{#snippet cell(n: number, name: string, label: string, value: string, set: (v: string) => void)}
+  <div class="cell">
+    <span aria-hidden="true">{label}</span><Cell
+      id="rule-{n}-{name}"
+      label="{label} of rule {n + 1}"
+      measure={false}
+      bind:value={() => value, set}
+      oninput={touched}
+      problem={wrong(`rules[${n}].${name}`)}
+    />
+  </div>
+{/snippet}
+
+{#snippet choice(
+  n: number,
+  name: string,
+  label: string,
+  value: string,
+  options: readonly (readonly [string, string])[],
+  set: (v: string) => void,
+)}
+  <label class="cell"
+    ><span>{label}</span><select
+      class="field"
+      id="rule-{n}-{name}"
+      {value}
+      onchange={(event) => {
+        set(event.currentTarget.value);
+        touched();
+      }}
+      ><option value="">any</option>{#each options as [code, title] (code)}<option value={code}
+          >{title}</option
+        >{/each}{#if value && !options.some(([code]) => code === value)}<option {value}>{value}</option
+        >{/if}</select
+    ></label
+  >
+{/snippet}
+
+<div class="part">
+  <h2>House rules</h2>
+  <p class="hint">
+    What the shop always does with such a job: a box in a box over a value, no loose fill for a kind, which
+    box for how many, a carrier that comes first or is not used, more room and tape in the rough weeks. A rule
+    is named wherever it decides, and a job may leave it out.
+  </p>
+  {#each d.rules ?? [] as rule, n (n)}
+    <fieldset>
+      <legend class="sr-only">{rule.name || `Rule ${n + 1}`}</legend>
+      <div class="row first">
+        {@render cell(n, 'name', 'Name', rule.name, (v) => (rule.name = v))}
+        <button type="button" class="off" onclick={() => drop(n)} aria-label="Drop rule {rule.name || n + 1}"
+          >×</button
+        >
+      </div>
+      <p class="of">When</p>
+      <div class="row">
+        {@render choice(
+          n,
+          'kind',
+          'Kind of goods',
+          rule.kind ?? '',
+          kinds.map((one) => [one.code, one.title] as const),
+          (v) => (rule.kind = v),
+        )}
+        {@render choice(
+          n,
+          'channel',
+          'Channel',
+          rule.channel ?? '',
+          (d.channels ?? []).map((one) => [one.name, one.name] as const),
+          (v) => (rule.channel = v),
+        )}
+        {@render cell(
+          n,
+          'things_from',
+          'Things from',
+          text(rule.things_from, '').trim(),
+          (v) => (rule.things_from = whole(v)),
+        )}
+        {@render cell(
+          n,
+          'things_to',
+          'Things to',
+          text(rule.things_to, '').trim(),
+          (v) => (rule.things_to = whole(v)),
+        )}
+        {@render cell(
+          n,
+          'to',
+          'Postcodes begin with',
+          (rule.to ?? []).join(', '),
+          (v) => (rule.to = list(v)),
+        )}
+        {#each WORDS as [name, label] (name)}
+          {@render cell(n, name, label, rule[name] ?? '', (v) => (rule[name] = v))}
+        {/each}
+      </div>
+      <p class="of">Then</p>
+      <div class="row">
+        {@render choice(
+          n,
+          'ways',
+          'Only as',
+          (rule.ways ?? []).join(', '),
+          (shop.view?.ways ?? []).map((one) => [one.way, one.title] as const),
+          (v) => (rule.ways = list(v) as Rule['ways']),
+        )}
+        {@render choice(
+          n,
+          'box',
+          'In the box or mailer',
+          rule.box ?? '',
+          boxes.map((one) => [one, one] as const),
+          (v) => (rule.box = v),
+        )}
+        {@render cell(n, 'bar', 'Not by carriers', (rule.bar ?? []).join(', '), (v) => (rule.bar = list(v)))}
+        {@render cell(
+          n,
+          'prefer',
+          'These carriers first',
+          (rule.prefer ?? []).join(', '),
+          (v) => (rule.prefer = list(v)),
+        )}
+        {@render cell(
+          n,
+          'prefer_up_to',
+          'At most so much more',
+          rule.prefer_up_to ?? '',
+          (v) => (rule.prefer_up_to = v),
+        )}
+        {@render cell(
+          n,
+          'parcels_at_most',
+          'Parcels at most',
+          text(rule.parcels_at_most, '').trim(),
+          (v) => (rule.parcels_at_most = whole(v)),
+        )}
+        {@render cell(n, 'more_gap', 'More gap each side', text(rule.more_gap), (v) => (rule.more_gap = v))}
+        {@render cell(
+          n,
+          'tape_times',
+          'Times the tape',
+          String(rule.tape_times ?? 1),
+          (v) => (rule.tape_times = whole(v) ?? 1),
+        )}
+      </div>
+      <div class="ticks">
+        {#each TICKS as [name, label] (name)}
+          <label
+            ><input
+              type="checkbox"
+              checked={rule[name] ?? false}
+              onchange={(event) => {
+                rule[name] = event.currentTarget.checked;
+                touched();
+              }}
+            />
+            {label}</label
+          >
+        {/each}
+      </div>
+    </fieldset>
+  {/each}
+  <button type="button" class="btn" onclick={add}>Add a house rule</button>
+</div>
+
+<style>
+  .hint {
+    max-width: 820px;
+    margin: 8px 0 6px;
+    font-size: 14px;
+    color: var(--soft);
+  }
+  fieldset {
+    padding: 8px 0 10px;
+    border-top: 1px solid var(--hair);
+  }
+  .row {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+    gap: 6px 8px;
+    align-items: end;
+  }
+  .first {
+    grid-template-columns: minmax(0, 420px) 28px;
+  }
+  .of {
+    margin-top: 6px;
+    font-size: 13.5px;
+    font-weight: 600;
+  }
+  .cell,
+  .cell span {
+    font-size: 13.5px;
+    color: var(--soft);
+  }
+  .cell :global(input) {
+    color: var(--ink);
+  }
+  .cell select {
+    width: 100%;
+    font-size: 15px;
+    color: var(--ink);
+  }
+  .ticks {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 22px;
+    margin-top: 8px;
+    font-size: 14.5px;
+  }
+  .ticks input {
+    width: 18px;
+    height: 18px;
+    vertical-align: -3px;
+    accent-color: var(--twine);
+  }
+</style>
