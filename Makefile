@@ -24,6 +24,7 @@ $(STAMPS)/python: requirements.lock pyproject.toml
 	@test -x $(BIN)/python || $(PYTHON) -m venv $(VENV) || { echo "Python's venv is missing; on Debian: apt install python3-venv"; exit 1; }
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-build-isolation --no-deps -e .
+	$(BIN)/python -c "from fardo.core.arrange.compiled import warm; warm()"
 	@touch $@
 
 $(STAMPS)/python-dev: requirements-dev.lock $(STAMPS)/python

@@ -10,10 +10,12 @@ on a slow machine as on a fast one. Two searches run side by side, whether there
 from __future__ import annotations
 
 import os
+import pickle
 import threading
 from collections.abc import Callable, Sequence
 from concurrent.futures import FIRST_COMPLETED, Future, wait
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any, Literal
 
 from fardo.core.arrange.ask import Answer, Ask
@@ -35,7 +37,7 @@ from fardo.processes import Crew
 
 Effort = Literal["quick", "normal", "long"]
 CHAINS = 2
-_ROUNDS: dict[Effort, int] = {"quick": 3, "normal": 36, "long": 150}
+_ROUNDS: dict[Effort, int] = {"quick": 3, "normal": 24, "long": 150}
 _BOX_ROUNDS: dict[Effort, int] = {"quick": 2, "normal": 12, "long": 60}
 _SEVERAL = 15
 _TRIES: dict[Effort, int] = {"quick": 4, "normal": 8, "long": 40}  # sizes that are aimed at
@@ -117,6 +119,10 @@ def _ready() -> None:
     import scipy.optimize  # noqa: F401
     from ortools.sat.python import cp_model  # noqa: F401
 
+    from fardo.core.arrange.compiled import warm
+
+    warm()
+
 
 def rounds_of(ask: Ask, effort: Effort) -> int:
     """Fewer where there are many things, as each round takes longer."""
@@ -134,6 +140,38 @@ class Whole:
     carriers: Carriers
     seed: int = 0
 
+    @property
+    def ask(self) -> Ask:
+        return ask_of(self.job.must_load(), seed=self.seed)
+
+
+# What a search works on goes to a process with every batch, and is read there once: what was worked out for it stays.
+Sent = bytes
+
+
+@lru_cache(maxsize=4)
+def _received(sent: Sent) -> tuple[Whole, Ask]:
+    whole: Whole = pickle.loads(sent)
+    return whole, whole.ask
+
+
+def _improve_sent(sent: Sent, state: State, rounds: int) -> State:
+    return improve(_received(sent)[1], state, rounds)
+
+
+def _weigh_sent(sent: Sent, answers: Sequence[Answer]) -> list[Weighed]:
+    whole, _ = _received(sent)
+    return weigh_each(whole.job, answers, whole.shop, whole.carriers)
+
+
+def _aims_sent(sent: Sent, answer: Answer, least: int) -> list[Aim]:
+    whole, _ = _received(sent)
+    return aims_below(whole.job, answer, least, whole.shop, whole.carriers)
+
+
+def _pack_sent(sent: Sent, inside: Sizes, rounds: int) -> Answer | None:
+    return pack_into(replace(_received(sent)[1], inside=inside), rounds)
+
 
 def _look_for_cheapest(
     submit: Callable[..., Future[Any]],
@@ -144,7 +182,7 @@ def _look_for_cheapest(
 ) -> tuple[Weighed, ...]:
     """Each batch is asked for at once and taken in the order it was asked for, so that it comes out the same however
     long each takes."""
-    ask = ask_of(whole.job.must_load(), seed=whole.seed)
+    ask, sent = whole.ask, pickle.dumps(whole)
     rounds, tries = rounds_of(ask, effort), _TRIES[effort]
     of = rounds * CHAINS + tries
     best: tuple[Weighed, ...] = ()
@@ -153,7 +191,7 @@ def _look_for_cheapest(
     def weigh_all(found: Sequence[Answer]) -> None:
         nonlocal best
         answers = [answer for answer in found if not any(one.goes_into(answer) for one in best)]
-        parts = [submit(weigh_each, whole.job, answers[n::CHAINS], whole.shop, whole.carriers) for n in range(CHAINS)]
+        parts = [submit(_weigh_sent, sent, answers[n::CHAINS]) for n in range(CHAINS)]
         best = best_first([*best, *(one for part in parts for one in part.result())])
         if told:
             told(Progress(done, of, tuple(one.answer for one in best[:SHOWN])))
@@ -164,7 +202,7 @@ def _look_for_cheapest(
     states = [State(chain) for chain in range(CHAINS)]
     while states[0].done < rounds and not _stopped(stop):
         at_once = min(_AT_ONCE, rounds - states[0].done)
-        states = [one.result() for one in [submit(improve, ask, state, at_once) for state in states]]
+        states = [one.result() for one in [submit(_improve_sent, sent, state, at_once) for state in states]]
         done = sum(state.done for state in states)
         weigh_all(merge(states))
     failed: list[Sizes] = []
@@ -175,11 +213,11 @@ def _look_for_cheapest(
         if best[0].answer != aimed_from:
             aimed_from = best[0].answer
             least = min(one.answer.room_nm3 for one in best)
-            listed = submit(aims_below, whole.job, aimed_from, least, whole.shop, whole.carriers).result()
+            listed = submit(_aims_sent, sent, aimed_from, least).result()
         batch = [aim.inside for aim in listed if not any(aim.goes_into(size) for size in failed)][:CHAINS]
         if not batch:
             break
-        packed = [submit(pack_into, replace(ask, inside=inside), _ROUNDS_INTO[effort]) for inside in batch]
+        packed = [submit(_pack_sent, sent, inside, _ROUNDS_INTO[effort]) for inside in batch]
         answers = [one.result() for one in packed]
         failed += [inside for inside, answer in zip(batch, answers, strict=True) if answer is None]
         tried += len(batch)

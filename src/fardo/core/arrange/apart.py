@@ -12,7 +12,6 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,12 +20,7 @@ from fardo.core.goods.shape.cover import Convex, Floats
 
 Ints = NDArray[np.int64]
 
-_ROUNDS = 24
-_GAIN = 0.02  # mm, below the finest anyone measures
-_LEVEL = 1e-12
-_TOUCHING = 0.05  # mm
-_PUSHES = (1.0, 5.0, 25.0)  # mm
-_MEETS = 1e-12  # mm2
+_PUSHES = np.array([1.0, 5.0, 25.0])  # mm
 
 
 def _directions() -> Floats:
@@ -51,6 +45,7 @@ class Pieces:
     Args:
         points: (p, m, 3) mm. owner: (p,) which thing a piece is of. reaches: (p, directions) mm. round: (p,) its row in
         the two that follow, -1 where it is all corners. middles: (r, k, 3) and swell: (r, k, 3, 3) mm, of the others.
+        corners: (p,) how many of its points, or middles, count. centres: (p, 3) about the middle of each, mm.
     """
 
     points: Floats
@@ -59,6 +54,8 @@ class Pieces:
     round: Ints
     middles: Floats
     swell: Floats
+    corners: Ints
+    centres: Floats
 
 
 def side_by_side(pieces: Sequence[Sequence[Convex]]) -> Pieces:
@@ -68,20 +65,21 @@ def side_by_side(pieces: Sequence[Sequence[Convex]]) -> Pieces:
     number = np.full(len(flat), -1)
     number[swollen] = np.arange(len(swollen))
     sharp = [piece.points if n not in set(swollen) else piece.points[:1] for n, piece in enumerate(flat)]
+    reaches = np.stack([piece.reach(DIRECTIONS) for piece in flat])
     return Pieces(
         points=_padded(sharp),
         owner=np.repeat(np.arange(len(pieces)), [len(of_one) for of_one in pieces]),
-        reaches=np.stack([piece.reach(DIRECTIONS) for piece in flat]),
+        reaches=reaches,
         round=number,
-        middles=_padded([flat[n].points for n in swollen]),
-        swell=_padded([flat[n].swell for n in swollen]),
+        middles=_padded([flat[n].points for n in swollen]) if swollen else np.zeros((0, 1, 3)),
+        swell=_padded([flat[n].swell for n in swollen]) if swollen else np.zeros((0, 1, 3, 3)),
+        corners=np.array([len(piece.points) for piece in flat], dtype=np.int64),
+        centres=np.ascontiguousarray((reaches[:, _AXES] - reaches[:, OPPOSITE[_AXES]]) / 2),
     )
 
 
 def _padded(arrays: Sequence[Floats]) -> Floats:
     """Side by side, each filled up with its own first."""
-    if not arrays:
-        return np.zeros((0, 1, 3, 3))
     most = max(len(array) for array in arrays)
     return np.stack([np.concatenate([array, np.repeat(array[:1], most - len(array), axis=0)]) for array in arrays])
 
@@ -122,12 +120,6 @@ class Pairs:
         near, far = support(self.pieces, self.a, -directions), support(self.pieces, self.b, directions)
         return near + self.shift - far
 
-    def middles(self, which: Ints) -> Floats:
-        """About the middle of each piece: (k, 3) mm."""
-        reaches = self.pieces.reaches[which]
-        found: Floats = (reaches[:, _AXES] - reaches[:, OPPOSITE[_AXES]]) / 2
-        return found
-
     def between(self, directions: Floats) -> Floats:
         """What lies between the two along directions (k, 3), mm: (k,)."""
         found: Floats = np.einsum("ki,ki->k", directions, self.nearest(directions))
@@ -144,14 +136,15 @@ def best_direction(
         enough: (k,) nothing better is looked for where one of the usual directions gives as much, mm. known: (k, 3)
         directions found before, nan where there is none.
     """
-    pieces, count = pairs.pieces, np.arange(len(pairs.a))
-    usual = pairs.shift @ DIRECTIONS.T - pieces.reaches[pairs.a][:, OPPOSITE] - pieces.reaches[pairs.b]
-    usual[:, DIRECTIONS[:, 2] < -_LEVEL] = -np.inf
+    from fardo.core.arrange.compiled import usual_best
+
+    pieces = pairs.pieces
     if level is None:
         level = np.zeros(len(pairs.a), dtype=bool)
-    usual[np.ix_(level, DIRECTIONS[:, 2] > _LEVEL)] = -np.inf
-    first = usual.argmax(axis=1)
-    directions, apart = DIRECTIONS[first].copy(), usual[count, first]
+    first, apart = usual_best(
+        pairs.shift, pieces.reaches, pieces.reaches, DIRECTIONS, OPPOSITE, pairs.a, pairs.b, level
+    )
+    directions = DIRECTIONS[first].copy()
     if known is not None:
         old = np.flatnonzero(~np.isnan(known[:, 0]) & (apart < enough))
         how_far = pairs.some(old).between(known[old])
@@ -172,103 +165,12 @@ def best_direction(
 
 
 def _furthest(pairs: Pairs, start: Floats, flat: bool) -> tuple[Floats, Floats]:
-    """As `_nearest`; where two touch, or all but touch, the way between them no longer says where they part. They are
-    moved a little from each other then, and the direction found so is tried where they are."""
-    best, apart = _nearest(pairs, start, flat)
-    for push in _PUSHES:
-        touching = np.flatnonzero(apart < _TOUCHING)
-        if not len(touching):
-            break
-        some = pairs.some(touching)
-        away = some.shift + some.middles(some.a) - some.middles(some.b)
-        away[:, 2] *= not flat
-        length = np.linalg.norm(away, axis=1)
-        away = away / np.where(length > 0, length, 1.0)[:, None]
-        moved = Pairs(some.pieces, some.a, some.b, some.shift + away * push)
-        found, _ = _nearest(moved, away, flat)
-        how_far = np.where(np.linalg.norm(found, axis=1) > 0.5, some.between(found), -np.inf)
-        better = how_far > apart[touching]
-        best[touching[better]], apart[touching[better]] = found[better], how_far[better]
-    return best, apart
+    """As `compiled.furthest`, of pairs."""
+    from fardo.core.arrange.compiled import furthest
 
-
-def _nearest(pairs: Pairs, start: Floats, flat: bool) -> tuple[Floats, Floats]:
-    """Towards the point of the difference of the two that is nearest to nothing; seen from above where `flat`.
-
-    A few points of the difference are kept of each pair, the fewest whose hull holds the nearest point found so far;
-    the next is the furthest against the way to it.
-    """
-    mask = np.array([1.0, 1.0, 0.0 if flat else 1.0])
-    best, best_apart = start.copy(), np.full(len(start), -np.inf)
-    going, moving = np.arange(len(start)), pairs
-    point = pairs.nearest(start * mask) * mask
-    kept = np.repeat(point[:, None, :], 3, axis=1)
-    counts = np.tile([True, False, False], (len(start), 1))
-    for _ in range(_ROUNDS):
-        if not len(going):
-            break
-        length = np.sqrt(np.einsum("ki,ki->k", point, point))
-        direction = point / np.where(length > 0, length, 1.0)[:, None]
-        ahead = moving.nearest(direction) * mask
-        # Where the two meet there is no way between them, and so no direction that proves anything.
-        apart = np.where(length > _MEETS, np.einsum("ki,ki->k", direction, ahead), -np.inf)
-        better = apart > best_apart[going]
-        best[going[better]], best_apart[going[better]] = direction[better], apart[better]
-        point, used = _nearest_of(ahead, kept, counts)
-        free = np.argmin(used, axis=1)
-        rows = np.arange(len(going))
-        kept[rows, free], used[rows, free] = ahead, True
-        counts = used
-        # Where nothing is gained, or the pieces meet, there is nothing further to find.
-        on = (length - best_apart[going] > _GAIN) & (np.einsum("ki,ki->k", point, point) > _MEETS)
-        if not on.all():
-            going, point, kept, counts = going[on], point[on], kept[on], counts[on]
-            moving = moving.some(np.flatnonzero(on))
-    return best, best_apart
-
-
-# Of the three that are kept: each alone, each two, all.
-_CHOICES = np.array([[c in choice for c in range(3)] for n in (1, 2, 3) for choice in combinations(range(3), n)])
-
-
-def _nearest_of(newest: Floats, kept: Floats, counts: NDArray[np.bool_]) -> tuple[Floats, NDArray[np.bool_]]:
-    """The point nearest to nothing of the hull of `newest` (k, 3) and those of `kept` (k, 3, 3) that count, and which
-    of these it takes."""
-    edges = kept - newest[:, None, :]
-    shares = _shares(np.einsum("kai,kbi->kab", edges, edges), -np.einsum("kai,ki->ka", edges, newest))
-    within = (shares >= 0).all(axis=2) & (shares.sum(axis=2) <= 1) & ~(_CHOICES & ~counts[:, None, :]).any(axis=2)
-    found = newest[:, None, :] + np.einsum("kca,kai->kci", np.where(within[:, :, None], shares, 0.0), edges)
-    best = np.einsum("kci,kci->kc", found, found).argmin(axis=1)
-    rows = np.arange(len(newest))
-    used = _CHOICES[best] & within[rows, best][:, None]
-    return found[rows, best], used
-
-
-def _shares(gram: Floats, pull: Floats) -> Floats:
-    """Of each choice (k, 7, 3) how far to go along each of its edges, to the point of their span that is nearest to
-    nothing: the normal equations, solved outright. Negative where its edges are one, which the others tell too."""
-    p, q, r = pull.T
-    aa, bb, cc = gram[:, 0, 0], gram[:, 1, 1], gram[:, 2, 2]
-    ab, ac, bc = gram[:, 0, 1], gram[:, 0, 2], gram[:, 1, 2]
-    of_ab, of_ac, of_bc = aa * bb - ab * ab, aa * cc - ac * ac, bb * cc - bc * bc
-    # The rest of the adjugate, and the determinant.
-    ka, kb, kc = ab * cc - ac * bc, ab * bc - ac * bb, aa * bc - ab * ac
-    whole = aa * of_bc - ab * ka + ac * kb
-    none = np.zeros_like(p)
-    with np.errstate(divide="ignore", invalid="ignore"):
-        found = [
-            (p / aa, none, none),
-            (none, q / bb, none),
-            (none, none, r / cc),
-            ((p * bb - q * ab) / of_ab, (q * aa - p * ab) / of_ab, none),
-            ((p * cc - r * ac) / of_ac, none, (r * aa - p * ac) / of_ac),
-            (none, (q * cc - r * bc) / of_bc, (r * bb - q * bc) / of_bc),
-            (
-                (p * of_bc - q * ka + r * kb) / whole,
-                (q * of_ac - p * ka - r * kc) / whole,
-                (r * of_ab + p * kb - q * kc) / whole,
-            ),
-        ]
-    shares = np.stack([np.stack(choice, axis=1) for choice in found], axis=1)
-    told: Floats = np.nan_to_num(shares, nan=-1.0, posinf=-1.0, neginf=-1.0)
-    return told
+    of = pairs.pieces
+    found: tuple[Floats, Floats] = furthest(
+        pairs.a, pairs.b, pairs.shift, start, flat, of.points, of.corners, of.round, of.middles, of.swell, of.centres,
+        _PUSHES,
+    )  # fmt: skip
+    return found

@@ -16,6 +16,7 @@ from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.shape import Shape, Sizes
 from fardo.core.goods.shape.cover import Convex, block
 from fardo.core.goods.shape.shape import outward
+from fardo.core.hashed import HashedOnce
 from fardo.core.protect.forms.asks import Held
 from fardo.core.quantity import ZERO, Length, Mass
 
@@ -24,7 +25,7 @@ NM = 1e6  # nanometres in a millimetre
 
 
 @dataclass(frozen=True, slots=True)
-class Body:
+class Body(HashedOnce):
     """
     Args:
         shape: bare. grown: by its wrap, on each side, along its own axes. held: as its own shape, or filled to its
@@ -50,12 +51,12 @@ class Body:
     extra: bool = False
     around_bundle: Length = ZERO
     boxed: bool = False
+    __hash__ = HashedOnce.__hash__
 
     @property
     def sizes(self) -> Sizes:
         """Wrapped."""
-        a, b, c = (side + by * 2 for side, by in zip(self.shape.sizes, self.grown, strict=True))
-        return a, b, c
+        return _wrapped_sizes(self)
 
     @property
     def is_block(self) -> bool:
@@ -70,6 +71,12 @@ class Body:
     def round(self) -> float:
         """How far its pieces are grown as by a ball, mm: what its wrap adds on every side."""
         return 0.0 if self.held == "block" else min(by.mm for by in self.grown)
+
+
+@lru_cache(maxsize=512)
+def _wrapped_sizes(body: Body) -> Sizes:
+    a, b, c = (side + by * 2 for side, by in zip(body.shape.sizes, body.grown, strict=True))
+    return a, b, c
 
 
 @lru_cache(maxsize=512)

@@ -22,7 +22,7 @@ from fardo.core.quantity import Length
 
 Ints = NDArray[np.int64]
 _FEW = 14  # up to so many, every place is looked at
-_MM = 1e-6
+_NO_LIMIT: Ints = np.zeros(0, dtype=np.int64)
 
 
 def boxes_only(bodies: Sequence[Body]) -> bool:
@@ -67,6 +67,9 @@ class BoxGround:
         self.sizes = [np.array([side.sizes for side in of_one], dtype=np.int64) for of_one in self.sides]
         count = range(len(ask.bodies))
         self.room = np.array([[ask.room(i, j).nm for j in count] for i in count], dtype=np.int64)
+        bodies = ask.bodies
+        # Whether the first may not lie over the second.
+        self.over = np.array([[more_than_it_bears(lower, upper) for lower in bodies] for upper in bodies])
         self.before = [np.array([side.before for side in of_one], dtype=np.int64) for of_one in self.sides]
         self.beyond = [np.array([side.beyond for side in of_one], dtype=np.int64) for of_one in self.sides]
         self.limit = None if ask.inside is None else np.array([side.nm for side in ask.inside], dtype=np.int64)
@@ -104,36 +107,18 @@ class BoxGround:
     def _best_place(
         self, n: int, which: list[int], low: Ints, high: Ints, grown: Ints, aim: Aim, random: np.random.Generator
     ) -> tuple[int, Ints] | None:
-        before, sizes, beyond = self.before[n], self.sizes[n], self.beyond[n][:, None, :]
+        from fardo.core.arrange.compiled import best_spot
+
+        before, sizes = self.before[n], self.sizes[n]
         spots = np.unique(np.concatenate([self._spots(n, which, low, high, one) for one in np.unique(before, axis=0)]),
                           axis=0)  # fmt: skip
-        corner = spots[None, :, :]
-        end = corner + sizes[:, None, :]
-        reach = np.maximum(end + beyond, grown)
-        closed: NDArray[np.bool_] = np.any(corner < before[:, None, :], axis=2)
-        if self.limit is not None:
-            closed |= (end + beyond > self.limit).any(axis=2)
-        for k, m in enumerate(which):
-            room = self.room[n, m]
-            apart = (corner >= high[k] + room) | (end + room <= low[k])
-            closed |= ~apart.any(axis=2)
-            upper, lower = self.ask.bodies[n], self.ask.bodies[m]
-            if more_than_it_bears(lower, upper):
-                closed |= ~apart[:, :, :2].any(axis=2) & (corner[:, :, 2] >= high[k, 2])
-            if more_than_it_bears(upper, lower):
-                closed |= ~apart[:, :, :2].any(axis=2) & (end[:, :, 2] <= low[k, 2])
-        middle = (corner + end) / 2 * _MM
-        score = middle.sum(axis=2) * (aim.pull / aim.size)
-        for axis in range(3):
-            score += aim.cost(axis, reach[:, :, axis] * _MM)
-        if aim.noise:
-            score += aim.noise * random.random((len(sizes), 1))
-        score[closed] = np.inf
-        at = int(score.argmin())
-        if not np.isfinite(score.flat[at]):
-            return None
-        s, spot = np.unravel_index(at, score.shape)
-        return int(s), spots[spot]
+        noise = aim.noise * random.random(len(sizes)) if aim.noise else np.zeros(len(sizes))
+        way, spot = best_spot(
+            spots, sizes, before, self.beyond[n], low, high, self.room[n, which], self.over[n, which],
+            self.over[which, n], grown, _NO_LIMIT if self.limit is None else self.limit, np.array(aim.target),
+            np.array(aim.stretch), aim.slim / aim.size, aim.pull / aim.size, noise,
+        )  # fmt: skip
+        return None if way < 0 else (way, spots[spot])
 
     def _spots(self, n: int, which: list[int], low: Ints, high: Ints, gap: Ints) -> Ints:
         """Lowest corners worth looking at. Args: gap: to the lower walls, (3,)."""

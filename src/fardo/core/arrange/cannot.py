@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import combinations
 
 from fardo.core.arrange.ask import Answer, Ask, keeps_apart
@@ -70,16 +71,23 @@ def _in_a_box(ask: Ask, inside: Sizes) -> list[Cannot]:
 
 def too_large(body: Body, inside: Sizes) -> Length | None:
     """By how much a thing alone is too large for a box; None where it goes in. What is slender may lie slantwise."""
-    shorts = []
-    for turn in body.turns:
-        needed = with_gap(stance(body, turn))
-        shorts.append(max(need.nm - side.nm for need, side in zip(needed, inside, strict=True)))
-    short = min(shorts)
+    x, y, z = (side.nm for side in inside)
+    short = min(max(a - x, b - y, c - z) for a, b, c in _needed(body))
     sides = sorted((side.nm for side in body.sizes), reverse=True)
     if short > 0 and sides[0] >= _SLENDER * sides[1]:
         across = math.sqrt(sum(side.nm**2 for side in inside))
         short = min(short, math.ceil(sides[0] + 2 * body.gap.least.nm - across))
     return Length(short) if short > 0 else None
+
+
+@lru_cache(maxsize=512)
+def _needed(body: Body) -> tuple[tuple[int, int, int], ...]:
+    """By each way to stand that differs, the inside of the smallest box for it alone, nm."""
+    found: dict[tuple[int, int, int], None] = {}
+    for turn in body.turns:
+        a, b, c = with_gap(stance(body, turn))
+        found[a.nm, b.nm, c.nm] = None
+    return tuple(found)
 
 
 def _least_floor(body: Body) -> int:

@@ -203,6 +203,9 @@ class Settler:
         return found[: 3 * n].reshape(n, 3), found[3 * n : 3 * n + 3]
 
 
+# One figure for a direction and its two: equal ones are equal, and where others are too nothing is taken for one.
+_PRIMES = np.array([1.0, 1.7320508075688772, 2.6457513110645907])
+_FAR, _FARTHER = 7.0, 1777.0
 _NO_ROWS = Rows(np.zeros(0, int), np.zeros(0, int), np.zeros((0, 3)), np.zeros(0))
 
 
@@ -217,8 +220,11 @@ def _joined(parts: Sequence[Rows]) -> Rows:
 
 def _tightest(rows: Rows) -> Rows:
     """Of rows between the same two along the same direction only the one that asks most."""
-    keys = np.column_stack([rows.a, rows.b, np.round(rows.directions, 9)])
-    _, first, which = np.unique(keys, axis=0, return_index=True, return_inverse=True)
-    least = np.full(len(first), -np.inf)
-    np.maximum.at(least, which.ravel(), rows.least)
-    return Rows(rows.a[first], rows.b[first], rows.directions[first], least)
+    # Sorted so that those of one two and direction follow each other, the one that asks most first.
+    along = np.round(rows.directions, 9)
+    keys = (along * _PRIMES).sum(axis=1) + rows.a * _FAR + rows.b * _FARTHER
+    order = np.lexsort((-rows.least, keys))
+    a, b, along = rows.a[order], rows.b[order], along[order]
+    differs = (a[1:] != a[:-1]) | (b[1:] != b[:-1]) | (along[1:] != along[:-1]).any(axis=1)
+    first = order[np.concatenate([[True], differs])]
+    return Rows(rows.a[first], rows.b[first], rows.directions[first], rows.least[first])

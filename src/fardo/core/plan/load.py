@@ -14,8 +14,8 @@ from fardo.core.fill.filling import NO_WISH, FillWish
 from fardo.core.goods.gap import NO_GAP
 from fardo.core.goods.part import Extra, Part, Sizes
 from fardo.core.goods.shape import Box
+from fardo.core.hashed import HashedOnce
 from fardo.core.make.inserts.wanted import Wanted
-from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import NONE
 from fardo.core.protect.forms import BOXED, held_by, shuts

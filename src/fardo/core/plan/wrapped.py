@@ -11,12 +11,12 @@ from fractions import Fraction
 
 from fardo.core.goods.part import Part, Sizes
 from fardo.core.goods.shape import Box, Shape
+from fardo.core.hashed import HashedOnce
 from fardo.core.make import Contents, Made, make_box
 from fardo.core.make.allowances import SEAMS
 from fardo.core.make.contents import by_axes
 from fardo.core.make.mailer import most_that_close, must_close
 from fardo.core.make.stock import Pouch, StockBox, fits, nearest
-from fardo.core.plan.hashed import HashedOnce
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.coat import NONE, Coat, Cut, Layer, Wearer, all_round, along, grown, in_stock, square_metres
 from fardo.core.protect.forms import BAGGED, BOXED, PADDED, check_crossed, put_on
