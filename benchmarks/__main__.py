@@ -1,6 +1,6 @@
 """`python -m benchmarks`: every table."""
 
-from benchmarks import arranging, first_view, nesting, prices, turning, typing_speed, ways
+from benchmarks import arranging, consignments, first_view, meshes, nesting, prices, turning, typing_speed, ways
 
 typing_speed.run()
 first_view.run()
@@ -9,3 +9,5 @@ nesting.run()
 prices.run()
 turning.run()
 arranging.run()
+meshes.run()
+consignments.run()

@@ -188,3 +188,31 @@ def test_one_parcel_is_what_a_job_means_unless_more_are_allowed() -> None:
         JobFile.model_validate({"parts": [block("horn", "8 x 6 x 4", 2)], "parcels_at_most": 2}), shop()
     )
     assert plans_in_parcels(nowhere, shop(), EVERY) == []
+
+
+def test_more_than_go_in_one_parcel_are_a_job_that_is_divided() -> None:
+    many = [block("cone", "3 x 3 x 3", 100, "4 oz")]
+    alone = job_of(many)
+    assert alone.beyond is not None
+    assert "allow 2 parcels" in alone.beyond
+    job = job_of(many, parcels_at_most=2)
+    assert job.beyond is None
+    found = price_ways(job, shop(), EVERY)
+    assert found.ways == ()
+    assert dict(found.cannot)["slotted"] == "100 things; up to 80 go in one parcel"
+    best = plans_in_parcels(job, shop(), EVERY, 6)[0]
+    held = [len(boxed.load.units) for boxed in best.boxes]
+    assert sum(held) == 100
+    assert max(held) <= 80
+
+
+def test_what_must_part_is_in_no_parcel_together() -> None:
+    parts = [block("wheel", "12 x 12 x 3"), block("lamp", "6 x 6 x 8"), block("leg", "14 x 2 x 2", 2)]
+    parts[1]["rules"] = {"not_with": ["wheel"]}
+    alone = price_ways(job_of(parts), shop(), EVERY)
+    assert dict(alone.cannot)["tray"] == "lamp goes in another parcel than wheel"
+    plans = plans_in_parcels(job_of(parts, parcels_at_most=3), shop(), EVERY)
+    assert plans
+    for plan in plans:
+        for boxed in plan.boxes:
+            assert not {"wheel", "lamp"} <= {unit.part.name for unit in boxed.load.units}

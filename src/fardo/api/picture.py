@@ -13,7 +13,7 @@ from fardo.core.goods.hazard import QUESTIONS, Hazards
 from fardo.core.make import WAYS
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.job import Job
-from fardo.core.plan.load import Load, placed
+from fardo.core.plan.load import Load, not_in_one, placed
 from fardo.core.plan.not_here import NotHere
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.progress import Knot
@@ -112,6 +112,8 @@ def _docket(picture: Picture) -> views.Docket:
         cautions=list(picture.cautions),
     )
     if way is None:
+        if job.load is not None and (why := not_in_one(job.load)):
+            docket.note = f"In one parcel it does not go: {why}. Price divides it."
         return docket
     made = way.boxed.made
     docket.basis = WAYS[made.way].TITLE if made.soft else f"{WAYS[made.way].TITLE}, {made.grade.code} board"

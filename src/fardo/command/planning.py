@@ -16,7 +16,7 @@ from fardo.command.shared import AsJson, DbFile, TariffFolder, bytes_of, one_of,
 from fardo.core.arrange.ask import Answer
 from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.plan.alternatives import alternatives, habit
-from fardo.core.plan.load import Load, ask_of
+from fardo.core.plan.load import Load, ask_of, not_in_one
 from fardo.core.plan.parcels import plans_in_parcels
 from fardo.core.plan.picture import best_plans
 from fardo.core.plan.price import compared
@@ -162,7 +162,7 @@ def price(
 
 def _arrangements(whole: Whole, load: Load, effort: Effort) -> tuple[Answer, ...]:
     """The arrangements that cost least in all; none of what is alone in its box."""
-    if len(load.units) + len(load.extras) < 2:
+    if len(load.units) + len(load.extras) < 2 or not_in_one(load):
         return ()
     refuse(ask_of(load), whole.shop.units)
     found = cheapest_here(whole, effort) if effort == "quick" else _with_workers(whole, effort)

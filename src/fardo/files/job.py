@@ -61,6 +61,7 @@ class RulesEntry(Strict):
         "", max_length=120, description="flat goods that lie in front of and behind that part, as its cushion"
     )
     apart_from: list[str] = Field(default_factory=list, max_length=40, description="parts it must not lie beside")
+    not_with: list[str] = Field(default_factory=list, max_length=40, description="parts that go in another parcel")
 
 
 class PartEntry(Strict):

@@ -85,11 +85,12 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
         reading.attempt(shop.grade, job.board)
     box, price = reading.chosen(job.chosen)
     value = reading.value(job)
+    most = reading.house.parcels_at_most(job.parcels_at_most)
     load: Load | None = None
     arranged: State = "open"
     packed_or_with = all(parts[n].units or parts[n].lies_with for n in filled)
     whole = bool(filled) and packed_or_with and bool(job.liner) == bool(liner)
-    if whole and extras is not None and beyond(parts, ways) is None:
+    if whole and extras is not None and beyond(parts, ways, most) is None:
         load = Load(
             tuple(unit for part in parts for unit in part.units), extras, liner,
             inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes, over_box=over_box,
@@ -102,7 +103,6 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
             packed = read_arrangement(job.arrangement, load)
             load = load if packed is None else with_packed(load, packed)
             arranged = "loose" if load.packed is None else "tied"
-    most = reading.house.parcels_at_most(job.parcels_at_most)
     return Job(
         parts, load, journey, ways, job.board, job.school, box, price, hazards, value,
         job.liner is not None, most, arranged, tuple(reading.missing), tuple(reading.problems),
@@ -197,6 +197,7 @@ class _Reading(JourneyReading):
             apart,
             said.hard_edges,
             said.cushion_for.strip(),
+            frozenset(said.not_with) - {""},
         )
 
     def layer(self, entry: LayerEntry, path: str) -> Layer | None:

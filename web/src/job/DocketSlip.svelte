@@ -133,8 +133,10 @@
     </div>
   {:else if desk.work}
     <p class="first">
-      Type length, width, height and weight. The box, what it is billed as and what it costs stand here as you
-      type.
+      {#if docket?.note}{docket.note}{:else}
+        Type length, width, height and weight. The box, what it is billed as and what it costs stand here as
+        you type.
+      {/if}
     </p>
   {/if}
 

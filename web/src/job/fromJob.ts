@@ -69,6 +69,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       bundle: entry.rules?.bundle ?? '',
       cushionFor: entry.rules?.cushion_for ?? '',
       apartFrom: (entry.rules?.apart_from ?? []).join(', '),
+      notWith: (entry.rules?.not_with ?? []).join(', '),
       piles: entry.piles ? String(entry.piles) : '',
       sleeveHolds: entry.sleeve_holds ? String(entry.sleeve_holds) : '',
       photos: entry.photos ?? [],

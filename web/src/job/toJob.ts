@@ -65,6 +65,10 @@ export function toPart(part: TypedPart): PartEntry {
         .split(',')
         .map((name) => name.trim())
         .filter(Boolean),
+      not_with: (part.notWith ?? '')
+        .split(',')
+        .map((name) => name.trim())
+        .filter(Boolean),
     },
     piles: orNothing(part.piles),
     sleeve_holds: orNothing(part.sleeveHolds),

@@ -87,6 +87,8 @@ export interface TypedPart {
   cushionFor: string;
   /** Names, with commas between. */
   apartFrom: string;
+  /** Of those that go in another parcel. */
+  notWith: string;
   piles: string;
   sleeveHolds: string;
   photos: string[];
@@ -160,6 +162,7 @@ export function blankPart(): TypedPart {
     bundle: '',
     cushionFor: '',
     apartFrom: '',
+    notWith: '',
     piles: '',
     sleeveHolds: '',
     photos: [],

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -18,13 +19,14 @@ from fardo.core.tariff.measure import Billing
 from fardo.files.job import EXAMPLE, JobFile
 
 router = resource("/api/parcels", "parcels")
-_LOOKED_AT = 60  # parcels that are worked out at most
+_LOOKED_AT: dict[str, int] = {"quick": 8, "normal": 60}  # parcels that are worked out at most
 _SHOWN = 5
 
 
 class ParcelsRequest(BaseModel):
     model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE | {"parcels_at_most": 2}}]})
     job: JobFile
+    effort: Literal["quick", "normal"] = Field("normal", description="quick: the first that come to mind")
 
 
 class ParcelView(BaseModel):
@@ -61,17 +63,17 @@ class ParcelsView(BaseModel):
 @router.post("")
 def in_parcels(request: ParcelsRequest, desk: OpenDesk) -> ParcelsView:
     """The job divided among up to as many parcels as it allows. Takes seconds where there are many things."""
-    return desk.look_for(_divided, request.job)
+    return desk.look_for(_divided, request.job, _LOOKED_AT[request.effort])
 
 
-def _divided(desk: Desk, job: JobFile) -> ParcelsView:
+def _divided(desk: Desk, job: JobFile, looked_at: int) -> ParcelsView:
     today = desk.today
     read = today.understand(job)
     read.must_load()
     read.must_go()
     carriers, units = today.carriers_for(read), today.shop.units
     one = price_ways(read, today.shop, carriers).cheapest
-    plans = plans_in_parcels(read, today.shop, carriers, _LOOKED_AT)
+    plans = plans_in_parcels(read, today.shop, carriers, looked_at)
     return ParcelsView(
         one=str(one.costs.total) if one else None, plans=[_view(plan, one, units) for plan in plans[:_SHOWN]]
     )

@@ -20,7 +20,8 @@ class Rules:
 
     Args:
         bears: the most that may lie over it, None where nobody said. bundle: parts of one name are held together.
-        apart: names of parts that it must not lie beside. hard_edges: they punch through a bag or a mailer.
+        apart: names of parts that it must not lie beside. not_with: names of parts that go in another
+        parcel. hard_edges: they punch through a bag or a mailer.
         cushion_for: the part that it lies in front of and behind, half of it on each side.
     """
 
@@ -32,6 +33,7 @@ class Rules:
     apart: frozenset[str] = frozenset()
     hard_edges: bool = False
     cushion_for: str = ""
+    not_with: frozenset[str] = frozenset()
 
     @property
     def upright(self) -> bool:

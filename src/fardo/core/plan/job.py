@@ -90,7 +90,7 @@ class Job:
     @property
     def beyond(self) -> str | None:
         """What it asks for that is not worked out, or None."""
-        return beyond(self.parts, self.ways)
+        return beyond(self.parts, self.ways, self.parcels_at_most)
 
     @property
     def protection(self) -> str:
@@ -133,11 +133,14 @@ class Job:
         return self.journey
 
 
-def beyond(parts: tuple[ReadPart, ...], ways: tuple[str, ...]) -> str | None:
-    """What is asked for that is not worked out, or None."""
+def beyond(parts: tuple[ReadPart, ...], ways: tuple[str, ...], parcels: int) -> str | None:
+    """What is asked for that is not worked out, or None. Args: parcels: it may go in, at most."""
     number = sum(len(part.units) for part in parts)
-    if number > MOST_UNITS:
-        return f"This job has {number} things to pack; up to {MOST_UNITS} in one parcel are worked out. Pile flat ones."
+    if number > MOST_UNITS * parcels:
+        return (
+            f"This job has {number} things to pack; up to {MOST_UNITS} in one parcel are worked out. Pile flat ones, "
+            f"or allow {-(-number // MOST_UNITS)} parcels."
+        )
     if not ways:
         return f"This job asks for no way to box it; there are {', '.join(WAYS)}."
     return None

@@ -235,6 +235,17 @@ def ask_of(load: Load, inside: Sizes | None = None, locked: tuple[tuple[int, Lai
     return Ask(bodies_of(load), inside, locked, APART_BY, seed)
 
 
+def not_in_one(load: Load) -> str:
+    """Why it cannot go in one parcel; nothing where it can."""
+    if len(load.units) > MOST_UNITS:
+        return f"{len(load.units)} things; up to {MOST_UNITS} go in one parcel"
+    names = {unit.part.name for unit in _alike(load.units)}
+    for unit in _alike(load.units):
+        if others := unit.part.rules.not_with & (names - {unit.part.name}):
+            return f"{unit.part.name} goes in another parcel than {' and '.join(sorted(others))}"
+    return ""
+
+
 def with_packed(load: Load, answer: Answer) -> Load:
     """The load so arranged, where that holds for it as it is now; else as it was."""
     return replace(load, packed=answer) if holds(ask_of(load), answer) else load

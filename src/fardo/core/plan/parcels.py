@@ -16,7 +16,7 @@ from itertools import combinations, pairwise, product
 from fardo.core.arrange.initial_layout import initial_layouts
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job
-from fardo.core.plan.load import MOST_UNITS, Load, ask_of, with_packed
+from fardo.core.plan.load import Load, ask_of, not_in_one, with_packed
 from fardo.core.plan.picture import price_ways, services_for
 from fardo.core.plan.price import Plan, price_together
 from fardo.core.plan.shop import Shop
@@ -146,7 +146,7 @@ class Parcels:
     def _worked_out(self, held: Held, first: bool) -> Offers:
         found: dict[Called, dict[tuple[str, str], Offer]] = {}
         load = self._load_of(held, first)
-        if len(load.units) > MOST_UNITS:
+        if not_in_one(load):
             return {}
         journey = replace(self.job.must_go(), beside=(), value=None)
         for layout in initial_layouts(ask_of(load))[:_LAYOUTS]:

@@ -17,7 +17,7 @@ from fardo.core.plan.cautions import lifting
 from fardo.core.plan.cut_by import CutBy, cut_by
 from fardo.core.plan.job import Job
 from fardo.core.plan.journey import Journey, parcel_of
-from fardo.core.plan.load import with_packed
+from fardo.core.plan.load import not_in_one, with_packed
 from fardo.core.plan.made_over import with_what_can_be_made_over
 from fardo.core.plan.needed import inside_of
 from fardo.core.plan.not_here import NotHere, not_here
@@ -235,14 +235,14 @@ def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | None
 
 
 def _not_here(job: Job, shop: Shop, found: PricedWays) -> tuple[NotHere, ...]:
-    if job.load is None:
+    if job.load is None or not_in_one(job.load):
         return ()
     best = next((way.cheapest for way in found.ways if way.cheapest is not None), None)
     return not_here(job, shop, found.services, best)
 
 
 def _inside(job: Job, shop: Shop) -> tuple[Answer, Why] | None:
-    if job.load is None:
+    if job.load is None or not_in_one(job.load):
         return None
     grade = shop.grades.get(job.board or shop.default_grade, shop.grade(None))
     return inside_of(job.load, grade, shop)
@@ -255,6 +255,8 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | N
         looked_at: of its way that box, where it holds the goods; else the chosen one or the best.
     """
     services, earlier = services_for(job, carriers)
+    if job.load is not None and (why := not_in_one(job.load)):
+        return PricedWays((), tuple((name, why) for name in job.ways), job.problems, services, earlier)
     by_today = [one for one in carriers.services if earlier is not None and one.called == earlier.called]
     ways: list[WayPriced] = []
     cannot: list[tuple[str, str]] = []

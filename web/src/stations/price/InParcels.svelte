@@ -25,8 +25,11 @@
     trouble = '';
     const strokes = desk.strokes;
     try {
-      found = await calls.inParcels({ job: desk.job }, mine.signal);
-      of = strokes;
+      // The first that come to mind are there while the others are looked for.
+      for (const effort of ['quick', 'normal'] as const) {
+        found = await calls.inParcels({ job: desk.job, effort }, mine.signal);
+        of = strokes;
+      }
     } catch (fault) {
       if (!mine.signal.aborted) trouble = sentence(fault);
     } finally {

@@ -77,6 +77,16 @@
       placeholder="names, with commas"
     /></label
   >
+  <label for="not-with"
+    >in another parcel than
+    <input
+      id="not-with"
+      class="field"
+      bind:value={part.notWith}
+      oninput={touch}
+      placeholder="names, with commas"
+    /></label
+  >
   <label for="cushion-for"
     >in front of and behind
     <select id="cushion-for" class="field" bind:value={part.cushionFor} onchange={touch}>
