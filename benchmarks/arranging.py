@@ -19,6 +19,7 @@ from benchmarks.kits import KITS, job_of
 from benchmarks.table import show
 from fardo.arranging import Progress, Workers
 from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.compiled import warm as compiled_warm
 from fardo.core.arrange.search import State, improve
 from fardo.core.plan.load import ask_of
 from fardo.core.quantity import INCH, volume_nm3
@@ -30,7 +31,7 @@ _EXAMPLES = Path(__file__).resolve().parents[1] / "tests" / "examples"
 _BOARD_INCHES = 3 / 8  # what walls and flaps add to a side, about
 _DIVISOR = 139  # in3 a pound
 _KINDS = (8, 15, 30)
-_PROBLEMS_A_CLASS = 3
+_PROBLEMS_A_CLASS = 10
 
 
 def run() -> None:
@@ -112,12 +113,15 @@ def times(workers: Workers) -> None:
 
 
 def containers() -> None:
-    rows = []
+    rows, longest = [], 0.0
+    compiled_warm()
     for name, kinds in CLASSES.items():
         fills = []
         for problem in range(_PROBLEMS_A_CLASS):
             ask = container_ask(kinds, problem)
-            found = improve(ask, State(), 2).best
+            started = time.perf_counter()
+            found = improve(ask, State(), 5).best
+            longest = max(longest, time.perf_counter() - started)
             assert found is not None
             assert ask.inside is not None
             packed = sum(
@@ -130,4 +134,5 @@ def containers() -> None:
         f"Container classes, mean fill of {_PROBLEMS_A_CLASS} problems each; all turns allowed",
         ("Class", "Kinds of box", "Fill here", "Bischoff & Ratcliff 1995*", "Parreno et al. 2010*"), rows,
     )  # fmt: skip
+    print(f"Longest of all: {longest:.1f} s (aim 30 s). Mean aim 92 %.")
     print("* mean of 100 problems, values from memory; there boxes may stand only on some of their sides.\n")

@@ -336,3 +336,6 @@ def warm() -> None:
     nothing = np.zeros(0, dtype=np.int64)
     best_spot(whole, whole, whole, whole, whole, whole, one, flags, flags, whole[0], nothing, point[0], point[0],
               0.05, 0.005, np.zeros(1))  # fmt: skip
+    from fardo.core.arrange.compiled_blocks import fullest
+
+    fullest(whole[0], np.ones((1, 1, 3), dtype=np.int64), one + 1, one + 1, 1, 1)

@@ -9,6 +9,7 @@ from functools import lru_cache
 import numpy as np
 
 from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.blocks import Blocks, as_blocks, packed_in_blocks
 from fardo.core.arrange.boxes import BoxGround
 from fardo.core.arrange.few import FEW, smallest
 from fardo.core.arrange.found import Found, State
@@ -22,15 +23,21 @@ _MANY = 14  # of more than so many boxes a round is one start
 
 @dataclass(frozen=True, slots=True, eq=False)
 class BoxStart:
-    """What the rounds of an ask share. Args: size: of a cube as large as all things, mm."""
+    """What the rounds of an ask share.
+
+    Args:
+        size: of a cube as large as all things, mm. blocks: where they serve.
+    """
 
     ground: BoxGround
     size: float
+    blocks: Blocks | None = None
 
 
 @lru_cache(maxsize=4)
 def box_start(ask: Ask) -> BoxStart:
-    return BoxStart(BoxGround(ask), room_of(ask) ** (1 / 3))
+    ground = BoxGround(ask)
+    return BoxStart(ground, room_of(ask) ** (1 / 3), as_blocks(ground))
 
 
 def room_of(ask: Ask) -> float:
@@ -40,6 +47,11 @@ def room_of(ask: Ask) -> float:
 
 def box_round(ask: Ask, start: BoxStart, state: State) -> State:
     random = np.random.default_rng([ask.seed, state.chain, state.done])
+    if start.blocks is not None:
+        answer = packed_in_blocks(ask, start.blocks, int(random.integers(1 << 31)))
+        state = state.kept(Found(worth(ask, answer), answer, tuple(range(len(ask.bodies)))))
+        if len(ask.bodies) > _MANY:
+            return replace(state, done=state.done + 1)
     for found in packed_as_boxes(ask, start, state, random):
         if not overloaded(ask, found.answer):
             state = state.kept(found)
