@@ -53,8 +53,10 @@
     gap: 4px 18px;
     margin-bottom: 6px;
   }
+  .head h2 {
+    margin-right: auto;
+  }
   .habit {
-    margin-left: auto;
     color: var(--soft);
     font-size: 14px;
   }
@@ -106,6 +108,13 @@
   @media (max-width: 700px) {
     li {
       grid-template-columns: minmax(0, 1fr) auto;
+    }
+    .aims,
+    .what {
+      grid-column: 1 / -1;
+    }
+    .sum {
+      text-align: left;
     }
   }
 </style>

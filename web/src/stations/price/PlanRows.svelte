@@ -249,6 +249,18 @@
     padding: 6px 12px 14px;
     border-bottom: 2px solid var(--twine);
   }
+  /* On a phone the sum stays in sight; the row unfolds to all else. */
+  @media (max-width: 700px) {
+    thead th:nth-child(1) {
+      width: 42%;
+    }
+    thead th:nth-child(2),
+    .plan > :nth-child(2),
+    thead th:nth-child(n + 5):nth-child(-n + 8),
+    .plan > :nth-child(n + 5):nth-child(-n + 8) {
+      display: none;
+    }
+  }
   .none {
     padding: 10px 12px;
     color: var(--soft);
