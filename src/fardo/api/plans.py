@@ -120,7 +120,7 @@ def view_table(picture: Picture, plans: Sequence[Plan], asked: Asked, habit: Hab
     Args:
         plans: of the job, the best first. orders: how many like it a saving is told for.
     """
-    best = alternatives(plans, picture.shop)
+    best = alternatives(plans, picture.shop, picture.job.value)
     rows = tabled(plans, asked)
     others = list(_others(picture))
     marks = _Marks(plans, best, picture)

@@ -65,7 +65,7 @@ def plan(
     arrangements = _arrangements(Whole(read, shop, carriers, seed), load, cast(Effort, effort))
     several = plans_in_parcels(read, shop, carriers, _LOOKED_AT[cast(Effort, effort)])
     plans = best_plans(read, arrangements, shop, carriers, several)
-    others, usual = alternatives(plans, shop), habit(read, shop, carriers)
+    others, usual = alternatives(plans, shop, read.value), habit(read, shop, carriers)
     if as_json:
         elapsed = round(time.monotonic() - started, 4)
         print_json(

@@ -19,7 +19,7 @@ from fardo.core.plan.picture import services_for
 from fardo.core.plan.price import Plan, price
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.cushion import NO_LIMIT, cushion_thickness
-from fardo.core.quantity import ZERO, Mass, show_mass
+from fardo.core.quantity import ZERO, Mass, Money, show_mass
 from fardo.core.refusal import Refusal
 from fardo.core.tariff.carriers import Carriers
 
@@ -125,11 +125,11 @@ def packing_weight(plan: Plan) -> Mass:
     return Mass(sum(one.board.ng + one.wrap.ng + one.fill.ng + one.tape.ng for one in of_each))
 
 
-def alternatives(plans: Sequence[Plan], shop: Shop) -> tuple[Alternative, ...]:
+def alternatives(plans: Sequence[Plan], shop: Shop, value: Money | None = None) -> tuple[Alternative, ...]:
     """What is best at each aim, the cheapest first; plans that are best at several stand there once.
 
     Args:
-        plans: for a job, the best first.
+        plans: for a job, the best first. value: declared.
     """
     if not plans:
         return ()
@@ -158,7 +158,7 @@ def alternatives(plans: Sequence[Plan], shop: Shop) -> tuple[Alternative, ...]:
     chosen = {id(plan): plan for _, plan in best}
     return tuple(
         Alternative(
-            tuple(of), chosen[key], margin(chosen[key]), _why(of, chosen[key], first, margin(chosen[key]), shop),
+            tuple(of), chosen[key], margin(chosen[key]), _why(of, chosen[key], margin(chosen[key]), shop, value),
             _gives_up(chosen[key], best, margin),
         )
         for key, of in aims.items()
@@ -191,10 +191,10 @@ def _used(plan: Plan) -> bool:
     return all(boxed.made.condition != "new" for boxed in plan.boxes)
 
 
-def _why(aims: Sequence[Aim], plan: Plan, first: Plan, margin: Margin, shop: Shop) -> str:
+def _why(aims: Sequence[Aim], plan: Plan, margin: Margin, shop: Shop, value: Money | None) -> str:
     said: dict[Aim, Callable[[], str]] = {
         "cheapest": lambda: "costs least",
-        "safest": lambda: _safe(plan, margin),
+        "safest": lambda: _safe(plan, margin, value),
         "fastest": lambda: f"arrives in {_days(plan)}",
         "least material": lambda: f"takes {show_mass(packing_weight(plan), shop.units, 'up').text} of packing",
         "no cutting": lambda: "nothing is cut",
@@ -205,12 +205,12 @@ def _why(aims: Sequence[Aim], plan: Plan, first: Plan, margin: Margin, shop: Sho
     return f"{told[0].upper()}{told[1:]}."
 
 
-def _safe(plan: Plan, margin: Margin) -> str:
+def _safe(plan: Plan, margin: Margin, value: Money | None) -> str:
     cushion = "" if margin.cushion is None else f"cushion {times(margin.cushion)} what is asked, "
     certified = f"board certified for {times(margin.strength)} its weight and size"
     strength = certified if margin.strength else "soft pack"
-    covered = "value covered" if plan.quote.uncovered is None else f"{plan.quote.uncovered} not covered"
-    return f"{cushion}{strength}, {covered}"
+    covered = ", value covered" if plan.quote.uncovered is None else f", {plan.quote.uncovered} not covered"
+    return f"{cushion}{strength}{covered if value is not None and value.minor else ''}"
 
 
 def _gives_up(plan: Plan, best: Sequence[tuple[Aim, Plan]], margin: Callable[[Plan], Margin]) -> str:

@@ -15,13 +15,13 @@
   <div class="head">
     <h2>Which one, and why</h2>
     {#if found.habit}
-      <p class="habit">By habit, {found.habit}</p>
       <label class="listed"
         >savings for
         <input class="field" id="orders" type="number" min="1" max="100000" bind:value={orders} /> orders</label
       >
     {/if}
   </div>
+  {#if found.habit}<p class="habit">By habit, {found.habit}</p>{/if}
   <ul class="sheet">
     {#each found.alternatives as one (JSON.stringify(one.key))}
       <li class:chosen={one.chosen}>
@@ -57,6 +57,7 @@
     margin-right: auto;
   }
   .habit {
+    margin: -4px 0 4px;
     color: var(--soft);
     font-size: 14px;
   }
