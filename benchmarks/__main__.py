@@ -1,8 +1,20 @@
 """`python -m benchmarks`: every table."""
 
-from benchmarks import arranging, consignments, first_view, meshes, nesting, prices, turning, typing_speed, ways
+from benchmarks import (
+    arranging,
+    consignments,
+    first_view,
+    meshes,
+    nesting,
+    prices,
+    turning,
+    typing_speed,
+    ways,
+    while_searching,
+)
 
 typing_speed.run()
+while_searching.run()
 first_view.run()
 ways.run()
 nesting.run()

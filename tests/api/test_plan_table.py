@@ -10,7 +10,7 @@ import pytest
 from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
-from tests.made_up import job
+from tests.made_up import box, job
 
 MINE = {**job(), "value": "640.00"}
 MINE.pop("ways")
@@ -183,3 +183,19 @@ def test_house_rules_are_kept_with_the_shop_named_in_a_job_and_left_out_by_it(cl
     put = {"revision": kept["revision"] + 1, "shop": {**kept["shop"], "rules": [{"name": "half", "last_day": "03-01"}]}}
     refused = client.put("/api/shop", json=put)
     assert (refused.status_code, refused.json()["field"]) == (422, "rules[0].first_day")
+
+
+def test_more_than_one_parcel_holds_is_divided_and_not_arranged(client: TestClient) -> None:
+    cone = {**MINE["parts"][0], "name": "cone", "count": 90, "weight": "4 oz", "gap": "0"}
+    cone["shape"] = box(length="3 in", width="3 in", height="2 in")
+    many = {**MINE, "parts": [cone], "extras": [], "parcels_at_most": 2}
+    work = client.post("/api/work-out", json={"job": many}).json()
+    assert (work["ways"], work["beyond"]) == ([], None)
+    assert "90 things; up to 80 go in one parcel" in work["docket"]["note"]
+    assert client.post("/api/plans", json={"job": many}).json()["rows"] == []
+    refused = client.post("/api/arrange", json={"job": many})
+    assert refused.status_code == 422
+    assert "Price divides it" in refused.json()["detail"]
+    found = client.post("/api/parcels", json={"job": many, "effort": "quick"}).json()
+    assert found["one"] is None
+    assert found["plans"][0]["against"] == "no service takes it in one parcel"

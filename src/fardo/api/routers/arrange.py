@@ -25,10 +25,20 @@ from fardo.core.arrange.hand import by_hand, let_down, locked_or_not, moved_by, 
 from fardo.core.arrange.void import fill_points
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.into import boxes_to_pack_in
-from fardo.core.plan.load import Load, arrange, ask_of, bodies_of, holds, side_by_side, within_liner
+from fardo.core.plan.load import (
+    Load,
+    arrange,
+    ask_of,
+    bodies_of,
+    holds,
+    not_in_one,
+    side_by_side,
+    within_liner,
+)
 from fardo.core.plan.trimmed import trimmed
 from fardo.core.protect.forms.asks import Held
 from fardo.core.quantity import Length, read_sizes, show_length, show_sizes
+from fardo.core.refusal import NoAnswer
 from fardo.files.arrangement import ArrangementEntry, read_arrangement, write_arrangement
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.processes import CrewEnded
@@ -245,7 +255,11 @@ def hand(request: HandRequest, desk: OpenDesk) -> ArrangedView:
 
 
 def _load(job: JobFile, desk: Desk) -> Load:
-    return desk.today.understand(job).must_load()
+    """Raises NoAnswer for what does not go in one parcel, which is what is arranged."""
+    load = desk.today.understand(job).must_load()
+    if why := not_in_one(load):
+        raise NoAnswer(f"In one parcel it cannot be arranged: {why}. Price divides it.")
+    return load
 
 
 def _locked(job: JobFile, load: Load) -> tuple[tuple[int, Laid], ...]:
