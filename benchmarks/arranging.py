@@ -102,8 +102,7 @@ def times(workers: Workers) -> None:
         workers.arrange(ask, "normal", told)
         ended = time.perf_counter() - started
         rows.append((str(count), f"{first[0]:.2f} s" if first else "-", f"{ended:.1f} s"))
-    workers.pool().shutdown(wait=True)  # what they came to is known once they are gone
-    workers.close()
+    workers.close()  # what they came to is known once they are gone
     most = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1000
     show(
         "Time of a search at normal effort (aim: first under 1 s; 8 in 5 s, 30 in 20 s)",
