@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from fardo.api import views
 from fardo.api.desk import Today
 from fardo.api.quotes import view_plan, view_refused
-from fardo.core.plan.alternatives import Alternative, Habit, alternatives, margin_of, times
+from fardo.core.plan.alternatives import Alternative, Habit, alternatives, margin_of
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job
 from fardo.core.plan.ladder import Rung, ladder
@@ -24,7 +24,6 @@ from fardo.files.cut_by import write_cut_by
 from fardo.files.job import Chosen, ChosenBox, ChosenPrice, JobFile
 
 MOST_ROWS = 200
-_COSTS = tuple(views.CostsView.model_fields)
 
 
 class PlanKey(BaseModel):
@@ -111,7 +110,6 @@ class PlanUnfolded(BaseModel):
     fill: str = Field(description="what fills the room that is left")
     margin: str = Field(description="of cushion and strength")
     parts: list[PartInPlan]
-    too_large: str = ""
     quote: views.QuoteView
 
 
@@ -168,7 +166,7 @@ class _Marks:
             key=key_of(plan), box=boxed_in(plan), outside=show_sizes(made.outside, units, "up").text,
             carrier=quote.carrier, service=quote.service, programme=quote.programme, days=quote.days,
             billed=" + ".join(show_mass(one.billed, units, "up").text for one in (quote.billing, *quote.beside)),
-            costs=views.CostsView(**{name: str(amount) for name, amount in plan.costs.named if name in _COSTS}),
+            costs=views.CostsView(**{name: str(amount) for name, amount in plan.costs.named}),
             packing=str(plan.own), total=str(plan.costs.total), more=f"{more}" if more is not None else "",
             uncovered=str(quote.uncovered) if quote.uncovered is not None else "", overloaded=plan.overloaded,
             best=list(self._best.get(id(plan), ())), best_of_service=id(plan) in self._of_service,
@@ -202,16 +200,10 @@ def view_unfolded(plan: Plan, way: WayPriced, picture: Picture) -> PlanUnfolded:
         weighs=show_mass(boxed.weights.total, units, "up").text, air_percent=round(boxed.air * 100),
         minutes=round(boxed.minutes), cuts=sum(blank.count for blank in boxed.blanks),
         fill=", ".join(fill.fetched(stuffed) for fill, stuffed in boxed.filling.fetched),
-        margin=_margin(boxed, picture),
+        margin=margin_of([boxed], picture.shop).says,
         parts=[_part(part, boxed, picture) for part in check_parts(picture.job, picture.shop, boxed)],
-        too_large=boxed.too_large or "", quote=view_plan(plan, way, picture),
+        quote=view_plan(plan, way, picture),
     )  # fmt: skip
-
-
-def _margin(boxed: Boxed, picture: Picture) -> str:
-    margin = margin_of([boxed], picture.shop)
-    cushion = "" if margin.cushion is None else f"cushion {times(margin.cushion)} what is asked, "
-    return f"{cushion}board certified for {times(margin.strength)}" if margin.strength else f"{cushion}soft pack"
 
 
 def _part(part: CheckedPart, boxed: Boxed, picture: Picture) -> PartInPlan:

@@ -35,7 +35,18 @@ from fardo.core.make.made import Made, School
 from fardo.core.make.stock import NOTHING_THERE, Stock
 from fardo.core.refusal import BadInput
 
-__all__ = ["WAYS", "Allowances", "Contents", "Made", "School", "Stock", "boxes_for", "make_box", "opens_at_its_end"]
+__all__ = [
+    "WAYS",
+    "Allowances",
+    "Contents",
+    "Made",
+    "School",
+    "Stock",
+    "boxes_for",
+    "make_box",
+    "opens_at_its_end",
+    "short_title",
+]
 
 WAYS: dict[str, ModuleType] = {
     module.NAME: module
@@ -88,6 +99,16 @@ def boxes_for(
 def opens_at_its_end(way: str) -> bool:
     """Whether goods are slid into it, and not let down from above."""
     return getattr(WAYS[way], "OPENS", "top") == "end"
+
+
+def short_title(way: str) -> str:
+    """Its title where it is plain that it is cut.
+
+    >>> short_title("tray"), short_title("shelf")
+    ('Lid and tray', 'Box from the shelf')
+    """
+    title: str = WAYS[way].TITLE
+    return title.removesuffix(", cut from sheet")
 
 
 def _corrected(way: str, inside: Sizes, grade: Grade, allowances: Allowances, school: School) -> Made:

@@ -47,6 +47,12 @@ class Margin:
     def least(self) -> Fraction:
         return self.strength if self.cushion is None else min(self.cushion, self.strength)
 
+    @property
+    def says(self) -> str:
+        cushion = "" if self.cushion is None else f"cushion {times(self.cushion)} what is asked, "
+        certified = f"board certified for {times(self.strength)} its weight and size"
+        return cushion + (certified if self.strength else "soft pack")
+
 
 @dataclass(frozen=True, slots=True)
 class Alternative:
@@ -206,11 +212,8 @@ def _why(aims: Sequence[Aim], plan: Plan, margin: Margin, shop: Shop, value: Mon
 
 
 def _safe(plan: Plan, margin: Margin, value: Money | None) -> str:
-    cushion = "" if margin.cushion is None else f"cushion {times(margin.cushion)} what is asked, "
-    certified = f"board certified for {times(margin.strength)} its weight and size"
-    strength = certified if margin.strength else "soft pack"
     covered = ", value covered" if plan.quote.uncovered is None else f", {plan.quote.uncovered} not covered"
-    return f"{cushion}{strength}{covered if value is not None and value.minor else ''}"
+    return f"{margin.says}{covered if value is not None and value.minor else ''}"
 
 
 def _gives_up(plan: Plan, best: Sequence[tuple[Aim, Plan]], margin: Callable[[Plan], Margin]) -> str:
@@ -228,8 +231,8 @@ def _gives_up(plan: Plan, best: Sequence[tuple[Aim, Plan]], margin: Callable[[Pl
         said.append(f"up to {_of_days(plan.quote.days[1])}, the fastest {_days(fastest)}{by}")
     has, could = round(margin(plan).least, 1), round(margin(safest).least, 1)
     if has < could and has < _AMPLE:
-        least = f"margin {times(margin(plan).least)}" if has else "nothing may stand on it; margin none"
-        said.append(f"{least}, the safest {times(margin(safest).least)}")
+        least = f"margin of safety {times(margin(plan).least)}" if has else "nothing may stand on it"
+        said.append(f"{least}; the safest has {times(margin(safest).least)} what is asked")
     if plan.quote.uncovered is not None:
         said.append(f"{plan.quote.uncovered} is not covered")
     told = "; ".join(said)

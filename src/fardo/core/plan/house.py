@@ -10,7 +10,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from fardo.core.make import WAYS
+from fardo.core.make import WAYS, short_title
 from fardo.core.quantity import ZERO, Length, Money, Units, show_length
 
 
@@ -101,7 +101,7 @@ class Rule:
         """What follows from it, in words."""
         said = []
         if self.ways:
-            said.append(f"only {' or '.join(_title(way) for way in self.ways)}")
+            said.append(f"only {' or '.join(short_title(way).lower() for way in self.ways)}")
         if self.item:
             said.append(f"in {self.item}")
         if self.barred:
@@ -173,7 +173,7 @@ class House:
         """Why it is not boxed in that way; nothing where it may be."""
         for rule in self.rules:
             if rule.ways and way not in rule.ways:
-                return f"house rule {rule.name}: {' or '.join(_title(one) for one in rule.ways)} only"
+                return f"house rule {rule.name}: {' or '.join(short_title(one).lower() for one in rule.ways)} only"
             if rule.item and WAYS[way].NEEDS != "stock":
                 return f"house rule {rule.name}: it goes in {rule.item}"
         return ""
@@ -192,11 +192,6 @@ class House:
 
 
 NO_HOUSE = House()
-
-
-def _title(way: str) -> str:
-    title: str = WAYS[way].TITLE
-    return title.removesuffix(", cut from sheet").lower()
 
 
 def house_for(rules: Iterable[Rule], about: About) -> House:

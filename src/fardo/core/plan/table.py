@@ -6,8 +6,7 @@ from collections.abc import Callable, Hashable, Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from fardo.core.make import WAYS
-from fardo.core.plan.boxed import Boxed
+from fardo.core.make import short_title
 from fardo.core.plan.price import Plan
 
 Show = Literal["best of each service", "best of each box", "in one box", "all"]
@@ -74,12 +73,10 @@ def first_of_each(plans: Iterable[Plan], key: Callable[[Plan], Hashable]) -> lis
     return list(kept.values())
 
 
-def _title(boxed: Boxed) -> str:
-    title: str = WAYS[boxed.made.way].TITLE
-    return title.removesuffix(", cut from sheet")
-
-
 def boxed_in(plan: Plan) -> str:
     """Its boxes, in words."""
-    each = [f"{_title(one)}: {one.made.item}" if one.made.item else _title(one) for one in plan.boxes]
+    each = [
+        f"{short_title(one.made.way)}: {one.made.item}" if one.made.item else short_title(one.made.way)
+        for one in plan.boxes
+    ]
     return each[0] if len(each) == 1 else f"{len(each)} parcels: {', '.join(dict.fromkeys(each))}"
