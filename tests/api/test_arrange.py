@@ -12,7 +12,7 @@ from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
 from tests.api.test_working_out import work
-from tests.made_up import job, part
+from tests.made_up import box, job, part
 
 RIM = {"kind": "ring", "outer_diameter": "20 in", "inner_diameter": "16 in", "thickness": "2 in"}
 HUB = {"kind": "cylinder", "diameter": "6 in", "length": "2 in"}
@@ -198,12 +198,39 @@ def test_the_trim_that_the_docket_names_is_tried(client: TestClient) -> None:
     told = work(client, content)
     before = float(told["docket"]["total"])
     assert told["docket"]["trim_may_be_tried"] is True
-    found = client.post("/api/arrange/trim", json={"job": content}).json()
-    after = work(client, content | {"arrangement": found["entry"]})
+    found, *_ = client.post("/api/arrange/trim", json={"job": content}).json()
+    after = work(client, found["job"])
     assert float(after["docket"]["total"]) <= before - float(found["saves"]) + 0.001
     assert float(found["saves"]) > 0
+    assert found["says"].startswith("Arrange all of it in")
     alone = client.post("/api/arrange/trim", json={"job": job(parts=[plate("bar", "18 x 4 x 3", 1)], extras=[])})
     assert alone.status_code == 422
+    assert "nothing holds that costs less" in alone.text
+
+
+def test_one_thing_is_offered_a_layer_less_and_a_step_further_apart(client: TestClient) -> None:
+    """Each saving is what the changed job costs less when it is worked out, the largest first."""
+    wheel = part(
+        name="wheel",
+        shape=box(length="20 in", width="20 in", height="12 in"),
+        gap="0",
+        weight="9 lb",
+        fragility="does-not-break",
+        protect=[{"material": "bubble-small", "layers": 3}],
+    )
+    step = {"id": "legs", "do": "Twist the legs out", "saves": {"height": "6 in"}, "frees": [
+        part(name="leg", count=3, shape=box(length="12 in", width="2 in", height="2 in"), gap="0", weight="8 oz"),
+    ]}  # fmt: skip
+    content = job(parts=[wheel], extras=[], take_apart=[step])
+    before = float(work(client, content)["docket"]["total"])
+    found = client.post("/api/arrange/trim", json={"job": content}).json()
+    told = [one["says"].split(",")[0] for one in found]
+    assert "Twist the legs out: one step further apart" in told
+    assert "Put one layer less of small bubble" in told
+    saves = [float(one["saves"]) for one in found]
+    assert saves == sorted(saves, reverse=True)
+    for one, saved in zip(found, saves, strict=True):
+        assert float(work(client, one["job"])["docket"]["total"]) == pytest.approx(before - saved)
 
 
 def as_entry(layout: dict[str, Any]) -> dict[str, Any]:

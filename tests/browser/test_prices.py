@@ -14,6 +14,8 @@ from selenium.webdriver.support.select import Select
 from fardo.demo import CARRIER
 from tests.browser.driver import Page
 from tests.browser.test_making import job_of
+from tests.made_up import box, part
+from tests.made_up import job as made_up_job
 from tests.simulated_carrier import fault, served_carrier, wired
 
 
@@ -375,3 +377,29 @@ def test_a_carrier_is_begun_on_the_screen(page: Page) -> None:
     page.fill("try-weight", "2 lb")
     page.press(Keys.ENTER)
     page.shows(".tried", "7.77")
+
+
+def test_a_saving_that_was_found_is_taken_and_undone(page: Page) -> None:
+    wheel = part(
+        name="wheel",
+        shape=box(length="20 in", width="20 in", height="12 in"),
+        gap="0",
+        weight="9 lb",
+        fragility="does-not-break",
+        protect=[{"material": "bubble-small", "layers": 3}],
+    )
+    key = httpx.post(f"{page.url}/api/jobs", json=made_up_job(parts=[wheel], extras=[])).json()["id"]
+    page.open(f"/jobs/{key}/box", "#pressed")
+    before = float(page.text("aside .total b").split(":")[0])
+    page.button("Find savings").send_keys(Keys.ENTER)
+    page.shows(".savings", "Put one layer less of small bubble")
+    saves = float(page.one(".savings p .figure").text)
+    page.button("Take it").send_keys(Keys.ENTER)
+    page.until(lambda: float(page.text("aside .total b").split(":")[0]) == pytest.approx(before - saves))
+    page.button("Undo").send_keys(Keys.ENTER)
+    page.until(lambda: float(page.text("aside .total b").split(":")[0]) == pytest.approx(before))
+    page.fill("pressed", "1 in")
+    page.shows("#pressed-wrong", "what the wrap gives")
+    page.fill("pressed", "")
+    page.until(lambda: not page.all("#pressed-wrong"))
+    page.saved()

@@ -268,7 +268,7 @@ def chosen_with(plan: Plan, way: WayPriced, picture: Picture, was: Chosen) -> Ch
         was: what it keeps now.
     """
     made, quote, kept = plan.boxed.made, plan.quote, picture.job.box
-    a, b, c = made.needed
+    a, b, c = made.cut_to
     box = was.box
     if box is None or kept is None or not kept.is_met_by(choice_of_box(made)):
         box = ChosenBox(

@@ -37,7 +37,7 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
     return views.WayView(
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
         board=made.grade.code, chosen=box is not None and box.is_met_by(choice_of_box(made)), too_large=boxed.too_large,
-        needed_mm=(made.needed[0].mm, made.needed[1].mm, made.needed[2].mm),
+        needed_mm=(made.cut_to[0].mm, made.cut_to[1].mm, made.cut_to[2].mm),
         inside=figures.view_sizes(made.inside, units, made.whys["inside"], "down"),
         outside=figures.view_sizes(made.outside, units, made.whys["outside"]),
         weight=view_weight(boxed.weights, units),

@@ -253,6 +253,9 @@ class JobFile(Strict):
     liner: LayerEntry | None = Field(None, description="on all six walls of the box")
     inserts: list[InsertEntry] = Field(default_factory=list, max_length=20, description="of board, cut with the box")
     hand_holes: bool = Field(False, description="in the two ends of a case")
+    pressed: Measure | None = Field(
+        None, description="by how much smaller each way a box is cut than the wrapped goods, which are pressed in"
+    )
     ready_boxes: list[ReadyBoxEntry] = Field(
         default_factory=list, max_length=8, description="that are sold ready for such goods and may be bought"
     )

@@ -27,7 +27,7 @@ from fardo.core.protect.cushion import read_fragility
 from fardo.core.protect.forms import WOUND, goes_around_several, goes_on_walls, of_stock
 from fardo.core.protect.forms.asks import OfStock
 from fardo.core.protect.material import MOST_LAYERS, Layer
-from fardo.core.quantity import ZERO, Length, Mass, Money
+from fardo.core.quantity import ZERO, Length, Mass, Money, show_length
 from fardo.core.refusal import BadInput
 from fardo.files.arrangement import read_arrangement
 from fardo.files.field_reading import is_empty
@@ -96,6 +96,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
             inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes, over_box=over_box,
             bundles=bundles, fill=reading.fill(job), tape=reading.house.tape,
         )  # fmt: skip
+        load = replace(load, pressed=reading.pressed(job, load))
         if lacks_cells(load):
             unfinished = (*unfinished, "cells of the divider, along and across")
             reading.missing.append(unfinished[-1])
@@ -242,6 +243,17 @@ class _Reading(JourneyReading):
             self.problems.append(BadInput("not a liner", read=entry.material, field="liner.material", allowed=allowed))
             return None
         return layer
+
+    def pressed(self, job: JobFile, load: Load) -> Length:
+        """By how much the goods are pressed in; nothing where that cannot be."""
+        by = self.optional(job.pressed, ZERO, to_length, self.shop.units, "pressed") or ZERO
+        if by > load.gives:
+            most = show_length(load.gives, self.shop.units, "down").text
+            allowed = f"up to {most}, what the wrap gives" if load.gives.nm else "nothing; the wrap gives nothing"
+            self.problems.append(BadInput("more than the wrap gives", read=str(job.pressed), allowed=allowed,
+                                          field="pressed"))  # fmt: skip
+            return ZERO
+        return by
 
     def bundles(self, job: JobFile) -> tuple[Bundle, ...]:
         """What goes around parts that are held together."""

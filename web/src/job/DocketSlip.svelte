@@ -1,6 +1,6 @@
 <script lang="ts">
   // The docket: outside size, weight against billed weight, air, the sum in all, what is missing, cautions.
-  import { calls, sentence } from '../lib/api/client';
+  import { calls, sentence, type Schemas } from '../lib/api/client';
   import { inDays } from '../lib/days';
   import { toast } from '../lib/toast.svelte';
   import Changed from '../lib/ui/Changed.svelte';
@@ -15,19 +15,29 @@
 
   let trying = $state(false);
 
-  /** The trim it names is arranged for real, and kept where it holds and costs less. */
-  async function tryTrim(): Promise<void> {
+  // What would make it cheaper, and for which strokes that was worked out.
+  let savings = $state<Schemas['SavingView'][]>([]);
+  let savingsOf = $state(-1);
+  const offered = $derived(savingsOf === desk.strokes ? savings : []);
+
+  /** The trim it names, a step further apart, a layer less and pressing are worked out: what holds and costs less stays
+   * to choose from. */
+  async function lookForSavings(): Promise<void> {
     trying = true;
     const strokes = desk.strokes;
     try {
-      const found = await calls.trim({ job: desk.job });
+      savings = await calls.trim({ job: desk.job });
+      savingsOf = strokes;
       if (desk.strokes !== strokes) toast.show('Something was typed meanwhile; try it again.');
-      else toast.show(`It lies in ${found.inside}: saves ${found.saves}.`, desk.keepArrangement(found.entry));
     } catch (fault) {
       toast.show(sentence(fault));
     } finally {
       trying = false;
     }
+  }
+
+  function take(saving: Schemas['SavingView']): void {
+    toast.show(`${saving.says}: saves ${saving.saves}.`, desk.become(saving.job));
   }
 
   const docket = $derived(desk.figures?.docket);
@@ -122,11 +132,26 @@
         <p class="trim">
           {docket.trim}
           {#if docket.trim_may_be_tried}
-            <button type="button" class="link" disabled={trying} onclick={() => void tryTrim()}
-              >{trying ? 'Trying…' : 'Try it'}</button
+            <button type="button" class="link" disabled={trying} onclick={() => void lookForSavings()}
+              >{trying ? 'Trying…' : 'Find savings'}</button
             >
           {/if}
         </p>
+        {#if offered.length}
+          <div class="savings" role="group" aria-label="Savings found">
+            {#each offered as saving (saving.says)}
+              <p>
+                {saving.says}: saves <b class="figure">{saving.saves}</b>
+                <button
+                  type="button"
+                  class="link"
+                  onclick={() => take(saving)}
+                  aria-label="Take it: {saving.says}">Take it</button
+                >
+              </p>
+            {/each}
+          </div>
+        {/if}
       {:else}
         <p class="soft">{docket.note}</p>
       {/if}
@@ -158,6 +183,13 @@
 </aside>
 
 <style>
+  .savings {
+    font-size: 14px;
+  }
+  .savings p {
+    border-top: 1px solid var(--hair);
+    padding: 4px 0;
+  }
   .trim {
     margin-top: 4px;
     font-size: 14px;

@@ -109,6 +109,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       depth: length(entry.depth),
     })),
     handHoles: job.hand_holes ?? false,
+    pressed: length(job.pressed),
     foundBoxes: (job.found_boxes ?? []).map((entry) => ({
       name: entry.name ?? '',
       inside: sizes(entry.inside as string | Said[] | null | undefined),

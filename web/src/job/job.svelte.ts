@@ -350,6 +350,21 @@ export class JobDesk {
     };
   }
 
+  /** The job becomes another, as one that was worked out from it; gives back what puts it as it was. */
+  become(job: JobFile): () => void {
+    const before = { base: this.#base, typed: $state.snapshot(this.typed) as Typed };
+    this.#base = job;
+    this.typed = toTyped(job, shop.units);
+    this.chosen = Math.min(this.chosen, this.typed.parts.length - 1);
+    this.touch();
+    return () => {
+      this.#base = before.base;
+      this.typed = before.typed;
+      this.chosen = Math.min(this.chosen, this.typed.parts.length - 1);
+      this.touch();
+    };
+  }
+
   /** After a change in another window: this one's job goes over the newer one, which stays among its revisions. */
   async keepMine(): Promise<void> {
     if (this.newestRevision === null) return;

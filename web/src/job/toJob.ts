@@ -161,6 +161,7 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     liner: typed.liner ? toLayer(typed.liner) : null,
     inserts: typed.inserts.map(toInsert),
     hand_holes: typed.handHoles,
+    pressed: orNothing(typed.pressed),
     fill: {
       kind: typed.fill.kind,
       places: Object.fromEntries(Object.entries(typed.fill.places).filter(([, kind]) => kind)),

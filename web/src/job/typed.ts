@@ -110,6 +110,8 @@ export interface Typed {
   liner: TypedLayer | null;
   inserts: TypedInsert[];
   handHoles: boolean;
+  /** By how much the goods are pressed in, each way. */
+  pressed: string;
   foundBoxes: TypedFoundBox[];
   /** Where it was sold, by the shop's name for it; a label of its own that the sale gave. */
   channel: string;

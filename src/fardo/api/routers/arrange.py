@@ -6,6 +6,7 @@ import logging
 import math
 import threading
 from collections.abc import Callable
+from contextlib import suppress
 from typing import Annotated, Any, Literal
 
 from fastapi import Path, Request
@@ -35,11 +36,12 @@ from fardo.core.plan.load import (
     side_by_side,
     within_liner,
 )
-from fardo.core.plan.trimmed import trimmed
+from fardo.core.plan.trimmed import holds_as_well, may_be_tried, trimmed
 from fardo.core.protect.forms.asks import Held
-from fardo.core.quantity import Length, read_sizes, show_length, show_sizes
+from fardo.core.quantity import Length, Money, read_sizes, show_length, show_sizes
 from fardo.core.refusal import NoAnswer
-from fardo.files.arrangement import ArrangementEntry, read_arrangement, write_arrangement
+from fardo.files.arrangement import read_arrangement, write_arrangement
+from fardo.files.changes import changes
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.processes import CrewEnded
 from fardo.store.database import Gone
@@ -47,6 +49,8 @@ from fardo.store.database import Gone
 router = resource("/api/arrange", "arrange")
 Key = Annotated[str, Path(max_length=40)]
 _FILL_CELLS = 5000
+_SAVINGS = 4  # changes that are told at most
+_WORTH_IT = 100  # parts of the sum, of which a change saves one at least (starting value)
 
 
 class LookRequest(BaseModel):
@@ -199,33 +203,49 @@ class TrimRequest(LookRequest):
     model_config = ConfigDict(json_schema_extra={"examples": [{"job": _LOOSE}]})
 
 
-class TrimmedView(BaseModel):
-    """An arrangement that is smaller by a trim. `entry` is what a job keeps of it."""
+class SavingView(BaseModel):
+    """A change that was worked out, holds, and makes the job cheaper. `job` is as it is then."""
 
-    entry: ArrangementEntry
-    inside: str
-    total: str
+    says: str = Field(description="what is changed")
+    total: str = Field(description="in all, then")
     saves: str = Field(description="in all")
+    job: JobFile
 
 
 @router.post("/trim")
-def trim(request: TrimRequest, desk: OpenDesk) -> TrimmedView:
-    """The trim that the docket names, tried for real: all of it arranged in a box so much smaller. 422 where nothing
-    holds, or it does not cost less."""
-    return desk.look_for(_trimmed, request.job)
+def trim(request: TrimRequest, desk: OpenDesk) -> list[SavingView]:
+    """What would make a job cheaper, each tried for real, what saves most first: all of it arranged in a box that is
+    smaller by the docket's trim, one step further apart, a layer less where the check allows, the goods pressed in.
+    422 where nothing holds and costs less."""
+    return desk.look_for(_savings, request.job)
 
 
-def _trimmed(desk: Desk, job: JobFile) -> TrimmedView:
+def _savings(desk: Desk, job: JobFile) -> list[SavingView]:
     today = desk.today
-    read = today.understand(job)
-    found = trimmed(read, today.draw_up(job), today.shop, today.carriers_for(read))
-    answer = found.weighed.answer
-    return TrimmedView(
-        entry=write_arrangement(read.must_load(), answer),
-        inside=show_sizes(answer.inside, today.shop.units, "up").text,
-        total=str(found.weighed.total),
-        saves=str(found.saves),
-    )
+    now = today.draw_up(job)
+    if now.plan is None or not may_be_tried(now):
+        raise NoAnswer("Nothing is tried for a box that is chosen, or for what no service takes.")
+    before = now.plan.costs.total
+    found: list[tuple[Money, SavingView]] = []
+    with suppress(NoAnswer):
+        lies = trimmed(now.job, now, today.shop, today.carriers_for(now.job))
+        inside = show_sizes(lies.weighed.answer.inside, today.shop.units, "up").text
+        entry = write_arrangement(now.job.must_load(), lies.weighed.answer)
+        changed = job.model_copy(update={"arrangement": entry})
+        found.append((lies.saves, _saving(f"Arrange all of it in {inside}", before, lies.saves, changed)))
+    for change in changes(job, now.job, today.shop):
+        then = today.draw_up(change.job)
+        if then.plan is not None and holds_as_well(then, now) and (saves := now.plan.more_than(then.plan)):
+            found.append((saves, _saving(change.says, before, saves, change.job)))
+    found = [(saves, view) for saves, view in found if saves.minor * _WORTH_IT >= before.minor]
+    if not found:
+        raise NoAnswer("It was tried: nothing holds that costs less.")
+    found.sort(key=lambda one: -one[0].minor)
+    return [view for _, view in found[:_SAVINGS]]
+
+
+def _saving(says: str, before: Money, saves: Money, job: JobFile) -> SavingView:
+    return SavingView(says=says, total=str(before - saves), saves=str(saves), job=job)
 
 
 @router.post("/{key}/stop")

@@ -40,7 +40,8 @@ class Made:
         trimmed, where a carrier counts it as a soft pack. carrier: whose services alone take it, nothing for any.
         closed_box: outside of the box that is in a bag or an envelope, None where none is. pattern: of the shop's by
         which it is made over, nothing where it is by none. floated: how far the box with the
-        goods stands off the one around it.
+        goods stands off the one around it. pressed: by how much the goods are larger than it each way, where the wrap
+        is pressed in.
     """
 
     way: str
@@ -65,6 +66,7 @@ class Made:
     closed_box: Sizes | None = None
     pattern: str = ""
     floated: Length = ZERO
+    pressed: Length = ZERO
 
     @property
     def item(self) -> str:
@@ -82,6 +84,12 @@ class Made:
     def worn(self) -> Fraction:
         """What wear leaves of what boxes in its condition are trusted with: of the weakest there is in it."""
         return min((one.item.left for one in self.taken if isinstance(one.item, StockBox)), default=Fraction(1))
+
+    @property
+    def cut_to(self) -> Sizes:
+        """The inside size that was asked for, once the goods are pressed in."""
+        a, b, c = (side - self.pressed for side in self.needed)
+        return a, b, c
 
     @property
     def has_inserts(self) -> bool:

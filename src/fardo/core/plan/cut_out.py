@@ -15,6 +15,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS, Contents, Made, School, boxes_for, opens_at_its_end
 from fardo.core.make.inserts import cut_insert, divider, room_of
 from fardo.core.make.inserts.wanted import Insert
+from fardo.core.make.step import Step
 from fardo.core.plan.cells import divider_of, in_cells, turned_about, with_cells
 from fardo.core.plan.load import Load, arrange, liner_thickness
 from fardo.core.plan.needed import contents_of, may_be_turned
@@ -85,10 +86,26 @@ def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tu
     if load.liner:
         arrangement = moved_in(arrangement, liner_thickness(load))
     arrangement = _with_inserts(arrangement, load, grade.caliper)
-    contents = Contents(arrangement.inside, not may_be_turned(load))
     if WAYS[way].NEEDS == "stock":
         contents = _contents(load, arrangement, shop)
-    return arrangement, boxes_for(way, contents, grade, shop.allowances, school, shop.stock)
+        return arrangement, boxes_for(way, contents, grade, shop.allowances, school, shop.stock)
+    contents = Contents(_sides_less(arrangement.inside, load.pressed), not may_be_turned(load))
+    found = boxes_for(way, contents, grade, shop.allowances, school, shop.stock)
+    return arrangement, tuple(_pressed_in(made, load.pressed) for made in found)
+
+
+def _sides_less(inside: Sizes, by: Length) -> Sizes:
+    a, b, c = (side - by for side in inside)
+    return a, b, c
+
+
+def _pressed_in(made: Made, by: Length) -> Made:
+    """A box that was cut so much smaller than the goods, which are as large as they were."""
+    if not by.nm:
+        return made
+    step = Step("Press the goods in: wrapped they are {} larger than the box each way, and the wrap gives.", (by,))
+    a, b, c = (side + by for side in made.needed)
+    return replace(made, needed=(a, b, c), pressed=by, steps=(*made.steps, step))
 
 
 def _contents(load: Load, arrangement: Answer, shop: Shop) -> Contents:

@@ -53,7 +53,7 @@ class Load(HashedOnce):
         packed: an arrangement that holds for it; see `holds`. inserts: of board, cut with the box. holes: whether the
         box has hand holes. over_box: wrap around a closed box that goes in a bag or an envelope.
         bundles: those that are wrapped together. fill: what the job says of it.
-        tape: how many times the usual.
+        tape: how many times the usual. pressed: by how much less than the wrapped goods a box that is cut is each way.
     """
 
     units: tuple[Wrapped, ...]
@@ -66,6 +66,7 @@ class Load(HashedOnce):
     bundles: tuple[Bundle, ...] = ()
     fill: FillWish = NO_WISH
     tape: Fraction = Fraction(1)
+    pressed: Length = ZERO
     __hash__ = HashedOnce.__hash__
 
     @property

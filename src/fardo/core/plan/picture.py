@@ -345,7 +345,7 @@ def services_for(job: Job, carriers: Carriers) -> tuple[tuple[Service, ...], Ser
 
 
 def choice_of_box(made: Made) -> BoxChoice:
-    return BoxChoice(made.way, made.school, made.grade.code, made.needed, made.item)
+    return BoxChoice(made.way, made.school, made.grade.code, made.cut_to, made.item)
 
 
 def choice_of(quote: Quote) -> PriceChoice:

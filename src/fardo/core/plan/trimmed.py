@@ -39,7 +39,7 @@ def trimmed(job: Job, picture: Picture, shop: Shop, carriers: Carriers, rounds: 
     Raises: NoAnswer, in a sentence, where no trim is known, or nothing that was tried holds and costs less.
     """
     trim, plan = picture.trim, picture.plan
-    if trim is None or plan is None or not may_be_tried(picture):
+    if trim is None or plan is None or not _may_lie_otherwise(picture):
         raise NoAnswer("No side of this box is worth trimming, or one thing alone is in it.")
     load = job.must_load()
     liner, now = liner_thickness(load) * 2, arrange(load)
@@ -57,12 +57,25 @@ def trimmed(job: Job, picture: Picture, shop: Shop, carriers: Carriers, rounds: 
 
 
 def may_be_tried(picture: Picture) -> bool:
-    """Whether a side of a box that is cut is worth trimming, and there are several things in it to lie otherwise.
+    """Whether something else may be tried for it: a box that somebody chose stays as it is, and so does its price."""
+    return picture.plan is not None and picture.job.box is None and picture.job.price is None
 
-    A box that somebody chose stays as it is, and so does its price.
-    """
+
+def holds_as_well(picture: Picture, before: Picture) -> bool:
+    """Whether a changed job goes as it is now, and no check says of it what it did not say before."""
+    now, was = picture.plan, before.plan
+    if now is None or was is None or picture.job.problems:
+        return False
+    # By their words: what was short before is shorter now where they differ.
+    if {part.caution for part in picture.parts} - {"", *(part.caution for part in before.parts)}:
+        return False
+    return now.overloaded <= was.overloaded and now.at_risk <= was.at_risk
+
+
+def _may_lie_otherwise(picture: Picture) -> bool:
+    """Whether a side of a box that is cut is worth trimming, and there are several things in it to lie otherwise."""
     trim, plan, load = picture.trim, picture.plan, picture.job.load
-    if picture.job.box is not None or picture.job.price is not None:
+    if not may_be_tried(picture):
         return False
     if trim is None or plan is None or load is None or not isinstance(trim.by, Length):
         return False

@@ -2,7 +2,7 @@
 import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
 
-type Schemas = components['schemas'];
+export type Schemas = components['schemas'];
 export type JobFile = Schemas['JobFile'];
 export type JobRow = Schemas['JobRow'];
 export type JobView = Schemas['JobView'];
@@ -184,7 +184,7 @@ export const calls = {
   fill: (body: Schemas['LookRequest'], signal: AbortSignal) =>
     answer<FillView>(api.POST('/api/arrange/fill', { body, signal })),
   trim: (body: Schemas['TrimRequest']) =>
-    answer<Schemas['TrimmedView']>(api.POST('/api/arrange/trim', { body })),
+    answer<Schemas['SavingView'][]>(api.POST('/api/arrange/trim', { body })),
   plans: (body: TableRequest, signal: AbortSignal) =>
     answer<PlanTable>(api.POST('/api/plans', { body, signal })),
   plan: (body: Schemas['OnePlan'], signal: AbortSignal) =>

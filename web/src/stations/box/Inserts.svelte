@@ -72,10 +72,24 @@
       <option value="">Add…</option>
       {#each kinds as one (one.kind)}<option value={one.kind}>{one.title}</option>{/each}
     </select>
+    <label class="asked"
+      >Press goods in by
+      <input
+        id="pressed"
+        class="field figure"
+        maxlength="40"
+        autocomplete="off"
+        aria-invalid={desk.problem('pressed') !== ''}
+        aria-describedby={desk.problem('pressed') ? 'pressed-wrong' : undefined}
+        bind:value={desk.typed.pressed}
+        oninput={touch}
+      /></label
+    >
     <label class="tick"
       ><input type="checkbox" id="hand-holes" bind:checked={desk.typed.handHoles} onchange={touch} /> hand holes</label
     >
   </div>
+  {#if desk.problem('pressed')}<p class="wrong" id="pressed-wrong">{desk.problem('pressed')}</p>{/if}
   {#each inserts as insert, n (insert)}
     {@const wrong = ['size', 'length', 'depth', 'along', 'across', 'count']
       .map((name) => desk.problem(`inserts[${n}].${name}`))
