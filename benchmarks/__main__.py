@@ -6,6 +6,7 @@ from benchmarks import (
     first_view,
     meshes,
     nesting,
+    plans_checked,
     prices,
     turning,
     typing_speed,
@@ -22,4 +23,5 @@ prices.run()
 turning.run()
 arranging.run()
 meshes.run()
+plans_checked.run()
 consignments.run()

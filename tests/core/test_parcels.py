@@ -7,6 +7,7 @@ from itertools import product
 from random import Random
 
 import pytest
+from hypothesis import settings
 
 from fardo.answers import plan_json
 from fardo.core.arrange.initial_layout import initial_layouts
@@ -26,6 +27,8 @@ from tests.core.test_whole_cost import EVERY, block, called, job_of, limited
 from tests.made_up import shop, sizes
 
 POST, GROUND = called("Wendlefirth Post", "Parcel"), called("Oddbarrow", "Ground")
+FREIGHT = called("Tarnfell Freight", "Pallet line")
+_CUT_WAYS = ["slotted", "tray", "part-lid", "overlap", "half-slotted", "halves"]
 
 
 @pytest.mark.parametrize("count", [1, 5, 12, 23])
@@ -73,17 +76,18 @@ def by_enumeration(job: Job, carriers: Carriers) -> int:
 
 
 def test_small_worlds_are_divided_as_by_enumeration() -> None:
+    """Up to four things, six ways to box them, three services. 200 of them where HYPOTHESIS_PROFILE is thorough."""
     random = Random(18)
-    for _ in range(60):
+    for _ in range(settings().max_examples // 2):
         things = [
             block(
                 f"thing {n}", " x ".join(str(random.randint(2, 22)) for _ in range(3)), 1, f"{random.randint(1, 9)} lb"
             )
             for n in range(random.randint(2, 4))
         ]
-        services = [limited(one, str(random.choice([18, 30, 60]))) for one in (POST, GROUND)]
-        world = Carriers(tuple(services[: random.randint(1, 2)]))
-        job = job_of(things, ways=["slotted", "tray"], parcels_at_most=2)
+        services = [limited(one, str(random.choice([18, 30, 60]))) for one in (POST, GROUND, FREIGHT)]
+        world = Carriers(tuple(services[: random.randint(1, 3)]))
+        job = job_of(things, ways=random.sample(_CUT_WAYS, random.randint(2, 6)), parcels_at_most=2)
         plans = plans_in_parcels(job, shop(), world)
         least = by_enumeration(job, world)
         assert (plans[0].costs.total.minor if plans else 1 << 60) == least
