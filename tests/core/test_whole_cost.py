@@ -85,15 +85,17 @@ def test_twelve_cubes_and_forty_blocks_are_a_block_with_a_price_at_once() -> Non
         assert inside(best.answer)[2] <= longest
 
 
-def of_kind(code: str) -> Job:
+def of_kind(code: str, count: int = 1) -> Job:
     kind = next(kind for kind in shipped_kinds() if kind.code == code)
-    job = start_job(kind, "", starting_shop()).model_copy(update={"ship": Ship(to="73120", residential=True)})
+    begun = start_job(kind, "", starting_shop())
+    parts = [begun.parts[0].model_copy(update={"count": count}), *begun.parts[1:]]
+    job = begun.model_copy(update={"ship": Ship(to="73120", residential=True), "parts": parts})
     return understand(job, shop(), "10440")
 
 
-@pytest.mark.parametrize("kind", ["bicycle", "sleeved-flats", "board-set"])
-def test_nothing_is_dearer_than_side_by_side(kind: str) -> None:
-    job = of_kind(kind)
+@pytest.mark.parametrize(("kind", "count"), [("bicycle", 1), ("sleeved-flats", 1), ("framed-picture", 6)])
+def test_nothing_is_dearer_than_side_by_side(kind: str, count: int) -> None:
+    job = of_kind(kind, count)
     beside = weigh(job, initial_layout(ask_of(job.must_load())), shop(), EVERY)
     best, *others = cheapest_here(Whole(job, shop(), EVERY), "quick")
     assert beside is not None
