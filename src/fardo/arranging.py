@@ -27,6 +27,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.plan.aims import Aim, aims_below
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of
+from fardo.core.plan.parcels import Arranged
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.weighed import Weighed, best_first, weigh_each
 from fardo.core.quantity import show_length
@@ -45,6 +46,7 @@ _ROUNDS_INTO: dict[Effort, int] = {"quick": 2, "normal": 3, "long": 10}  # befor
 _AT_FIRST = 2 * CHAINS  # of the first arrangements so many are weighed before anything is told
 SHOWN = 6  # of the best, while it goes on and at its end
 SEARCH_NICE = 10
+_MANY, _OF_A_PARCEL = 30, 3  # things that are arranged for one of several parcels; how many ways
 _AT_ONCE = 3  # rounds before a worker tells how far it is
 
 
@@ -241,6 +243,17 @@ def cheapest_here(whole: Whole, effort: Effort) -> tuple[Weighed, ...]:
     return _look_for_cheapest(at_once, whole, effort, None, None)
 
 
+def arranged_quickly(shop: Shop, carriers: Carriers, seed: int = 0) -> Arranged:
+    """How what a parcel of several holds may lie, the cheapest first; of very many things nothing: that takes long."""
+
+    def of_one(job: Job) -> tuple[Answer, ...]:
+        if len(job.must_load().units) > _MANY:
+            return ()
+        return tuple(one.answer for one in cheapest_here(Whole(job, shop, carriers, seed), "quick")[:_OF_A_PARCEL])
+
+    return of_one
+
+
 def _search(
     crew: Crew,
     ask: Ask,
@@ -287,5 +300,5 @@ def told(reason: Cannot, units: Units) -> str:
 
 
 __all__ = [
-    "CHAINS", "SHOWN", "Effort", "Progress", "Whole", "Workers", "cheapest_here", "refuse", "told",
+    "CHAINS", "SHOWN", "Effort", "Progress", "Whole", "Workers", "arranged_quickly", "cheapest_here", "refuse", "told",
 ]  # fmt: skip

@@ -87,5 +87,12 @@ def test_a_job_is_divided_among_parcels_on_the_price_page(page: Page) -> None:
     assert "drive wheel" in page.text(".parcels article")
     assert saved_job(page, treadle["id"])["parcels_at_most"] == 2
     assert page.axe() == []
+    page.until(lambda: not page.all(".parcels .btn[disabled]"))  # the better ones are there too
+    page.button("Make a job of each parcel").send_keys(Keys.ENTER)
+    page.shows("[role=status].toast, .toast", "2 jobs are on the bench")
+    titles = [one["title"] for one in page.api("/api/jobs")["jobs"]]
+    assert {f"Treadle wheel, taken apart, parcel {n} of 2" for n in (1, 2)} <= set(titles)
+    page.button("Undo").send_keys(Keys.ENTER)
+    page.until(lambda: not any("parcel 1 of 2" in one["title"] for one in page.api("/api/jobs")["jobs"]))
     Select(page.one("#parcels-at-most")).select_by_value("3")
     page.shows(".parcels", "Something was typed since")

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.desk import Desk, OpenDesk
 from fardo.api.resource import resource
+from fardo.arranging import arranged_quickly
 from fardo.core.make import WAYS
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.parcels import plans_in_parcels
@@ -17,6 +18,7 @@ from fardo.core.plan.price import Plan
 from fardo.core.quantity import Units, show_mass, show_sizes
 from fardo.core.tariff.measure import Billing
 from fardo.files.job import EXAMPLE, JobFile
+from fardo.files.parcel_jobs import parcel_jobs
 
 router = resource("/api/parcels", "parcels")
 _LOOKED_AT: dict[str, int] = {"quick": 8, "normal": 60}  # parcels that are worked out at most
@@ -37,6 +39,7 @@ class ParcelView(BaseModel):
     outside: str
     weight: str
     billed: str
+    job: JobFile = Field(description="it as a job of its own, to be cut and packed by itself")
 
 
 class ParcelsPlan(BaseModel):
@@ -63,29 +66,31 @@ class ParcelsView(BaseModel):
 @router.post("")
 def in_parcels(request: ParcelsRequest, desk: OpenDesk) -> ParcelsView:
     """The job divided among up to as many parcels as it allows. Takes seconds where there are many things."""
-    return desk.look_for(_divided, request.job, _LOOKED_AT[request.effort])
+    return desk.look_for(_divided, request.job, request.effort)
 
 
-def _divided(desk: Desk, job: JobFile, looked_at: int) -> ParcelsView:
+def _divided(desk: Desk, job: JobFile, effort: Literal["quick", "normal"]) -> ParcelsView:
     today = desk.today
     read = today.understand(job)
     read.must_load()
     read.must_go()
     carriers, units = today.carriers_for(read), today.shop.units
     one = price_ways(read, today.shop, carriers).cheapest
-    plans = plans_in_parcels(read, today.shop, carriers, looked_at)
+    arranged = None if effort == "quick" else arranged_quickly(today.shop, carriers)
+    plans = plans_in_parcels(read, today.shop, carriers, _LOOKED_AT[effort], arranged)
     return ParcelsView(
-        one=str(one.costs.total) if one else None, plans=[_view(plan, one, units) for plan in plans[:_SHOWN]]
+        one=str(one.costs.total) if one else None,
+        plans=[_view(plan, one, units, parcel_jobs(job, read, plan)) for plan in plans[:_SHOWN]],
     )
 
 
-def _view(plan: Plan, one: Plan | None, units: Units) -> ParcelsPlan:
+def _view(plan: Plan, one: Plan | None, units: Units, jobs: list[JobFile]) -> ParcelsPlan:
     quote = plan.quote
     billed = (quote.billing, *quote.beside)
     return ParcelsPlan(
         total=str(plan.costs.total), carrier=quote.carrier, service=quote.service, programme=quote.programme,
         days=quote.days, postage=str(quote.amount), own=str(plan.own), against=_against(plan, one),
-        parcels=[_parcel(boxed, of, units) for boxed, of in zip(plan.boxes, billed, strict=False)],
+        parcels=[_parcel(*one, units) for one in zip(plan.boxes, billed, jobs, strict=False)],
     )  # fmt: skip
 
 
@@ -98,7 +103,7 @@ def _against(plan: Plan, one: Plan | None) -> str:
     return f"{less} less than in one parcel" if less is not None else "as much as in one parcel"
 
 
-def _parcel(boxed: Boxed, billing: Billing, units: Units) -> ParcelView:
+def _parcel(boxed: Boxed, billing: Billing, job: JobFile, units: Units) -> ParcelView:
     made = boxed.made
     counts = Counter[str]()
     for unit in boxed.load.units:
@@ -110,4 +115,5 @@ def _parcel(boxed: Boxed, billing: Billing, units: Units) -> ParcelView:
         outside=show_sizes(made.outside, units, "up").text,
         weight=show_mass(boxed.weights.total, units, "up").text,
         billed=show_mass(billing.billed, units, "up").text,
+        job=job,
     )

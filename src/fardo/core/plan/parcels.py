@@ -9,10 +9,11 @@ even shares and kinds apart are begun with, and things are moved and exchanged w
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import combinations, pairwise, product
 
+from fardo.core.arrange.ask import Answer
 from fardo.core.arrange.initial_layout import initial_layouts
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job
@@ -26,6 +27,7 @@ from fardo.core.tariff.carriers import Carriers
 _LAYOUTS = 3  # ways to lay each parcel side by side that are priced
 _SERVICES = 5  # of those that would be cheapest, priced for all parcels together
 _OFFERS = 5  # boxes that are kept of a parcel for a service: what is there once goes to one of them
+_ARRANGED = 3  # divisions whose parcels are arranged at most
 _MIXED = 4  # of so many parcels every mix of those is looked at
 ENUMERATED = 48  # parcels that differ: of no more every division is looked at
 
@@ -46,6 +48,7 @@ class Offer:
 
 
 Called = tuple[str, str, str]
+Arranged = Callable[[Job], Iterable[Answer]]
 Offers = dict[Called, list[Offer]]  # by service, the best first, each in another box
 
 
@@ -54,15 +57,18 @@ class Parcels:
     """Divides a job, and keeps what it has worked out.
 
     Args:
-        looked_at: how many parcels may be worked out at most, where not every division is looked at.
+        looked_at: how many parcels may be worked out at most, where not every division is looked at. arranged: how what
+        one parcel holds may lie, the best first, beside what is laid side by side; asked for the best divisions only.
     """
 
     job: Job
     shop: Shop
     carriers: Carriers
     looked_at: int = 60
+    arranged: Arranged | None = None
     _offers: dict[tuple[Held, bool], Offers] = field(default_factory=dict)
     _plans: dict[Division, Plan | None] = field(default_factory=dict)
+    _arranged: set[tuple[Held, bool]] = field(default_factory=set)
 
     def __post_init__(self) -> None:
         load = self.job.must_load()
@@ -90,8 +96,39 @@ class Parcels:
                     self.plan(division)
         else:
             self._search(most)
-        found = [plan for plan in self._plans.values() if plan is not None]
-        return sorted(found, key=lambda plan: (plan.overloaded, *plan.rank, len(plan.boxes), _unevenness(plan)))
+        return self._each_arranged()
+
+    def _each_arranged(self) -> list[Plan]:
+        """The plans, the best first, once what is in the parcels of the best is arranged."""
+        done: set[Division] = set()
+        while True:
+            ranked = sorted(
+                ((plan, division) for division, plan in self._plans.items() if plan is not None),
+                key=lambda one: (one[0].overloaded, *one[0].rank, len(one[0].boxes), _unevenness(one[0])),
+            )
+            if not ranked or self.arranged is None or ranked[0][1] in done or len(done) >= _ARRANGED:
+                return [plan for plan, _ in ranked]
+            division = ranked[0][1]
+            done.add(division)
+            for n, held in enumerate(division):
+                self._arrange(held, n == 0)
+            for other, plan in self._plans.items():
+                if plan is not None and not set(other).isdisjoint(division):
+                    self._plans[other] = self._planned(other)
+
+    def _arrange(self, held: Held, first: bool) -> None:
+        """Adds what a parcel costs with all of it arranged."""
+        first = first and bool(self._load.extras)
+        load = self._load_of(held, first)
+        if (held, first) in self._arranged or self.arranged is None or len(load.units) + len(load.extras) < 2:
+            return
+        self._arranged.add((held, first))
+        answers = self.arranged(replace(self._alone, load=load))
+        merged: dict[Called, list[Offer]] = {}
+        for offers in (self._offered(held, first), self._offers_of(load, answers)):
+            for called, of_one in offers.items():
+                merged[called] = _best_of_each([*merged.get(called, ()), *of_one])
+        self._offers[held, first] = merged
 
     def _search(self, most: int) -> None:
         """From each start, moved and exchanged while it costs less and may be looked at."""
@@ -128,14 +165,9 @@ class Parcels:
         return min(plans, key=lambda plan: plan.rank, default=None)
 
     def _shares(self, division: Division) -> list[Money | None]:
-        """Of the declared value, by how many things each parcel holds; what cannot be shared is the first's."""
-        value = self.job.must_go().own_value
-        if value is None:
-            return [None] * len(division)
-        whole = sum(self.all)
-        rest = [Money(value.minor * sum(held) // whole, value.currency) for held in division[1:]]
-        first = Money(value.minor - sum(share.minor for share in rest), value.currency)
-        return [first, *rest]
+        things = [sum(self._load.units[n].pile for n in of_kind[0]) for of_kind in self._kinds]
+        held = [sum(count * of for count, of in zip(one, things, strict=True)) for one in division]
+        return value_shares(self.job.must_go().own_value, held)
 
     def _offered(self, held: Held, first: bool) -> Offers:
         first = first and bool(self._load.extras)
@@ -143,27 +175,31 @@ class Parcels:
             self._offers[held, first] = self._worked_out(held, first)
         return self._offers[held, first]
 
+    @property
+    def _alone(self) -> Job:
+        """The job as one of its parcels goes, without what goes beside it and with no value of its own."""
+        journey = replace(self.job.must_go(), beside=(), value=None)
+        return replace(self.job, journey=journey, box=None, price=None, parcels_at_most=1)
+
     def _worked_out(self, held: Held, first: bool) -> Offers:
-        found: dict[Called, dict[tuple[str, str], Offer]] = {}
         load = self._load_of(held, first)
         if not_in_one(load):
             return {}
-        journey = replace(self.job.must_go(), beside=(), value=None)
-        for layout in initial_layouts(ask_of(load))[:_LAYOUTS]:
-            job = replace(self.job, load=with_packed(load, layout), journey=journey, box=None, price=None)
+        return self._offers_of(load, initial_layouts(ask_of(load))[:_LAYOUTS])
+
+    def _offers_of(self, load: Load, layouts: Iterable[Answer]) -> Offers:
+        """What a parcel comes to, laid in each of these ways."""
+        found: dict[Called, list[Offer]] = {}
+        for layout in layouts:
+            job = replace(self._alone, load=with_packed(load, layout))
             for way in price_ways(job, self.shop, self.carriers).ways:
                 boxed = way.boxed
                 # A container of a carrier's goes at a price of its own, which is for one parcel.
                 if boxed.too_large is not None or boxed.made.carrier:
                     continue
                 for plan in way.plans:
-                    offer, box = Offer(boxed, plan.costs.total.minor), (boxed.made.way, boxed.made.item)
-                    of_one = found.setdefault(plan.quote.called, {})
-                    if box not in of_one or offer.order < of_one[box].order:
-                        of_one[box] = offer
-        return {
-            called: sorted(of_one.values(), key=lambda offer: offer.order)[:_OFFERS] for called, of_one in found.items()
-        }
+                    found.setdefault(plan.quote.called, []).append(Offer(boxed, plan.costs.total.minor))
+        return {called: _best_of_each(offers) for called, offers in found.items()}
 
     def _load_of(self, held: Held, first: bool) -> Load:
         """Args: first: whether the extras go with it."""
@@ -176,6 +212,27 @@ class Parcels:
         return replace(
             self._load, units=units, extras=self._load.extras if first else (), packed=None, bundles=bundles
         )  # fmt: skip
+
+
+def value_shares(value: Money | None, held: Sequence[int]) -> list[Money | None]:
+    """Of a declared value, by how many things each parcel holds; what cannot be shared is the first's.
+
+    >>> [str(share) for share in value_shares(Money(1000, "USD"), [1, 1, 1])]
+    ['3.34', '3.33', '3.33']
+    """
+    if value is None:
+        return [None] * len(held)
+    rest = [Money(value.minor * count // sum(held), value.currency) for count in held[1:]]
+    first = Money(value.minor - sum(share.minor for share in rest), value.currency)
+    return [first, *rest]
+
+
+def _best_of_each(offers: Iterable[Offer]) -> list[Offer]:
+    """The best for each box, the best first."""
+    kept: dict[tuple[str, str], Offer] = {}
+    for offer in sorted(offers, key=lambda offer: offer.order):
+        kept.setdefault((offer.boxed.made.way, offer.boxed.made.item), offer)
+    return list(kept.values())[:_OFFERS]
 
 
 def _that_there_are(offered: Sequence[Sequence[Offer]]) -> tuple[Offer, ...]:
@@ -291,12 +348,14 @@ def _sorted(parcels: Sequence[Held]) -> Division:
     return tuple(sorted((held for held in parcels if any(held)), reverse=True))
 
 
-def plans_in_parcels(job: Job, shop: Shop, carriers: Carriers, looked_at: int = 60) -> list[Plan]:
+def plans_in_parcels(
+    job: Job, shop: Shop, carriers: Carriers, looked_at: int = 60, arranged: Arranged | None = None
+) -> list[Plan]:
     """The plans for a job in two parcels or more, the best first; none where one only is allowed, or none is taken.
 
     Args:
-        looked_at: how many parcels may be worked out at most, where not every division is looked at.
+        looked_at, arranged: as `Parcels` has them.
 
     Raises: as `Job.must_load` does.
     """
-    return Parcels(job, shop, carriers, looked_at).cheapest()
+    return Parcels(job, shop, carriers, looked_at, arranged).cheapest()

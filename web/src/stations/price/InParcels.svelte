@@ -2,6 +2,7 @@
   // What it would cost in several parcels that go together, and what each of them holds.
   import type { JobDesk } from '../../job/job.svelte';
   import { calls, sentence, type ParcelsView } from '../../lib/api/client';
+  import { toast } from '../../lib/toast.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
 
   interface Props {
@@ -37,6 +38,29 @@
     }
   }
   $effect(() => () => asked?.abort());
+
+  let making = $state(false);
+  /** Each parcel becomes a job on the bench, to be cut and packed by itself. */
+  async function makeJobs(plan: ParcelsView['plans'][number]): Promise<void> {
+    making = true;
+    trouble = '';
+    const made: string[] = [];
+    const putAway = async () => {
+      await Promise.all(made.map((id) => calls.putAway(id)));
+    };
+    try {
+      for (const parcel of plan.parcels) made.push((await calls.addJob(parcel.job)).id);
+      toast.show(`${made.length} jobs are on the bench.`, () => void putAway().catch(tell));
+    } catch (fault) {
+      tell(fault);
+      await putAway().catch(tell);
+    } finally {
+      making = false;
+    }
+  }
+  const tell = (fault: unknown) => {
+    trouble = sentence(fault);
+  };
 
   function allow(event: Event): void {
     desk.typed.parcelsAtMost = Number((event.currentTarget as HTMLSelectElement).value);
@@ -97,6 +121,14 @@
                 {/each}
               </tbody>
             </table>
+            <p class="make">
+              <button
+                type="button"
+                class="link"
+                disabled={making || stale}
+                onclick={() => void makeJobs(plan)}>Make a job of each parcel</button
+              >
+            </p>
           </article>
         {/each}
       </div>

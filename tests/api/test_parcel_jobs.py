@@ -1,0 +1,60 @@
+"""A divided job as a job of each parcel: nothing lost, nothing twice, each in the box that the plan names."""
+
+from __future__ import annotations
+
+from collections import Counter
+from decimal import Decimal
+from typing import Any
+
+from starlette.testclient import TestClient
+
+from tests.made_up import box, job, part
+
+
+def divided(client: TestClient, content: dict[str, Any]) -> list[dict[str, Any]]:
+    plans = client.post("/api/parcels", json={"job": content, "effort": "normal"}).json()["plans"]
+    assert plans
+    return [plan["parcels"] for plan in plans]
+
+
+def worked_out(client: TestClient, content: dict[str, Any]) -> dict[str, Any]:
+    return client.post("/api/work-out", json={"job": content}).json()
+
+
+LOOM = [
+    part(name="beam", shape=box(length="30 in", width="3 in", height="3 in"), weight="4 lb", gap="1/2 in"),
+    part(name="heddle", count=3, shape=box(length="14 in", width="6 in", height="2 in"), weight="2 lb", gap="1/2 in"),
+    part(name="reed", count=9, piles=3, shape=box(length="12 in", width="4 in", height="1/2 in"), weight="8 oz"),
+]
+
+
+def test_every_thing_is_in_one_job_and_the_extras_in_the_first(client: TestClient) -> None:
+    content = job(parts=LOOM, parcels_at_most=3, value="300.00", ways=["slotted"])
+    for parcels in divided(client, content):
+        jobs = [parcel["job"] for parcel in parcels]
+        held = Counter[str]()
+        for one in jobs:
+            for entry in one["parts"]:
+                held[entry["name"]] += int(entry["count"])
+        assert held == {"beam": 1, "heddle": 3, "reed": 9}
+        assert [len(one["extras"]) for one in jobs] == [1, *(0 for _ in jobs[1:])]
+        assert sum(Decimal(one["value"]) for one in jobs) == Decimal("300.00")
+        assert {one["parcels_at_most"] for one in jobs} == {1}
+        assert [one["title"][-6:] for one in jobs] == [f"{n + 1} of {len(jobs)}" for n in range(len(jobs))]
+
+
+def test_each_job_comes_to_the_box_of_its_parcel(client: TestClient) -> None:
+    parcels, *_ = divided(client, job(parts=LOOM, parcels_at_most=2, ways=["slotted"]))
+    for parcel in parcels:
+        docket = worked_out(client, parcel["job"])["docket"]
+        assert docket["outside"]["figure"]["text"] == parcel["outside"]
+        assert docket["weight"]["text"] == parcel["weight"]
+
+
+def test_a_division_that_is_arranged_costs_no_more(client: TestClient) -> None:
+    content = job(parts=LOOM, parcels_at_most=2, extras=[])
+    totals = [
+        Decimal(client.post("/api/parcels", json={"job": content, "effort": effort}).json()["plans"][0]["total"])
+        for effort in ("quick", "normal")
+    ]
+    assert totals[1] <= totals[0]
