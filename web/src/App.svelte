@@ -1,18 +1,20 @@
 <script lang="ts">
   import BenchLine from './rooms/bench/BenchLine.svelte';
   import Bench from './rooms/bench/Bench.svelte';
-  import Cutting from './rooms/cutting/Cutting.svelte';
-  import Kinds from './rooms/kinds/Kinds.svelte';
-  import Tariffs from './rooms/tariffs/Tariffs.svelte';
-  import Settings from './rooms/settings/Settings.svelte';
-  import JobPage from './job/JobPage.svelte';
   import KeysSlip from './lib/ui/KeysSlip.svelte';
+  import Room from './lib/ui/Room.svelte';
   import Mark from './lib/ui/Mark.svelte';
   import ThemeSwitch from './lib/ui/ThemeSwitch.svelte';
   import ToastLine from './lib/ui/ToastLine.svelte';
   import { follow, router } from './lib/router.svelte';
   import { keys } from './lib/keys.svelte';
   import { shop } from './lib/shop.svelte';
+
+  const cutting = () => import('./rooms/cutting/Cutting.svelte');
+  const kinds = () => import('./rooms/kinds/Kinds.svelte');
+  const tariffs = () => import('./rooms/tariffs/Tariffs.svelte');
+  const settings = () => import('./rooms/settings/Settings.svelte');
+  const job = () => import('./job/JobPage.svelte');
 
   shop.load().catch(() => undefined); // each room says for itself when the shop does not answer
   $effect(() => keys.add([{ key: 'h', does: 'to the bench', act: () => router.go('/') }]));
@@ -43,16 +45,16 @@
   {#if router.room.name === 'bench'}
     <Bench />
   {:else if router.room.name === 'settings'}
-    <Settings />
+    <Room load={settings} given={{}} />
   {:else if router.room.name === 'cutting'}
-    <Cutting />
+    <Room load={cutting} given={{}} />
   {:else if router.room.name === 'tariffs'}
-    <Tariffs />
+    <Room load={tariffs} given={{}} />
   {:else if router.room.name === 'kinds'}
-    <Kinds />
+    <Room load={kinds} given={{}} />
   {:else if router.room.name === 'job'}
     {#key router.room.id}
-      <JobPage id={router.room.id} station={router.room.station} />
+      <Room load={job} given={{ id: router.room.id, station: router.room.station }} />
     {/key}
   {:else}
     <section class="p-6">
