@@ -18,9 +18,9 @@ from benchmarks.containers import CLASSES, LITERATURE, container_ask
 from benchmarks.kits import KITS, job_of
 from benchmarks.table import show
 from fardo.arranging import Progress, Workers
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.compiled import warm as compiled_warm
-from fardo.core.arrange.search import State, improve
+from fardo.core.arrange.search import SearchState, improve
 from fardo.core.plan.load import ask_of
 from fardo.core.quantity import INCH, volume_nm3
 from fardo.files.job import read_job
@@ -73,17 +73,17 @@ def savings(workers: Workers) -> None:
     )  # fmt: skip
 
 
-def smallest(answers: tuple[Answer, ...]) -> Answer:
+def smallest(answers: tuple[Arrangement, ...]) -> Arrangement:
     return min(answers, key=lambda answer: answer.room_nm3)
 
 
-def dimensional(answer: Answer) -> int:
+def dimensional(answer: Arrangement) -> int:
     """Pounds, each side up to the inch."""
     sides = [math.ceil(side.nm / INCH.nm + _BOARD_INCHES) for side in answer.inside]
     return math.ceil(math.prod(sides) / _DIVISOR)
 
 
-def inches(answer: Answer) -> str:
+def inches(answer: Arrangement) -> str:
     return " x ".join(f"{side.nm / INCH.nm:.1f}" for side in sorted(answer.inside, reverse=True))
 
 
@@ -119,7 +119,7 @@ def containers() -> None:
         for problem in range(_PROBLEMS_A_CLASS):
             ask = container_ask(kinds, problem)
             started = time.perf_counter()
-            found = improve(ask, State(), 5).best
+            found = improve(ask, SearchState(), 5).best
             longest = max(longest, time.perf_counter() - started)
             assert found is not None
             assert ask.inside is not None

@@ -7,7 +7,7 @@ import time
 
 from benchmarks.table import show, times_row
 from fardo.core.board.grade import Sheet
-from fardo.core.cut.lay_out import Piece, plan_cuts
+from fardo.core.cut.lay_out import CutPiece, plan_cuts
 from fardo.core.quantity import INCH
 
 _LISTS = 50
@@ -19,7 +19,7 @@ def run() -> None:
     for seed in range(_LISTS):
         draw = random.Random(seed)
         pieces = [
-            Piece(f"blank {n}", (INCH * draw.randint(8, 44), INCH * draw.randint(6, 30)), "either way")
+            CutPiece(f"blank {n}", (INCH * draw.randint(8, 44), INCH * draw.randint(6, 30)), "either way")
             for n in range(draw.randint(4, 12))
         ]
         begun = time.perf_counter()

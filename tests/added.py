@@ -9,7 +9,7 @@ from typing import Any, Literal
 
 import pytest
 
-from fardo.core.goods.hazard import QUESTIONS, Answer, Question, Tag
+from fardo.core.goods.hazard import QUESTIONS, HazardAnswer, Question, Tag
 from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS, slotted
 from fardo.core.make.allowances import ALLOWANCES, Allowance, Allowances
@@ -19,7 +19,7 @@ from fardo.core.make.inserts.wanted import Asks, Insert, Wanted
 from fardo.core.make.made import Made
 from fardo.core.protect.forms import FORMS, wrap
 from fardo.core.quantity import INCH, Length, Money, Units
-from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, ChargeLine, Consignment
 from fardo.files.charges import CHARGES, ChargeBase
 from fardo.files.typed import to_money
 
@@ -45,8 +45,8 @@ def wedge(wanted: Wanted, inside: Sizes, t: Length, allowances: Allowances) -> I
 class Toll(Charge):
     amount: Money
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
-        return Line("toll", "bridge toll", self.amount, "the bridge is crossed")
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine | None:
+        return ChargeLine("toll", "bridge toll", self.amount, "the bridge is crossed")
 
     @property
     def line_kind(self) -> str:
@@ -69,7 +69,8 @@ def add_one_of_each(patch: pytest.MonkeyPatch) -> None:
     insert = SimpleNamespace(KIND="wedge", TITLE="Wedge", ASKS=(Asks("count", "how many"), Asks("length", "long")),
                              COUNT=3, cut=wedge)  # fmt: skip
     scent = Question("scent", "Does it smell?", (
-        Answer("none", "no"), Answer("strong", "yes", "Wrapped airtight.", Tag("strong-scent", "what smells")),
+        HazardAnswer("none", "no"),
+        HazardAnswer("strong", "yes", "Wrapped airtight.", Tag("strong-scent", "what smells")),
     ))  # fmt: skip
     for register, name, one in (
         (WAYS, "hooped", way), (ALLOWANCES, "seat", SEAT), (FORMS, "felt", form), (INSERTS, "wedge", insert),

@@ -10,7 +10,7 @@ from itertools import combinations
 
 import numpy as np
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.goods.shape.solids import block, moved
 
@@ -32,7 +32,7 @@ def solid_in_place(body: Body, laid: Laid):
     return moved(solid, laid.turn, at)
 
 
-def faults(ask: Ask, answer: Answer) -> list[str]:
+def faults(ask: Ask, answer: Arrangement) -> list[str]:
     """Everything that is wrong with it, in sentences; nothing where all is kept."""
     found: list[str] = []
     laid = {n: one for n, one in enumerate(answer.laid) if one is not None}
@@ -77,7 +77,7 @@ def kept_to_walls(body: Body, laid: Laid) -> tuple[list[float], list[float]]:
     return found
 
 
-def _locked_in(ask: Ask, answer: Answer, solids) -> list[str]:
+def _locked_in(ask: Ask, answer: Arrangement, solids) -> list[str]:
     """What could not be let straight down past what is there.
 
     It is lifted by no more than what lies between the two, so that nothing is passed through unseen; where they touch,

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import settings
 
 from fardo.api.bench import entry_of_text
-from fardo.api.desk import Crews, Desk
+from fardo.api.context import AppContext, Crews
 from fardo.demo import open_demo
 
 # Where a change is judged, the same change gives the same verdict; at the bench new cases are tried every time. How
@@ -26,7 +26,7 @@ def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
     path = tmp_path_factory.mktemp("demo") / "demo.db"
     open_demo(path, date(2026, 3, 2))
     # What its bench shows is kept with it, so that no test has it worked out again.
-    desk = Desk(path, Crews())
+    desk = AppContext(path, Crews())
     entries = [(line, entry_of_text(line.content, desk.today).model_dump_json()) for line in desk.jobs.page().jobs]
     desk.jobs.keep_bench(entries, desk.today.mark)
     desk.database.close()

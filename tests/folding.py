@@ -102,7 +102,8 @@ def span(panels: list[Panel]) -> np.ndarray:
 
 def crossing(panels: list[Panel], near: float = 0.75) -> list[tuple[int, int]]:
     """Panels that go through each other: they stand at right angles, and each has board on both sides of the other by
-    more than `near` mm."""
+    more than `near` mm.
+    """
     found = []
     for i, one in enumerate(panels):
         for j, other in enumerate(panels[:i]):

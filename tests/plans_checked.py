@@ -55,7 +55,8 @@ def _faults_inside(boxed: Boxed) -> Iterator[str]:
 
 def can_be_asked(plan: Plan, job: Job) -> bool:
     """Whether the command knows such parcels: no container of a carrier's or label of a sale, nothing that bends, no
-    third form, and of several none that is soft or has its own part of the value."""
+    third form, and of several none that is soft or has its own part of the value.
+    """
     if plan.quote.programme == PREPAID or any(
         boxed.made.carrier or boxed.made.bends or boxed.made.way == triangle.NAME for boxed in plan.boxes
     ):

@@ -15,7 +15,7 @@ import uvicorn
 from fastapi import FastAPI
 
 from fardo.api.app import build_app, open_shop
-from fardo.api.desk import Crews
+from fardo.api.context import Crews
 
 
 class Served:

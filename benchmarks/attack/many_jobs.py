@@ -51,9 +51,9 @@ def _lists(client: httpx.Client, how: str) -> Iterator[tuple[str, ...]]:
     asked: dict[str, Callable[[int], httpx.Response]] = {
         "the bench": lambda _: client.get("/api/jobs"),
         "its second page": lambda _: client.get("/api/jobs", params={"cursor": cursor}),
-        "what was put away": lambda _: client.get("/api/jobs", params={"put_away": True}),
+        "archived jobs": lambda _: client.get("/api/jobs", params={"put_away": True}),
         "a search": lambda n: client.get("/api/jobs", params={"words": _WORDS[n % 6]}),
-        "a search of what was put away": lambda n: client.get(
+        "a search of archived jobs": lambda n: client.get(
             "/api/jobs", params={"words": _WORDS[n % 6], "put_away": True}
         ),
         "the line": lambda n: client.post("/api/line", json={"text": _WORDS[n % 6]}),

@@ -9,7 +9,7 @@ from random import Random
 
 from tests.made_up import box, job, part
 
-from fardo.api.desk import Crews, Desk
+from fardo.api.context import AppContext, Crews
 from fardo.api.picture import view_picture
 from fardo.files.job import JobFile
 
@@ -18,7 +18,7 @@ _ROWS = 8
 
 def attack(shop: Path, number: int) -> Iterator[tuple[str, str]]:
     """How many there were, and how much more memory is taken than after the first hundred."""
-    desk, draw = Desk(shop, Crews()), Random(1)
+    desk, draw = AppContext(shop, Crews()), Random(1)
 
     def work_out() -> None:
         sides = (f"{draw.randrange(256, 1920)}/64 in" for _ in range(3))

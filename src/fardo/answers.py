@@ -143,7 +143,11 @@ def habit_json(habit: Habit, best: Plan) -> dict[str, str]:
 
 
 def _parcel_json(p: Plan, n: int, numbers: Counter[str]) -> dict[str, Any]:
-    """One of its parcels. Args: numbers: how many of each part lie in those before it; counted on."""
+    """One of its parcels.
+
+    Args:
+        numbers: how many of each part lie in those before it; counted on.
+    """
     boxed, quote = p.boxes[n], p.quote
     billing = (quote.billing, *quote.beside)[n]
     placements = []

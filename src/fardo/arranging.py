@@ -18,11 +18,11 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any, Literal
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.boxes import boxes_only
 from fardo.core.arrange.cannot import Cannot, cannot
 from fardo.core.arrange.initial_layout import initial_layouts
-from fardo.core.arrange.search import State, improve, merge, pack_into
+from fardo.core.arrange.search import SearchState, improve, merge, pack_into
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.aims import Aim, aims_below
 from fardo.core.plan.job import Job
@@ -52,14 +52,16 @@ _AT_ONCE = 3  # rounds before a worker tells how far it is
 
 @dataclass(frozen=True, slots=True)
 class Progress:
-    """
+    """How far a search is.
+
     Args:
-        done, of: rounds of all searches, and sizes tried. answers: the best so far, the best first.
+        done, of: rounds of all searches, and sizes tried.
+        answers: the best so far, the best first.
     """
 
     done: int
     of: int
-    answers: tuple[Answer, ...]
+    answers: tuple[Arrangement, ...]
 
 
 class Workers:
@@ -90,7 +92,7 @@ class Workers:
         told: Callable[[Progress], None] | None = None,
         stop: threading.Event | None = None,
     ) -> tuple[Weighed, ...]:
-        """Arrangements of a job, the one that costs least in all first. Args: as of `arrange`."""
+        """Arrangements of a job, the one that costs least in all first. Called as `arrange` is."""
         return _look_for_cheapest(self.crew().submit, whole, effort, told, stop)
 
     def close(self) -> None:
@@ -106,11 +108,12 @@ class Workers:
         effort: Effort = "normal",
         told: Callable[[Progress], None] | None = None,
         stop: threading.Event | None = None,
-    ) -> tuple[Answer, ...]:
+    ) -> tuple[Arrangement, ...]:
         """The best for each proportion, the best first; none where nothing was found, or it was stopped before.
 
         Args:
-            told: called with every step forward. stop: set to end it with the best so far.
+            told: called with every step forward.
+            stop: set to end it with the best so far.
         """
         return _search(self.crew(), ask, effort, told, stop)
 
@@ -135,7 +138,11 @@ def rounds_of(ask: Ask, effort: Effort) -> int:
 
 @dataclass(frozen=True, slots=True)
 class Whole:
-    """What is to be sent, and what it is priced by. Args: seed: same job, seed and effort, same answer."""
+    """What is to be sent, and what it is priced by.
+
+    Args:
+        seed: same job, seed and effort, same answer.
+    """
 
     job: Job
     shop: Shop
@@ -157,21 +164,21 @@ def _received(sent: Sent) -> tuple[Whole, Ask]:
     return whole, whole.ask
 
 
-def _improve_sent(sent: Sent, state: State, rounds: int) -> State:
+def _improve_sent(sent: Sent, state: SearchState, rounds: int) -> SearchState:
     return improve(_received(sent)[1], state, rounds)
 
 
-def _weigh_sent(sent: Sent, answers: Sequence[Answer]) -> list[Weighed]:
+def _weigh_sent(sent: Sent, answers: Sequence[Arrangement]) -> list[Weighed]:
     whole, _ = _received(sent)
     return weigh_each(whole.job, answers, whole.shop, whole.carriers)
 
 
-def _aims_sent(sent: Sent, answer: Answer, least: int) -> list[Aim]:
+def _aims_sent(sent: Sent, answer: Arrangement, least: int) -> list[Aim]:
     whole, _ = _received(sent)
     return aims_below(whole.job, answer, least, whole.shop, whole.carriers)
 
 
-def _pack_sent(sent: Sent, inside: Sizes, rounds: int) -> Answer | None:
+def _pack_sent(sent: Sent, inside: Sizes, rounds: int) -> Arrangement | None:
     return pack_into(replace(_received(sent)[1], inside=inside), rounds)
 
 
@@ -183,14 +190,15 @@ def _look_for_cheapest(
     stop: threading.Event | None,
 ) -> tuple[Weighed, ...]:
     """Each batch is asked for at once and taken in the order it was asked for, so that it comes out the same however
-    long each takes."""
+    long each takes.
+    """
     ask, sent = whole.ask, pickle.dumps(whole)
     rounds, tries = rounds_of(ask, effort), _TRIES[effort]
     of = rounds * CHAINS + tries
     best: tuple[Weighed, ...] = ()
     done = 0
 
-    def weigh_all(found: Sequence[Answer]) -> None:
+    def weigh_all(found: Sequence[Arrangement]) -> None:
         nonlocal best
         answers = [answer for answer in found if not any(one.goes_into(answer) for one in best)]
         parts = [submit(_weigh_sent, sent, answers[n::CHAINS]) for n in range(CHAINS)]
@@ -201,7 +209,7 @@ def _look_for_cheapest(
     layouts = initial_layouts(ask)
     for n in range(0, len(layouts), _AT_FIRST):
         weigh_all(layouts[n : n + _AT_FIRST])
-    states = [State(chain) for chain in range(CHAINS)]
+    states = [SearchState(chain) for chain in range(CHAINS)]
     while states[0].done < rounds and not _stopped(stop):
         at_once = min(_AT_ONCE, rounds - states[0].done)
         states = [one.result() for one in [submit(_improve_sent, sent, state, at_once) for state in states]]
@@ -209,7 +217,7 @@ def _look_for_cheapest(
         weigh_all(merge(states))
     failed: list[Sizes] = []
     tried = 0
-    aimed_from: Answer | None = None
+    aimed_from: Arrangement | None = None
     listed: list[Aim] = []
     while tried < tries and best and not _stopped(stop):
         if best[0].answer != aimed_from:
@@ -246,7 +254,7 @@ def cheapest_here(whole: Whole, effort: Effort) -> tuple[Weighed, ...]:
 def arranged_quickly(shop: Shop, carriers: Carriers, seed: int = 0) -> Arranged:
     """How what a parcel of several holds may lie, the cheapest first; of very many things nothing: that takes long."""
 
-    def of_one(job: Job) -> tuple[Answer, ...]:
+    def of_one(job: Job) -> tuple[Arrangement, ...]:
         if len(job.must_load().units) > _MANY:
             return ()
         return tuple(one.answer for one in cheapest_here(Whole(job, shop, carriers, seed), "quick")[:_OF_A_PARCEL])
@@ -260,10 +268,10 @@ def _search(
     effort: Effort,
     told: Callable[[Progress], None] | None,
     stop: threading.Event | None,
-) -> tuple[Answer, ...]:
+) -> tuple[Arrangement, ...]:
     rounds = rounds_of(ask, effort)
-    states = [State(chain) for chain in range(CHAINS)]
-    running: dict[Future[State], int] = {}
+    states = [SearchState(chain) for chain in range(CHAINS)]
+    running: dict[Future[SearchState], int] = {}
     for chain, state in enumerate(states):
         running[crew.submit(improve, ask, state, 1)] = chain
     while running:
@@ -282,7 +290,7 @@ def _search(
     return merge(states)
 
 
-def _enough(ask: Ask, state: State) -> bool:
+def _enough(ask: Ask, state: SearchState) -> bool:
     """In a box that is there, to go in is all that is asked."""
     return ask.inside is not None and state.goes_in
 

@@ -16,7 +16,7 @@ from fardo.core.refusal import BadInput
 from fardo.files.tariff import read_tariffs, services_of
 
 if TYPE_CHECKING:
-    from fardo.api.desk import Desk
+    from fardo.api.context import AppContext
 
 _COLLECTED_AFTER = (20_000, 20, 50)  # objects made, and how many of these rounds the older ones wait
 
@@ -36,7 +36,8 @@ def stand_in(device: str, port: int, shop: str) -> bool:
 @contextmanager
 def carrier_beside(port: int) -> Iterator[tuple[str, str]]:
     """A simulated carrier in a process of its own, for as long as this one runs: its address, and what it says of it.
-    Nothing where its port is taken."""
+    Nothing where its port is taken.
+    """
     arguments = [sys.executable, "-m", "fardo.cli", "standin", "carrier", "--port", str(port)]
     # It ends when its input does, and that is when this process ends, however it ends.
     carrier = subprocess.Popen(arguments, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
@@ -75,9 +76,10 @@ def be_carrier(port: int) -> None:
     server.run(sockets=[listening])
 
 
-def _keep_out_of_collection(desk: Desk) -> None:
+def _keep_out_of_collection(desk: AppContext) -> None:
     """What is there from now on, code, models and the shop's tariffs, is not looked through again for what is no longer
-    needed: a look through all of it held up a keystroke by a fifth of a second every few seconds."""
+    needed: a look through all of it held up a keystroke by a fifth of a second every few seconds.
+    """
     with suppress(Exception):  # a shop that cannot be read is told page by page
         _ = desk.today
     gc.collect()

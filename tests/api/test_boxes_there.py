@@ -210,7 +210,7 @@ def test_the_packing_sheet_says_which_box_and_what_is_free_on_six_sides(stocked:
     saved = stocked.post("/api/jobs", json=post(chosen=chosen)).json()
     pages = PdfReader(io.BytesIO(stocked.get(f"/api/jobs/{saved['id']}/packing.pdf").content)).pages
     words = pages[0].extract_text()
-    assert "Box from the shelf: cube" in words
+    assert "Stock box: cube" in words
     assert "inside 14 x 14 x 12 in" in words
     assert "free around the wrapped goods: left 2, right 2, front 2, back 2, below 1, above 3 in" in words
     tables = pages[1].extract_text()

@@ -65,7 +65,7 @@ def test_a_device_without_a_shop_says_so() -> None:
     port = free_port()
     server = serve(MODELS["scale"], port, f"http://127.0.0.1:{free_port()}")
     try:
-        assert "The shop does not answer" in pressed(f"http://127.0.0.1:{port}", "4 lb")
+        assert "server is not responding" in pressed(f"http://127.0.0.1:{port}", "4 lb")
     finally:
         server.shutdown()
         server.server_close()

@@ -1,4 +1,4 @@
-"""Jobs over the wire: kept whole, changed from a revision, found, put away and brought back."""
+"""Jobs over the wire: kept whole, changed from a revision, found, archived and brought back."""
 
 from __future__ import annotations
 

@@ -148,5 +148,5 @@ def test_other_ways_stand_beside_the_carriers_and_are_never_the_cheapest_by_them
     assert knot(work, "price")["says"].startswith("The workshop's own van There and back")
     assert work["docket"]["total"] == van["total"]
     nowhere, way = work_out(client, job())
-    assert [no["why"] for no in way["others_refused"]] == ["goes by the distance, and nobody said how far it is"]
+    assert [no["why"] for no in way["others_refused"]] == ["priced by distance: enter the driving distance"]
     assert nowhere["docket"]["total"] == way["quotes"][0]["total"]

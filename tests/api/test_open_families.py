@@ -1,5 +1,6 @@
 """What is added to an open family is in the formats, the API, the settings, the plans and the command, with no list to
-be kept elsewhere. `tests/browser/test_making.py` finds it on the page."""
+be kept elsewhere. `tests/browser/test_making.py` finds it on the page.
+"""
 
 from __future__ import annotations
 

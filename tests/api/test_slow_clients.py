@@ -12,7 +12,7 @@ import httpx
 import pytest
 import uvicorn
 
-from fardo.api import guard, patience
+from fardo.api import patience, request_guard
 from fardo.api.app import create_app
 from tests.made_up import job
 from tests.served import CREWS, AppHere
@@ -22,7 +22,7 @@ from tests.served import CREWS, AppHere
 def address(shop_file: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[tuple[str, int]]:
     """A shop that waits a fifth of a second where it would wait ten."""
     monkeypatch.setattr(patience, "HEAD_S", 0.2)
-    monkeypatch.setattr(guard, "_PAUSE_S", 0.2)
+    monkeypatch.setattr(request_guard, "_PAUSE_S", 0.2)
     usual = uvicorn.Config
 
     def config(*args: Any, **options: Any) -> uvicorn.Config:

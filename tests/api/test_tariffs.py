@@ -1,4 +1,4 @@
-"""The tariffs over the wire: listed with what to look at, read in whole or not at all, tried, put away, versions."""
+"""The tariffs over the wire: listed with what to look at, read in whole or not at all, tried, archived, versions."""
 
 from __future__ import annotations
 

@@ -120,7 +120,7 @@ def test_the_docket_names_each_part_whose_cushion_falls_short(client: TestClient
     told = work(client, slab(name="panel", fragility="20 G", gap="1"), slab(name="lid", fragility="rugged", gap="2"))
     short = [caution for caution in told["docket"]["cautions"] if "of cushion" in caution]
     assert len(short) == 1
-    assert re.fullmatch(r"panel: goods that bear 20 G want [\d /]+ in of cushion, there is 1 in", short[0])
+    assert re.fullmatch(r"panel: goods that bear 20 G need [\d /]+ in of cushion, there is 1 in", short[0])
 
 
 def test_things_of_a_layout_are_as_large_as_they_are_wrapped(client: TestClient) -> None:

@@ -28,7 +28,8 @@ def browser() -> Iterator[webdriver.Chrome]:
 
 class Gate:
     """Lets no change through between two tests: a save outlives its page, and what a page sent last is no other
-    shop's."""
+    shop's.
+    """
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
@@ -43,7 +44,8 @@ class Gate:
 @pytest.fixture(scope="session")
 def standing() -> Iterator[AppHere]:
     """A server that stands while all tests run, so that the browser knows its scripts already; each opens its own shop
-    on it."""
+    on it.
+    """
     app = build_app()
     app.add_middleware(Gate)
     app.state.shut = True

@@ -98,8 +98,8 @@ def take_all(folder: Path) -> None:
                 page.driver.execute_script(
                     "arguments[0].click()", page.one(f"article[aria-label='{name}'] .beside input")
                 )
-            page.shows("[aria-label='Side by side'] h2", "3 of at most 4")
-            page.until(lambda: len(page.all("[aria-label='Side by side'] thead th")) == 3)
+            page.shows("[aria-label='Compare plans'] h2", "3 of at most 4")
+            page.until(lambda: len(page.all("[aria-label='Compare plans'] thead th")) == 3)
             take(page, folder, "side-by-side")
             page.open("/tariffs", ".carriers")
             next(one for one in page.all(".carrier") if "Oddbarrow" in one.text).click()

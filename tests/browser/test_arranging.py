@@ -41,7 +41,7 @@ def arranged(page: Page, wheel: str) -> None:
 def test_parts_are_arranged_with_a_click_and_the_docket_follows(page: Page, wheel: str) -> None:
     page.open(f"{wheel}/arrange", ".packed")
     page.until(lambda: shown(page) == 4)
-    page.shows(".bar .says", "side by side")
+    page.shows(".bar .says", "not arranged yet")
     before = page.text("aside .inside")
     arranged(page, wheel)
     assert page.text("aside .inside") != before

@@ -36,7 +36,7 @@ def test_from_an_empty_bench_to_a_printed_cut_sheet(empty_page: Page, empty_serv
     # The slip is folded or lies on top; it never sizes the box.
     page.one(".twine a[href$='/measure']").click()
     page.shows(".stated", "10 1/2 x 8 1/2 x 1 1/2 in")
-    page.shows("aside .total", "All in")
+    page.shows("aside .total", "Total cost")
     page.saved()
 
     # The box: a tray by the rule of thumb on B board.
@@ -153,7 +153,7 @@ def test_the_price_shows_what_to_trim_on_a_map(page: Page) -> None:
     key = next(row["id"] for row in rows if row["title"] == "Concertina for Ostwick")
     page.open(f"/jobs/{key}/price", "tr.plan")
     page.one("tr.plan button.open").send_keys(Keys.ENTER)
-    page.shows(".steps", "less: the")
+    page.shows(".steps", ": reduce the")
     assert page.one(".steps svg .mark")
     assert page.all(".steps svg .arrow")
     assert page.axe() == []

@@ -144,10 +144,10 @@ def test_a_tariff_is_looked_at_tried_and_put_away_with_undo(page: Page, tmp_path
     page.fill("try-size", "40 x 30 x 20 cm")
     page.press(Keys.ENTER)
     page.shows(".tried", "Standard, account, billed as")
-    page.button("Put away").click()
-    page.shows(".toast", "put away")
+    page.button("Archive").click()
+    page.shows(".toast", "archived")
     page.button("Undo").click()
-    page.button("Put away")
+    page.button("Archive")
     bad = tmp_path / "bad.tariff.json"
     bad.write_text('{"format": "fardo-tariff/1", "carrier": "Fennick"}')
     page.one("#tariff-file").send_keys(str(bad))
@@ -174,7 +174,7 @@ def test_what_is_added_to_a_family_is_on_the_page(page: Page, monkeypatch: pytes
     assert page.one("#insert-0-count").get_attribute("value") == "3"
     page.fill("insert-0-length", "3")
     page.shows(".tabs", "wedge × 3")
-    page.button("Look at all").click()
+    page.button("Show all").click()
     page.shows(".ways", "Hooped case")
     page.open("/tariffs", ".carriers")
     next(one for one in page.all(".carrier") if "Quillmere" in one.text).click()

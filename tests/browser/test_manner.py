@@ -115,9 +115,9 @@ def test_a_fault_says_what_was_read_keeps_it_and_saves_nothing(page: Page) -> No
     page.shows("#parts-faults.wrong", "Length: read 'ten or so'")
     page.shows("#parts-faults", "Allowed: a length such as 10 1/2")
     assert page.one("#part-0-length").get_attribute("aria-invalid") == "true"
-    page.shows(".state .words", "not saved yet")
+    page.shows(".state .words", "Not saved")
     # The docket keeps the last figures and says so.
-    page.shows("aside", "These are the last figures")
+    page.shows("aside", "from before your last change")
     page.fill("part-0-width", "8 in")
     assert page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]["length"] == "9 1/2 in"
     assert page.api(f"/api/jobs/{key}")["job"]["parts"][0]["shape"]["width"] == "9 1/2 in"
@@ -144,7 +144,7 @@ FAULTS = [
     ("to", "??", "not a postcode"),
     ("value", "a lot", "not an amount of money"),
 ]
-LABELS = {"to": "to postcode", "extra-0-size": "size of spare reeds, boxed"}
+LABELS = {"to": "destination postcode", "extra-0-size": "size of spare reeds, boxed"}
 
 
 def test_each_fault_is_told_by_the_label_of_its_field(page: Page) -> None:
@@ -182,7 +182,7 @@ def test_nothing_moves_while_typing(page: Page) -> None:
 def test_an_extra_taken_off_comes_back_by_undo(page: Page) -> None:
     first_job(page)
     before = page.text(".stated")
-    page.one("button[aria-label='Take spare reeds, boxed off the list']").click()
+    page.one("button[aria-label='Remove spare reeds, boxed']").click()
     page.until(lambda: page.text(".stated") != before)
     page.button("Undo").click()
     page.shows(".stated", before)
@@ -200,7 +200,7 @@ def test_a_metric_shop_types_and_reads_centimetres_and_kilos(page: Page) -> None
     page.shows(".heads", "Measures, cm")
     page.fill("part-0-length", "40")
     page.press(Keys.TAB, "30", Keys.TAB, "10", Keys.TAB, "2.5")
-    page.one("button[aria-label^='Take packing slip']").click()
+    page.one("button[aria-label^='Remove packing slip']").click()
     page.shows(".stated", "50 x 40 x 20 cm")
     page.fill("part-0-length", "15 3/4 in")
     page.shows("#parts-faults", "Length = 40.1 cm")
@@ -231,7 +231,7 @@ def test_a_whole_job_without_the_mouse(page: Page) -> None:
     page.press(Keys.TAB, Keys.TAB, Keys.TAB, Keys.TAB)
     page.until(lambda: page.focus == "to")
     page.press("73120")
-    page.shows("aside .total", "All in")
+    page.shows("aside .total", "Total cost")
     page.press(Keys.ESCAPE, "w")
     page.one("#gap").send_keys("1")
     page.saved()

@@ -29,7 +29,7 @@ def test_from_an_empty_bench_to_the_box_that_packers_reach_for(
     empty_page.fill("to", "73120")
     empty_page.saved()
     empty_page.open(f"/jobs/{job}/box", ".way")
-    empty_page.shows(".way", "Box from the shelf")
+    empty_page.shows(".way", "Stock box")
     empty_page.shows(".way.picked small", box)
     assert empty_page.axe() == []
 
@@ -46,13 +46,13 @@ def test_a_found_box_stands_among_the_ways_and_is_kept_in_the_stash(page: Page) 
     page.one("input[name=way][value=stash]").find_element("xpath", "..").click()
     page.until(lambda: any("organ carton" in one.text for one in page.all(".hand label")))
     assert page.axe() == []
-    page.button("Keep in the stash").click()
+    page.button("Save to the stash").click()
     page.shows(".toast", "organ carton is in the stash")
     page.saved()
     assert "organ carton" in [one["name"] for one in page.api("/api/shop")["shop"]["boxes"]]
     assert page.api(f"/api/jobs/{job}")["job"]["found_boxes"] == []
     page.button("Undo").click()
-    page.shows(".found .row", "Keep in the stash")
+    page.shows(".found .row", "Save to the stash")
     page.until(lambda: "organ carton" not in [one["name"] for one in page.api("/api/shop")["shop"]["boxes"]])
 
 

@@ -53,23 +53,23 @@ def test_up_to_four_plans_are_laid_side_by_side_and_one_taken_away(page: Page) -
     priced(page)
     for label in ("Wendlefirth Post Parcel, counter", "Oddbarrow Ground, account"):
         beside(page, label)
-    page.shows("[aria-label='Side by side'] h2", "2 of at most 4")
-    table = "[aria-label='Side by side'] table"
+    page.shows("[aria-label='Compare plans'] h2", "2 of at most 4")
+    table = "[aria-label='Compare plans'] table"
     sums = [total(page, label) for label in ("Wendlefirth Post Parcel, counter", "Oddbarrow Ground, account")]
     page.shows(table, f"{abs(sums[0] - sums[1]):.2f} more")
-    assert "the least" in page.text(table)
+    assert "lowest" in page.text(table)
     # Down to the box and the parts: what differs is told, what does not is not.
     assert "Tray with a part-depth lid" in page.text(table)
     assert "outside" in page.text(table)
     assert page.axe() == []
     beside(page, "Oddbarrow Express, account")
     beside(page, "Passenger's luggage, one checked bag, counter")
-    page.shows("[aria-label='Side by side'] h2", "4 of at most 4")
+    page.shows("[aria-label='Compare plans'] h2", "4 of at most 4")
     fifth = unfolded(page, "Quillmere Courier Standard, account").find_element("css selector", ".beside input")
     assert not fifth.is_enabled()
-    page.one("[aria-label='Take Oddbarrow Express, account, away']").send_keys(Keys.ENTER)
+    page.one("[aria-label='Remove Oddbarrow Express, account']").send_keys(Keys.ENTER)
     page.until(lambda: fifth.is_enabled())
-    page.one("[aria-label='Side by side'] .open").send_keys(Keys.ENTER)
+    page.one("[aria-label='Compare plans'] .open").send_keys(Keys.ENTER)
     page.until(lambda: not page.all(table))
 
 
@@ -84,7 +84,7 @@ def test_the_table_is_sorted_filtered_and_gone_through_by_keys(page: Page) -> No
     page.choose("plans-shown", "best of each box")
     page.until(lambda: "Slotted case" in page.text("table.plans"))
     names = page.until(lambda: [one.text for one in page.all("tr.plan .box")])
-    # In other ways the box in hand stands there again.
+    # In other ways the selected box stands there again.
     assert len(set(names)) >= len(names) - 5
     page.choose("plans-shown", "all")
     page.fill("plans-words", "slotted express")
@@ -95,7 +95,7 @@ def test_the_table_is_sorted_filtered_and_gone_through_by_keys(page: Page) -> No
     page.fill("plans-words", "")
     page.until(lambda: len(page.all(rows)) > services)
     page.fill("plans-days", "3")
-    page.until(lambda: "Wendlefirth Post Parcel" not in page.text("table.plans").split("In other ways")[0])
+    page.until(lambda: "Wendlefirth Post Parcel" not in page.text("table.plans").split("Other ways to send it")[0])
     page.fill("plans-days", "")
     page.choose("plans-shown", "best of each service")
     page.until(lambda: len(page.all(rows)) == services)
@@ -111,7 +111,7 @@ def test_the_table_is_sorted_filtered_and_gone_through_by_keys(page: Page) -> No
 
 def test_an_alternative_is_chosen_with_its_box_and_undone(page: Page) -> None:
     job = priced(page)
-    page.shows("[aria-label=Alternatives]", "By habit, the next ready box")
+    page.shows("[aria-label=Alternatives]", "Usual practice, the next ready box")
     uncut = next(one for one in page.all("[aria-label=Alternatives] li") if one.text.lower().startswith("no cutting"))
     saved = uncut.find_element("css selector", ".figure").text
     uncut.find_element("css selector", "button").send_keys(Keys.ENTER)
@@ -244,9 +244,9 @@ def test_a_carrier_is_asked_beside_its_tariff_and_its_faults_leave_the_screen_al
         wired(client, carrier).raise_for_status()
     fault(carrier, "slow")
     job = priced(page)
-    section = "[aria-label='What carriers say themselves']"
-    page.button("Ask over the network").send_keys(Keys.ENTER)
-    page.button("Asking…")
+    section = "[aria-label='Live quotes']"
+    page.button("Get live quote").send_keys(Keys.ENTER)
+    page.button("Waiting for the carrier…")
     # While it is slow, all else goes on.
     beside(page, "Oddbarrow Ground, account")
     page.one("article .beside input:checked")
@@ -254,12 +254,12 @@ def test_a_carrier_is_asked_beside_its_tariff_and_its_faults_leave_the_screen_al
     for name, says in (("error", "has trouble of its own"), ("nonsense", "answers what cannot be read"),
                        ("wrong sum", "its lines for Ground come to"), ("drops", "cannot be reached")):  # fmt: skip
         fault(carrier, name)
-        page.button("Ask again").send_keys(Keys.ENTER)
+        page.button("Get it again").send_keys(Keys.ENTER)
         page.shows(section, f"{CARRIER} {says}")
         assert row(page, "Oddbarrow Ground, account").is_displayed()
     fault(carrier, "")
-    page.button("Ask again").send_keys(Keys.ENTER)
-    account = f"[aria-label='{CARRIER} Ground, account, over the network']"
+    page.button("Get it again").send_keys(Keys.ENTER)
+    account = f"[aria-label='{CARRIER} Ground, account, live quote']"
     page.one(account)
     assert page.one(f"{account} .differs th").text == "fuel"
     assert page.axe() == []
@@ -299,19 +299,19 @@ def test_a_tariff_is_changed_looked_over_and_kept_as_a_version(page: Page) -> No
     assert page.axe() == []
     cell(page, CELL, "dear")
     page.shows(".one .says", "services[0].charges[0].rows[7][5]")
-    assert not page.button("Keep as a new version").is_enabled()
+    assert not page.button("Save as a new version").is_enabled()
     page.button("Go there").send_keys(Keys.ENTER)
     page.until(lambda: page.focus == CELL)
     # Closed and opened again, what was typed is there still.
     changing(page)
     assert page.driver.find_element("id", CELL).get_attribute("value") == "dear"
     cell(page, CELL, "1.99")
-    page.shows(".one .says", "Look again: Ground, charge 1: the row up to 8 lb costs 1.99")
+    page.shows(".one .says", "Warnings: Ground, charge 1: the row up to 8 lb costs 1.99")
     cell(page, CELL, "16.15")
     page.until(lambda: "Look again" not in page.text(".one .says"))
     page.driver.find_element("id", CELL).send_keys(Keys.ARROW_DOWN)
     page.until(lambda: page.focus == "t-services[0].charges[0].rows[8][5]")
-    keep = page.button("Keep as a new version")
+    keep = page.button("Save as a new version")
     page.until(lambda: keep.is_enabled())
     keep.send_keys(Keys.ENTER)
     page.shows(".toast", f"{CARRIER} is kept as version 2.")
@@ -336,7 +336,7 @@ def test_charges_are_added_moved_and_taken_away_and_what_is_left_out_comes_back(
     page.until(lambda: len(page.all("legend")) < last)
     page.button("Add one like it").send_keys(Keys.ENTER)
     page.shows(".one .tabs", "Ground 2")
-    page.button("Leave it as it was").send_keys(Keys.ENTER)
+    page.button("Discard changes").send_keys(Keys.ENTER)
     page.shows(".toast", "What was changed is left out.")
     page.button("Undo").send_keys(Keys.ENTER)
     page.button("Change it").send_keys(Keys.ENTER)
@@ -371,8 +371,8 @@ def test_a_carrier_is_begun_on_the_screen(page: Page) -> None:
     page.press(Keys.ENTER)
     page.shows(".one .tabs", "Parcel")
     cell(page, "t-services[0].charges[0].rows[0][1]", "7.77")
-    page.until(lambda: page.button("Keep as a new version").is_enabled())
-    page.button("Keep as a new version").send_keys(Keys.ENTER)
+    page.until(lambda: page.button("Save as a new version").is_enabled())
+    page.button("Save as a new version").send_keys(Keys.ENTER)
     page.shows(".toast", "Mossgate Carts is kept as version 2.")
     page.fill("try-weight", "2 lb")
     page.press(Keys.ENTER)

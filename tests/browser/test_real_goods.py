@@ -89,7 +89,7 @@ def test_an_eight_part_kit_is_entered_by_keyboard_alone(page: Page) -> None:
     page.press(Keys.TAB)
     page.until(lambda: page.focus == "to")
     page.press("73120")
-    page.shows("aside .total", "All in")
+    page.shows("aside .total", "Total cost")
     page.saved()
     kept = parts_of(page, page.driver.current_url.removeprefix(page.url).removesuffix("/measure"))
     assert [(one["name"], str(one["count"])) for one in kept] == [(name, count) for name, count, *_ in KIT]
@@ -109,7 +109,7 @@ def test_up_and_down_keep_to_the_column_and_a_row_comes_back_by_undo(page: Page)
     assert page.focus == "part-1-width"
     page.press(Keys.ARROW_DOWN, Keys.ARROW_DOWN, Keys.ARROW_UP)
     assert page.focus == "part-1-width"
-    page.one("button[aria-label='Take b off the list']").click()
+    page.one("button[aria-label='Remove b']").click()
     page.until(lambda: len(page.all(".parts .row.chosen, .parts .row:not(.heads)")) == 2)
     page.button("Undo").click()
     page.until(lambda: page.one("#part-1-name").get_attribute("value") == "b")
@@ -219,10 +219,10 @@ def test_layers_grow_a_part_and_say_what_is_cut(page: Page) -> None:
     page.shows(".layer .comes", "adds 1 in on every side")
     page.shows(".wrap table", "large bubble, 1/2 in")
     page.choose("fragility", "very")
-    page.shows(".checked", "Very delicate goods in a parcel of this weight want")
+    page.shows(".checked", "very delicate goods in a parcel of this weight need")
     page.until(lambda: page.one("#gap").get_attribute("placeholder") == "3")
     page.fill("gap", "1/2")
-    page.shows(".checked.short", "More gap, another layer, or a softer fill")
+    page.shows(".checked.short", "Add gap, a layer, or a softer fill")
     page.one("[data-why='this cushion']").send_keys(Keys.ENTER)
     page.shows(".why-slip", "C x h / G")
     page.press(Keys.ESCAPE)
@@ -230,7 +230,7 @@ def test_layers_grow_a_part_and_say_what_is_cut(page: Page) -> None:
     page.shows("#wrap-1", "large bubble × 2")
     page.button("Undo").click()
     page.shows("#wrap-1", "bare")
-    page.one("button[aria-label='Take large bubble, 1/2 in off']").click()
+    page.one("button[aria-label='Remove large bubble, 1/2 in']").click()
     page.shows(".grown b", "10 x 8 x 6 in")
     page.choose("liner", "liner of foam")
     page.shows(".wrap table", "walls of the box")
@@ -358,11 +358,11 @@ def test_a_job_is_begun_from_the_line_by_its_kind_and_kept_as_one(page: Page) ->
     page.one("[data-step=straps]")
     page.all(".views button")[1].click()
     page.fill("part-0-length", "10")
-    page.button("Keep as a kind of goods").click()
+    page.button("Save as a kind of goods").click()
     page.one("#kind-title").send_keys("Our squeezebox", Keys.ENTER)
     page.shows(".toast", "Our squeezebox is a kind of goods now")
     # A second of that name is said, and takes its place only when told to.
-    page.button("Keep as a kind of goods").click()
+    page.button("Save as a kind of goods").click()
     page.fill("kind-title", "Our squeezebox")
     page.one("#kind-title").send_keys(Keys.ENTER)
     page.shows("[role=dialog] .wrong", "There is a kind of goods called Our squeezebox already")
@@ -378,11 +378,11 @@ def test_a_kind_is_copied_changed_put_away_and_brought_back(page: Page) -> None:
     page.until(lambda: page.one("#kind-called").get_attribute("value") == "Table loom")
     page.button("Copy").click()
     page.fill("kind-called", "Floor loom")
-    page.button("Keep as ours").click()
+    page.button("Save as our own").click()
     page.shows(".both > ul", "Floor loom")
     page.shows(".toast", "kept as the shop's own")
     assert page.api("/api/kinds/table-loom-2")["kind"]["title"] == "Floor loom"
-    page.button("Take ours off the list").click()
+    page.button("Remove ours").click()
     page.until(lambda: "Floor loom" not in page.text(".both > ul"))
     page.button("Undo").click()
     page.shows(".both > ul", "Floor loom")
@@ -391,7 +391,7 @@ def test_a_kind_is_copied_changed_put_away_and_brought_back(page: Page) -> None:
 def test_papers_of_taking_apart_are_printed_from_their_screen(page: Page) -> None:
     address = begin(page, "spinning-wheel", "Wheel for Ostwick")
     page.open(f"{address}/measure", ".papers a")
-    for words, kind in (("Labels for 4 bags", b"%PDF"), ("Sheet for putting together", b"%PDF")):
+    for words, kind in (("Labels for 4 bags", b"%PDF"), ("Reassembly sheet", b"%PDF")):
         assert httpx.get(page.button(words).get_attribute("href")).content.startswith(kind)
 
 

@@ -14,21 +14,25 @@ from tests.served import Served
 def test_a_job_put_away_comes_back_by_undo_and_from_the_list(page: Page) -> None:
     page.open("/", ".bench li")
     count = len(page.all(".bench li"))
-    page.one("button[aria-label='Put away: Concertina for Ostwick']").click()
+    page.one("button[aria-label='Archive: Concertina for Ostwick']").click()
     page.until(lambda: len(page.all(".bench li")) == count - 1)
     page.button("Undo").click()
     page.until(lambda: len(page.all(".bench li")) == count)
-    page.one("button[aria-label='Put away: Concertina for Ostwick']").click()
+    page.one("button[aria-label='Archive: Concertina for Ostwick']").click()
     page.until(lambda: len(page.all(".bench li")) == count - 1)
-    page.button("What was put away").click()
-    page.one("button[aria-label='Bring back: Concertina for Ostwick']").click()
+    page.button("Archived jobs").click()
+    page.one("button[aria-label='Restore: Concertina for Ostwick']").click()
     page.button("Back to the bench").click()
     page.until(lambda: len(page.all(".bench li")) == count)
 
 
 @pytest.mark.parametrize(
     ("choice", "kept"),
-    [("Keep mine", ["mine"]), ("Take theirs", ["theirs"]), ("Keep both", ["mine (this window's)", "theirs"])],
+    [
+        ("Save my version", ["mine"]),
+        ("Load the other", ["theirs"]),
+        ("Save mine as a copy", ["mine (this window's)", "theirs"]),
+    ],
 )
 def test_changed_in_another_window_either_or_both_are_kept(page: Page, choice: str, kept: list[str]) -> None:
     key = httpx.post(f"{page.url}/api/jobs", json=job(title="both")).json()["id"]
@@ -50,7 +54,7 @@ def test_a_choice_made_while_the_shop_was_away_is_kept_over_a_reload(empty_page:
     choose = page.button("Choose this box")
     empty_server.kill()
     choose.click()
-    page.shows(".state .words", "The shop does not answer")
+    page.shows(".state .words", "server is not responding")
     empty_server.restart()
     page.driver.refresh()
     page.button("Chosen")
@@ -86,7 +90,7 @@ def test_an_earlier_version_is_looked_at_brought_back_and_that_undone(page: Page
     page.one("button[aria-label='What differs in version 1']").send_keys(Keys.ENTER)
     page.shows("[role=dialog] table", "parts 1, length")
     assert page.axe() == []
-    page.one("button[aria-label='Bring back version 1']").send_keys(Keys.ENTER)
+    page.one("button[aria-label='Restore version 1']").send_keys(Keys.ENTER)
     page.shows(".toast", "Version 1 is back")
 
     def length() -> str:
@@ -101,7 +105,7 @@ def test_an_earlier_version_is_looked_at_brought_back_and_that_undone(page: Page
     page.button("Save the settings").click()
     page.until(lambda: page.api("/api/shop")["shop"]["town"] == "Fellmarch")
     page.button("Earlier versions").click()
-    page.all("button[aria-label^='Bring back']")[0].click()
+    page.all("button[aria-label^='Restore']")[0].click()
     page.until(lambda: page.api("/api/shop")["shop"]["town"] != "Fellmarch")
 
 
@@ -111,7 +115,7 @@ def test_while_the_shop_is_away_typing_goes_on_and_is_saved_after(empty_page: Pa
     key = first_job(page)
     empty_server.kill()
     page.fill("title", "typed in the dark")
-    page.shows(".state .words", "The shop does not answer")
+    page.shows(".state .words", "server is not responding")
     # It comes back, and what was typed is saved with no further stroke.
     empty_server.restart()
     page.saved()
@@ -121,7 +125,7 @@ def test_while_the_shop_is_away_typing_goes_on_and_is_saved_after(empty_page: Pa
 def test_typed_over_a_job_that_was_changed_elsewhere_meanwhile_is_not_saved_over_it(page: Page) -> None:
     key = first_job(page)
     page.fill("part-0-length", "ten or so")
-    page.shows(".state .words", "not saved yet")
+    page.shows(".state .words", "Not saved")
     kept = page.api(f"/api/jobs/{key}")
     page.open("/", ".bench li")
     change = {"revision": kept["revision"], "job": {**kept["job"], "title": "changed elsewhere"}}
@@ -129,7 +133,7 @@ def test_typed_over_a_job_that_was_changed_elsewhere_meanwhile_is_not_saved_over
     page.open(f"/jobs/{key}/measure", "#part-0-length")
     page.shows(".state .words", "Changed in another window")
     assert page.one("#part-0-length").get_attribute("value") == "ten or so"
-    page.button("Take theirs").click()
+    page.button("Load the other").click()
     page.until(lambda: page.one("#title").get_attribute("value") == "changed elsewhere")
     page.saved()
     assert page.one("#part-0-length").get_attribute("value") == "9 1/2"
@@ -138,7 +142,7 @@ def test_typed_over_a_job_that_was_changed_elsewhere_meanwhile_is_not_saved_over
 def test_a_sheet_of_what_cannot_be_saved_is_not_printed_and_says_so(page: Page) -> None:
     first_job(page)
     page.fill("value", "a lot")
-    page.shows(".state .words", "not saved yet")
+    page.shows(".state .words", "Not saved")
     page.press(Keys.ESCAPE, "b")
     page.one(".cut")
     windows = len(page.driver.window_handles)

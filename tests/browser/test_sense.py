@@ -39,7 +39,7 @@ def test_a_box_made_over_is_drawn_told_and_kept_as_a_pattern(page: Page) -> None
     page.shows(".steps", "Tape over every cut edge")
     page.until(lambda: page.all(".cut .drawing svg"))
     page.shows(".cut .key", "slit right through")
-    page.button("Keep as a pattern").send_keys(Keys.ENTER)
+    page.button("Save as a pattern").send_keys(Keys.ENTER)
     page.shows(".toast", "is kept as a pattern")
     (pattern,) = page.api("/api/shop")["shop"]["patterns"]
     assert pattern["name"].startswith(f"{pattern['box']} made ")

@@ -32,14 +32,14 @@ def test_a_label_that_is_not_known_blocks_another_until_the_carrier_says(
     page: Page, server: AppHere, carrier: str
 ) -> None:
     loom = job_called(server, "Table loom, folded")["id"]
-    page.open(f"/jobs/{loom}/price", "section[aria-label='What carriers say themselves']")
-    page.button("Ask over the network").send_keys(Keys.ENTER)
-    page.one("article[aria-label*='over the network'] button")
+    page.open(f"/jobs/{loom}/price", "section[aria-label='Live quotes']")
+    page.button("Get live quote").send_keys(Keys.ENTER)
+    page.one("article[aria-label*='live quote'] button")
     fault(carrier, "slow")
-    page.all("article[aria-label*='over the network'] button")[0].send_keys(Keys.ENTER)
+    page.all("article[aria-label*='live quote'] button")[0].send_keys(Keys.ENTER)
     page.shows(".label", "Label: unknown, asking")
     page.shows(".label", "does not answer in time")
-    assert page.all("article[aria-label*='over the network'] button") == []
+    assert page.all("article[aria-label*='live quote'] button") == []
     assert page.axe() == []
     # It is known after a reload too.
     page.open(f"/jobs/{loom}/price", ".label.pending")
@@ -64,7 +64,7 @@ def test_a_job_that_cannot_be_read_is_shown_and_its_text_can_be_saved(page: Page
     assert link == f"{server.url}/api/jobs/{row['id']}/text"
     assert len(page.all(".bench li")) > 4
     assert page.axe() == []
-    page.one("button[aria-label='Put away: Drive wheel for a treadle']").send_keys(Keys.ENTER)
+    page.one("button[aria-label='Archive: Drive wheel for a treadle']").send_keys(Keys.ENTER)
     page.until(lambda: page.all(".unreadable") == [])
 
 

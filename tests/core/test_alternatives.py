@@ -71,7 +71,7 @@ def test_what_an_alternative_gives_up_is_its_sum_over_the_cheapest() -> None:
 
 
 def test_the_margin_is_the_weakest_of_cushion_and_strength() -> None:
-    """t = C x h / G beside what is there; the certificate of 32 ECT single wall, 65 lb and 75 united inches."""
+    """T = C x h / G beside what is there; the certificate of 32 ECT single wall, 65 lb and 75 united inches."""
     boxed = box_for("slotted", jug(), shop())
     margin = margin_of([boxed], shop())
     asked = cushion_thickness(boxed.weights.total, 40, shop().cushion_factor)

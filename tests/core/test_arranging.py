@@ -6,12 +6,12 @@ from dataclasses import replace
 
 import pytest
 
-from fardo.core.arrange.ask import Answer, Ask, balance, moved_in
+from fardo.core.arrange.ask import Arrangement, Ask, balance, moved_in
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.cannot import cannot
-from fardo.core.arrange.hand import by_hand, drop, falls, faults, may_stand
-from fardo.core.arrange.load import over, overloaded
-from fardo.core.arrange.search import State, improve, merge
+from fardo.core.arrange.load_on_top import over, overloaded
+from fardo.core.arrange.manual import by_hand, drop, faults, may_stand, unsupported_depths
+from fardo.core.arrange.search import SearchState, improve, merge
 from fardo.core.arrange.turn import STANDING, TURNS, UNTURNED, about, after, determinant, is_square
 from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ring, Taper, bars
@@ -35,14 +35,14 @@ LEG = Body("leg", Taper(INCH * 2, INCH, INCH * 15), GAP, weight=POUND)
 SEAT = block("seat", 18, 6, 2, weight=POUND * 3)
 
 
-def best(ask: Ask, rounds: int = 6) -> Answer:
-    found = improve(ask, State(), rounds).best
+def best(ask: Ask, rounds: int = 6) -> Arrangement:
+    found = improve(ask, SearchState(), rounds).best
     assert found is not None
     assert seen_faults(ask, found.answer) == []
     return found.answer
 
 
-def sides(answer: Answer) -> list[str]:
+def sides(answer: Arrangement) -> list[str]:
     return [str(side.inches) for side in answer.inside]
 
 
@@ -54,12 +54,12 @@ def at(turn, x: str, y: str, z: str) -> Laid:
 def test_a_search_of_what_is_packed_as_one_goes_on_from_where_it_was(bundled: tuple[Body, ...]) -> None:
     """Round by round, as a search that tells how far it is goes on; it comes to the same as all rounds at once."""
     ask = Ask((*(replace(body, bundle="one") for body in bundled), SEAT, RIM, HUB), seed=3)
-    state = State()
+    state = SearchState()
     for _ in range(4):
         state = improve(ask, state, 3)
         assert state.best is not None
         assert seen_faults(ask, state.best.answer) == []
-    assert state.found == improve(ask, State(), 12).found
+    assert state.found == improve(ask, SearchState(), 12).found
     assert state.done == 12
 
 
@@ -85,16 +85,16 @@ def test_sizes_come_out_to_the_nanometre() -> None:
 
 def test_the_same_ask_gives_the_same_answer_and_another_seed_may_not() -> None:
     ask = Ask((RIM, SEAT, LEG, LEG))
-    assert improve(ask, State(), 5) == improve(ask, State(), 5)
-    in_two_goes = improve(ask, improve(ask, State(), 2), 3)
-    assert in_two_goes == improve(ask, State(), 5)
-    chains = [merge([improve(ask, State(chain), 3) for chain in range(2)]) for _ in range(2)]
+    assert improve(ask, SearchState(), 5) == improve(ask, SearchState(), 5)
+    in_two_goes = improve(ask, improve(ask, SearchState(), 2), 3)
+    assert in_two_goes == improve(ask, SearchState(), 5)
+    chains = [merge([improve(ask, SearchState(chain), 3) for chain in range(2)]) for _ in range(2)]
     assert chains[0] == chains[1]
 
 
 def test_the_best_of_each_proportion_is_given_the_least_first() -> None:
     ask = Ask((RIM, SEAT, LEG, LEG))
-    answers = merge([improve(ask, State(chain), 6) for chain in range(2)])
+    answers = merge([improve(ask, SearchState(chain), 6) for chain in range(2)])
     assert len({answer.proportion for answer in answers}) == len(answers)
     assert answers[0].room_nm3 == min(answer.room_nm3 for answer in answers)
 
@@ -109,7 +109,7 @@ def test_nothing_lies_over_what_bears_nothing() -> None:
 
 def test_what_bears_a_pound_bears_no_two() -> None:
     ask = Ask((block("tray", 10, 10, 2, bears=POUND), block("brick", 10, 10, 2, weight=POUND * 2)))
-    stacked = Answer((inches("11"), inches("11"), inches("6")),
+    stacked = Arrangement((inches("11"), inches("11"), inches("6")),
                      (at(UNTURNED, "1/2", "1/2", "1/2"), at(UNTURNED, "1/2", "1/2", "3")), (0, 1))  # fmt: skip
     assert overloaded(ask, stacked) == [0]
     answer = best(ask)
@@ -220,7 +220,7 @@ def test_a_thing_let_down_comes_to_rest_on_what_is_below_with_its_gap() -> None:
     answer = by_hand(ask, laid, (0, 1))
     # The seat is 2 in high on half an inch of gap, and half an inch is kept above it.
     assert drop(ask, answer, 1).mm == pytest.approx((INCH * 6).mm, abs=0.1)
-    assert falls(ask, answer)[1].mm == pytest.approx((INCH * 6).mm, abs=0.1)
+    assert unsupported_depths(ask, answer)[1].mm == pytest.approx((INCH * 6).mm, abs=0.1)
     alone = by_hand(Ask((HUB,)), (at(UNTURNED, "1", "1", "7"),), (0,))
     assert drop(Ask((HUB,)), alone, 0) == inches("6 1/2")
 
@@ -241,7 +241,7 @@ def test_a_bar_through_a_frame_is_no_arrangement_that_can_be_packed() -> None:
 
 def test_the_weight_of_two_like_halves_lies_in_the_middle() -> None:
     half = block("half", 10, 10, 2, weight=POUND)
-    answer = Answer(
+    answer = Arrangement(
         (INCH * 11, INCH * 11, INCH * 6),
         (at(UNTURNED, "1/2", "1/2", "1/2"), at(UNTURNED, "1/2", "1/2", "3 1/2")),
         (0, 1),
@@ -269,7 +269,7 @@ def test_a_job_keeps_its_arrangement_and_it_is_asked_whether_it_holds() -> None:
 
 
 def test_a_liner_moves_everything_in() -> None:
-    answer = Answer((INCH * 11, INCH * 11, INCH * 6), (at(UNTURNED, "1/2", "1/2", "1/2"),), (0,))
+    answer = Arrangement((INCH * 11, INCH * 11, INCH * 6), (at(UNTURNED, "1/2", "1/2", "1/2"),), (0,))
     lined = moved_in(answer, INCH)
     assert lined.inside == (INCH * 13, INCH * 13, INCH * 8)
     assert lined.laid[0].at == (inches("1 1/2"),) * 3

@@ -215,7 +215,8 @@ def jars(count: int, **divider: Any) -> Job:
 @pytest.mark.parametrize(("count", "cells"), [(2, (2, 1)), (4, (2, 2)), (6, (3, 2)), (7, (4, 2)), (12, (4, 3))])
 def test_cells_are_counted_from_the_goods_and_the_inside_follows(count: int, cells: tuple[int, int]) -> None:
     """A cell is 3 3/16 in and a strip of C board 5/32: from strip to strip 3 3/8, as the tape has it; the slip on top.
-    The height keeps its gap."""
+    The height keeps its gap.
+    """
     job = jars(count)
     assert job.load is not None
     inside, _ = inside_of(job.load, shop().grade("C"), shop())

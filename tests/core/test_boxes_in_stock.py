@@ -219,7 +219,7 @@ def test_what_can_be_made_over_is_named_where_nothing_fits_as_it_is() -> None:
     at = replace(shop(), stock=Stock((amp, box("small", "10 x 8 x 6"))))
     job = Job(load=load("22 x 6 x 15", "4 lb", gap="1/4"))
     reasons = dict(price_ways(job, at, Carriers(())).cannot)
-    lacks = "amp carton can be made over: as it comes it is 1 1/2 in (39 mm) not high enough"
+    lacks = "amp carton can be re-cut: as it comes it is 1 1/2 in (39 mm) not high enough"
     assert reasons["shelf"].endswith(lacks)
     assert reasons["stash"].endswith(lacks)
 

@@ -90,7 +90,8 @@ def test_a_pound_less_and_a_cubic_foot_less_are_found() -> None:
 
 def test_a_little_off_both_sides_across_may_do_what_one_alone_does_not() -> None:
     """10 1/2 x 10 1/2 across at /166, sides to the nearest inch: 20 x 11 x 11 is 15 lb, 20 x 10 x 10 is 13 lb; off one
-    of them only it is 20 x 11 x 10, 14 lb."""
+    of them only it is 20 x 11 x 10, 14 lb.
+    """
     steps = {step.what: step for step in cheaper_points(service("Parcel"), parcel("20 x 10 1/2 x 10 1/2", "2 lb"))}
     assert steps["girth"].by.nm < INCH.nm  # a sliver off each: just below the half inch
     assert steps["girth"].saves > steps["second side"].saves

@@ -21,7 +21,8 @@ def cloud(count: int, at: tuple[float, float, float]) -> Convex:
 
 def distance(a: Convex, b: Convex) -> float:
     """Of two hulls: the widest slab between them, by small steps of a linear program over directions in a box; scaled
-    to length 1 it is a lower bound, and at the best direction the distance itself."""
+    to length 1 it is a lower bound, and at the best direction the distance itself.
+    """
     best = 0.0
     for axis, sign in product(range(3), (1.0, -1.0)):
         # n.x of a is at least s, of b at most t; n's coordinate along the axis is 1.

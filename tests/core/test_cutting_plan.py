@@ -9,7 +9,7 @@ from hypothesis import example, given
 from hypothesis import strategies as st
 
 from fardo.core.board.grade import Sheet
-from fardo.core.cut.lay_out import CuttingPlan, Piece, lay_freely, plan_cuts
+from fardo.core.cut.lay_out import CutPiece, CuttingPlan, lay_freely, plan_cuts
 from fardo.core.cut.order import Cut, Rect, order_cuts
 from fardo.core.quantity import INCH, ZERO, Length
 from fardo.core.refusal import NoAnswer
@@ -18,10 +18,10 @@ from tests.made_up import inches
 SHEET = Sheet(INCH * 60, INCH * 40)
 side = st.integers(5, 40).map(lambda n: INCH * n)
 flutes = st.sampled_from(["either way", "along the blank", "across the blank"])
-piece = st.builds(lambda a, b, way: Piece("blank", (a, b), way), side, side, flutes)
+piece = st.builds(lambda a, b, way: CutPiece("blank", (a, b), way), side, side, flutes)
 
 
-def check(plan: CuttingPlan, pieces: list[Piece], kerf: Length) -> None:
+def check(plan: CuttingPlan, pieces: list[CutPiece], kerf: Length) -> None:
     laid = [placed for one in plan.sheets for placed in one.placed]
     assert sorted(p.piece.size for p in laid) == sorted(p.size for p in pieces)
     for one in plan.sheets:
@@ -67,19 +67,19 @@ def freed(sheet: Sheet, cuts: tuple[Cut, ...], kerf: Length) -> set[tuple[int, i
 
 
 @given(st.lists(piece, min_size=1, max_size=9), st.sampled_from([ZERO, inches("1/8")]))
-def test_every_piece_is_freed_once_by_cuts_that_go_through(pieces: list[Piece], kerf: Length) -> None:
+def test_every_piece_is_freed_once_by_cuts_that_go_through(pieces: list[CutPiece], kerf: Length) -> None:
     check(plan_cuts(pieces, [SHEET], kerf), pieces, kerf)
 
 
 def test_a_24_x_30_sheet_gives_four_blanks_of_14_x_12() -> None:
     """Common practice; straight cuts, one fence setting along and one across."""
-    plan = plan_cuts([Piece("tray", (inches("14"), inches("12")), "either way")] * 4, [Sheet(INCH * 30, INCH * 24)])
+    plan = plan_cuts([CutPiece("tray", (inches("14"), inches("12")), "either way")] * 4, [Sheet(INCH * 30, INCH * 24)])
     assert len(plan.sheets) == 1
     assert plan.fence_changes == 2
 
 
 def test_a_saw_takes_its_kerf_where_a_knife_takes_none() -> None:
-    pieces = [Piece("pad", (inches("15"), inches("12")), "either way")] * 4
+    pieces = [CutPiece("pad", (inches("15"), inches("12")), "either way")] * 4
     sheet = Sheet(INCH * 30, INCH * 24)
     assert len(plan_cuts(pieces, [sheet]).sheets) == 1
     assert len(plan_cuts(pieces, [sheet], inches("1/8")).sheets) == 4 - 2
@@ -88,14 +88,14 @@ def test_a_saw_takes_its_kerf_where_a_knife_takes_none() -> None:
 def test_flutes_are_kept_even_where_turning_would_save_a_sheet() -> None:
     sheet = Sheet(INCH * 48, INCH * 20)
     sizes = (inches("20"), inches("16"))
-    assert len(plan_cuts([Piece("pad", sizes, "either way")] * 3, [sheet]).sheets) == 1
-    assert len(plan_cuts([Piece("case", sizes, "across the blank")] * 3, [sheet]).sheets) == 2
+    assert len(plan_cuts([CutPiece("pad", sizes, "either way")] * 3, [sheet]).sheets) == 1
+    assert len(plan_cuts([CutPiece("case", sizes, "across the blank")] * 3, [sheet]).sheets) == 2
     along = Sheet(sheet.length, sheet.width, flutes_along=True)
-    assert len(plan_cuts([Piece("case", sizes, "across the blank")] * 3, [along]).sheets) == 1
+    assert len(plan_cuts([CutPiece("case", sizes, "across the blank")] * 3, [along]).sheets) == 1
 
 
 def test_a_knife_frees_a_pinwheel_that_no_straight_cut_frees() -> None:
-    pieces = [Piece("pad", (inches("5"), inches("3")), "either way")] * 4
+    pieces = [CutPiece("pad", (inches("5"), inches("3")), "either way")] * 4
     sheet = Sheet(INCH * 8, INCH * 8)
     assert len(plan_cuts(pieces, [sheet]).sheets) == 2
     freely = plan_cuts(pieces, [sheet], knife=True)
@@ -106,29 +106,29 @@ def test_a_knife_frees_a_pinwheel_that_no_straight_cut_frees() -> None:
 
 def test_off_cuts_are_used_up_before_a_whole_sheet_is_taken() -> None:
     offcut = Sheet(INCH * 22, INCH * 18, count=1, offcut=True)
-    plan = plan_cuts([Piece("pad", (inches("20"), inches("16")), "either way")], [SHEET, offcut])
+    plan = plan_cuts([CutPiece("pad", (inches("20"), inches("16")), "either way")], [SHEET, offcut])
     assert [one.sheet for one in plan.sheets] == [offcut]
-    both = plan_cuts([Piece("pad", (inches("20"), inches("16")), "either way")] * 2, [SHEET, offcut])
+    both = plan_cuts([CutPiece("pad", (inches("20"), inches("16")), "either way")] * 2, [SHEET, offcut])
     assert [one.sheet for one in both.sheets] == [offcut, SHEET]
 
 
 def test_what_no_sheet_takes_or_the_stock_does_not_do_for_is_said() -> None:
     with pytest.raises(NoAnswer, match="no sheet takes the case of Loom"):
-        plan_cuts([Piece("case", (INCH * 61, INCH * 10), "either way", "Loom")], [SHEET])
+        plan_cuts([CutPiece("case", (INCH * 61, INCH * 10), "either way", "Loom")], [SHEET])
     few = Sheet(INCH * 60, INCH * 40, count=1)
     with pytest.raises(NoAnswer, match="not enough sheets"):
-        plan_cuts([Piece("pad", (INCH * 50, INCH * 30), "either way")] * 2, [few])
+        plan_cuts([CutPiece("pad", (INCH * 50, INCH * 30), "either way")] * 2, [few])
 
 
 def test_one_large_sheet_beats_two_small_ones_and_a_small_one_a_large() -> None:
     small, large = Sheet(INCH * 48, INCH * 24), Sheet(INCH * 96, INCH * 48)
-    pads = [Piece("pad", (INCH * 40, INCH * 20), "either way")]
+    pads = [CutPiece("pad", (INCH * 40, INCH * 20), "either way")]
     assert [one.sheet for one in plan_cuts(pads, [large, small]).sheets] == [small]
     assert [one.sheet for one in plan_cuts(pads * 4, [small, large]).sheets] == [large]
 
 
 def test_what_is_left_and_what_is_used_make_up_the_sheet() -> None:
-    pieces = [Piece("pad", (INCH * n, INCH * 9), "either way") for n in (30, 22, 17, 11)]
+    pieces = [CutPiece("pad", (INCH * n, INCH * 9), "either way") for n in (30, 22, 17, 11)]
     plan = plan_cuts(pieces, [SHEET])
     (one,) = plan.sheets
     left = sum(rest.area_nm2 for rest in one.left)
@@ -141,8 +141,8 @@ SPENT = [(5, 8, "either way"), (5, 32, "either way"), (8, 15, "across the blank"
 
 
 @given(st.lists(piece, min_size=2, max_size=4))
-@example([Piece("blank", (INCH * a, INCH * b), way) for a, b, way in SPENT])  # its search had spent its states
-def test_no_order_of_the_cuts_sets_the_fence_less_often(pieces: list[Piece]) -> None:
+@example([CutPiece("blank", (INCH * a, INCH * b), way) for a, b, way in SPENT])  # its search had spent its states
+def test_no_order_of_the_cuts_sets_the_fence_less_often(pieces: list[CutPiece]) -> None:
     for one in plan_cuts(pieces, [SHEET]).sheets:
         if len(one.cuts) > 6:
             continue
@@ -156,6 +156,6 @@ def test_no_order_of_the_cuts_sets_the_fence_less_often(pieces: list[Piece]) -> 
 
 
 def test_the_same_pieces_give_the_same_plan() -> None:
-    pieces = [Piece(f"b{n}", (INCH * (9 + n), INCH * (7 + n % 3)), "either way") for n in range(9)]
+    pieces = [CutPiece(f"b{n}", (INCH * (9 + n), INCH * (7 + n % 3)), "either way") for n in range(9)]
     assert plan_cuts(pieces, [SHEET]) == plan_cuts(pieces, [SHEET])
     assert plan_cuts([], [SHEET]).sheets == ()

@@ -73,7 +73,8 @@ def test_a_grid_for_all_goes_by_what_they_weigh_together_and_cover_by_what_they_
 
 def test_freight_for_all_is_classed_by_the_density_of_all_of_them() -> None:
     """[NMFC density scale 2025, from memory] 1 ft3 of 3 lb is class 250, 1 ft3 of 21 lb class 70; 24 lb in 2 ft3 is 12
-    lb/ft3, class 85."""
+    lb/ft3, class 85.
+    """
     rows = [[name, "100.00"] for name in ("50", "55", "60", "65", "70", "85", "92.5", "100", "125", "175", "250")]
     freight = {"kind": "freight", "minimum": "1.00", "rows": rows}
     light, heavy = parcel("12x12x12", "3 lb"), parcel("12x12x12", "21 lb")
@@ -193,7 +194,7 @@ def test_ones_own_delivery_goes_by_the_road_there_and_back_once_for_all() -> Non
     assert lines(asked(VAN, near)) == [(0, "postage", "54.40"), (0, "postage", "36.00")]
     nowhere = quote(VAN, parcel("20x20x20", "30 lb"))
     assert isinstance(nowhere, Refused)
-    assert "nobody said how far" in nowhere.why
+    assert "enter the driving distance" in nowhere.why
 
 
 @pytest.mark.parametrize(("text", "mm"), [("40 mi", 64_373_760), ("65 km", 65_000_000), ("12,5 km", 12_500_000)])

@@ -9,10 +9,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fardo.core.arrange import beside
+from fardo.core.arrange import side_by_side
 from fardo.core.arrange.ask import quarter_turned
-from fardo.core.arrange.beside import Block, put_beside
 from fardo.core.arrange.body import stance
+from fardo.core.arrange.side_by_side import Block, lay_side_by_side
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.load import bodies_of
 from fardo.core.plan.needed import inside_needed
@@ -56,7 +56,7 @@ def _overlap(one: tuple[Sizes, Sizes], other: tuple[Sizes, Sizes]) -> bool:
 
 @given(st.tuples(side, side, side), things)
 def test_nothing_overlaps_and_everything_is_inside(padded: Sizes, extras: list[Sizes]) -> None:
-    arrangement = put_beside(
+    arrangement = lay_side_by_side(
         (Block("goods", padded), *(Block(str(n), size, extra=True) for n, size in enumerate(extras)))
     )
     placed = [(p.at, p.sizes) for p in arrangement.placed]
@@ -75,13 +75,13 @@ def test_for_a_single_extra_no_place_gives_a_smaller_box(padded: Sizes, extra: S
         volume_nm3(*(padded[a] + turn[a] if a == axis else max(padded[a], turn[a]) for a in range(3)))
         for turn, axis in product(permutations(extra), range(3))
     )
-    assert volume_nm3(*put_beside((Block("goods", padded), Block("one", extra, extra=True))).inside) == best
+    assert volume_nm3(*lay_side_by_side((Block("goods", padded), Block("one", extra, extra=True))).inside) == best
 
 
 def test_for_three_extras_the_narrow_beam_loses_next_to_nothing(monkeypatch: pytest.MonkeyPatch) -> None:
     """Against the same search with hundreds of arrangements kept: hardly ever larger, and then by a few per cent."""
     chance = random.Random(5)
-    search = put_beside.__wrapped__  # without its memory of earlier answers
+    search = lay_side_by_side.__wrapped__  # without its memory of earlier answers
     ratios = []
     for _ in range(40):
         padded, *sizes_of_extras = (
@@ -90,8 +90,8 @@ def test_for_three_extras_the_narrow_beam_loses_next_to_nothing(monkeypatch: pyt
         blocks = (Block("goods", padded), *(Block(str(n), size, extra=True) for n, size in enumerate(sizes_of_extras)))
         narrow = volume_nm3(*search(blocks).inside)
         with monkeypatch.context() as patch:
-            patch.setattr(beside, "_BEAM", 600)
-            patch.setattr(beside, "_STEPS", 6000)
+            patch.setattr(side_by_side, "_BEAM", 600)
+            patch.setattr(side_by_side, "_STEPS", 6000)
             ratios.append(narrow / volume_nm3(*search(blocks).inside))
     assert max(ratios) <= 1.05
     assert sum(ratio > 1 for ratio in ratios) <= 4

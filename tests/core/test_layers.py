@@ -215,7 +215,8 @@ def test_a_wrap_of_a_bundle_that_no_part_is_in_is_left_aside() -> None:
 
 def test_a_closed_box_is_wrapped_before_it_goes_in_an_envelope() -> None:
     """7 x 4 x 4 goes in a 9 1/2 x 12 1/2 padded envelope with one layer of small bubble, and with nothing spare for a
-    second lengthways (common practice)."""
+    second lengthways (common practice).
+    """
     goods = {"name": "bobbins", "weight": "1 lb", "gap": "1/8 in",
              "shape": {"kind": "box", "length": "6 1/2 in", "width": "3 1/2 in", "height": "3 1/2 in"}}  # fmt: skip
 

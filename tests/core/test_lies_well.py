@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from fardo.core.arrange.ask import Answer, Ask, balance
+from fardo.core.arrange.ask import Arrangement, Ask, balance
 from fardo.core.arrange.body import Body, Laid, stance
-from fardo.core.arrange.search import State, improve
+from fardo.core.arrange.cost import arrangement_cost, bulk, is_fragile, placement_penalty
+from fardo.core.arrange.search import SearchState, improve
 from fardo.core.arrange.turn import UNTURNED
-from fardo.core.arrange.worth import bulk, ill, is_fragile, worth
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Box, Cylinder
 from fardo.core.quantity import INCH, POUND, ZERO
@@ -25,10 +25,10 @@ def at(x: str, y: str, z: str) -> Laid:
     return Laid(UNTURNED, (inches(x), inches(y), inches(z)))
 
 
-def stacked(lower: int) -> Answer:
+def stacked(lower: int) -> Arrangement:
     laid = [at("0", "0", "6"), at("0", "0", "6")]
     laid[lower] = at("0", "0", "0")
-    return Answer((inches("6"), inches("6"), inches("12")), tuple(laid), (lower, 1 - lower))
+    return Arrangement((inches("6"), inches("6"), inches("12")), tuple(laid), (lower, 1 - lower))
 
 
 BRICK, CUSHION = cube("brick", 6, weight=POUND * 9), cube("cushion", 6, weight=POUND)
@@ -36,9 +36,9 @@ BRICK, CUSHION = cube("brick", 6, weight=POUND * 9), cube("cushion", 6, weight=P
 
 def test_of_two_ways_to_stack_the_heavy_thing_below_is_worth_more() -> None:
     ask = Ask((CUSHION, BRICK))
-    assert worth(ask, stacked(lower=1)) < worth(ask, stacked(lower=0))
+    assert arrangement_cost(ask, stacked(lower=1)) < arrangement_cost(ask, stacked(lower=0))
     # 9 of 10 lb with their middle at 3 in of 12, and one at 9: 3.6 in of 12 is 0.3, and half of it counts.
-    assert ill(ask.bodies, stacked(lower=1)) == pytest.approx(0.15)
+    assert placement_penalty(ask.bodies, stacked(lower=1)) == pytest.approx(0.15)
 
 
 def test_it_never_costs_more_than_three_hundredths_of_the_room() -> None:
@@ -46,13 +46,13 @@ def test_it_never_costs_more_than_three_hundredths_of_the_room() -> None:
     for lower in (0, 1):
         answer = stacked(lower)
         plain = bulk(ask, np.array([side.mm for side in answer.inside]))
-        assert plain <= worth(ask, answer) <= plain * 1.03
+        assert plain <= arrangement_cost(ask, answer) <= plain * 1.03
 
 
 def test_where_nothing_is_weighed_or_fragile_nothing_is_preferred() -> None:
     ask = Ask((cube("one", 6), cube("other", 6)))
-    assert ill(ask.bodies, stacked(lower=0)) == 0.0
-    assert worth(ask, stacked(lower=0)) == worth(ask, stacked(lower=1))
+    assert placement_penalty(ask.bodies, stacked(lower=0)) == 0.0
+    assert arrangement_cost(ask, stacked(lower=0)) == arrangement_cost(ask, stacked(lower=1))
 
 
 @pytest.mark.parametrize(("fragility", "is_so"), [(25, True), (60, True), (61, False), (None, False)])
@@ -65,14 +65,14 @@ def test_walls_count_that_a_fragile_thing_lies_against() -> None:
     box = (inches("12"), inches("12"), inches("12"))
     # Of four sides and the floor: two sides and the floor; nothing but the floor; nothing.
     for place, walls in ((at("1", "1", "1"), 3), (at("4", "4", "1"), 1), (at("4", "4", "7"), 0)):
-        assert ill((glass,), Answer(box, (place,), (0,))) == pytest.approx(walls / 5 / 2)
+        assert placement_penalty((glass,), Arrangement(box, (place,), (0,))) == pytest.approx(walls / 5 / 2)
 
 
 def test_pressing_leaves_a_fragile_thing_in_the_middle_where_that_costs_nothing() -> None:
     vase = Body("vase", Cylinder(INCH * 4, INCH * 5), Gap.even(INCH.half()), weight=POUND, fragility=30)
     tray = Body("tray", Box(INCH * 16, INCH * 12, INCH * 2), Gap.even(INCH.half()), weight=POUND * 4)
     ask = Ask((tray, vase), inside=(inches("17"), inches("13"), inches("9")))
-    found = improve(ask, State(), 8).best
+    found = improve(ask, SearchState(), 8).best
     assert found is not None
     answer = found.answer
     assert seen_faults(ask, answer) == []
@@ -89,7 +89,7 @@ def test_pressing_leaves_a_fragile_thing_in_the_middle_where_that_costs_nothing(
 def test_the_search_lays_the_heavy_thing_below() -> None:
     weights = {"cushion": POUND, "anvil": POUND * 30, "tin": POUND}
     ask = Ask(tuple(cube(name, 6, weight=weight) for name, weight in weights.items()))
-    answers = [found.answer for found in improve(ask, State(), 6).found]
+    answers = [found.answer for found in improve(ask, SearchState(), 6).found]
     assert answers
     for answer in answers:
         anvil = answer.laid[1]

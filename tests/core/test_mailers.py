@@ -184,7 +184,8 @@ def test_a_box_in_a_bag_trims_the_bag_on_both_sides() -> None:
 
 def test_a_box_in_a_bag_is_a_soft_pack_by_the_flat_size_of_the_trimmed_bag() -> None:
     """A box 11 x 5 x 5 of B flute is 11 1/4 x 5 1/4 x 5 1/2 closed: 16 1/2 and 10 3/4 flat, 27 1/4 together: past the
-    step at 27, within that at 31, and no side over 18 (Domestic Mail Manual, from memory)."""
+    step at 27, within that at 31, and no side over 18 (Domestic Mail Manual, from memory).
+    """
     snug = replace(box("11 x 5 x 5"), grade=shop().grade("B"))
     stocked = replace(shop(), stock=Stock((snug,), (pouch("24", "36", "bag"),)))
     boxed = box_up(load("10 x 4 x 4", "4 lb", gap="1/2"), "bagged", C, stocked)
@@ -196,7 +197,8 @@ def test_a_box_in_a_bag_is_a_soft_pack_by_the_flat_size_of_the_trimmed_bag() -> 
 
 def test_what_brings_a_bag_into_a_cheaper_tier_is_told() -> None:
     """A box 13 1/4 x 4 7/8 x 4 1/4 of B flute is 18 1/4 by 9 7/8 flat closed: no side of a soft pack may be over 18.
-    Cut by what is told it is within a tier, and a 64th less would not be."""
+    Cut by what is told it is within a tier, and a 64th less would not be.
+    """
     snug = replace(box("13 1/4 x 4 7/8 x 4 1/4"), grade=shop().grade("B"))
     stocked = replace(shop(), stock=Stock((snug,), (pouch("24", "36", "bag"),)))
     boxed = box_up(load("10 x 4 x 3 1/2", "4 lb", gap="1/8"), "bagged", C, stocked)

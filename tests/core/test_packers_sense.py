@@ -10,10 +10,10 @@ from functools import cache
 
 import pytest
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import Body, stance
-from fardo.core.arrange.hand import faults
 from fardo.core.arrange.initial_layout import initial_layout
+from fardo.core.arrange.manual import faults
 from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape import Box
@@ -154,10 +154,10 @@ def test_typed_pictures_stand_beside_each_other_and_not_on_each_other() -> None:
     assert float(stacked[0].inside[2].inches) > 25
 
 
-# --- Side by side obeys every rule ---------------------------------------------------------------------------------
+# --- Side by side obeys every rule ----------------------------------------------------------------------------------
 
 
-def laid_out(*bodies: Body) -> tuple[Answer, Ask]:
+def laid_out(*bodies: Body) -> tuple[Arrangement, Ask]:
     ask = Ask(bodies, apart_by=APART_BY)
     answer = initial_layout(ask)
     assert arrangement_checked.faults(ask, answer) == []
@@ -205,7 +205,7 @@ def test_piles_touch_unless_a_gap_between_is_said() -> None:
     assert heights == [sizes("12 x 9 x 5"), sizes("12 x 9 x 6")]
 
 
-def initial_layout_of(load: Load) -> Answer:
+def initial_layout_of(load: Load) -> Arrangement:
     return initial_layout(ask_of(load))
 
 
@@ -276,7 +276,8 @@ def test_any_number_of_a_kind_can_be_laid_out_by_its_rules(code: str, count: int
 @pytest.mark.parametrize("code", sorted(KINDS))
 def test_every_kind_stays_sensible_with_each_measure_half_an_inch_larger(code: str) -> None:
     """It still holds, keeps its rules and its check, and its sides grow by little more than that; of what is piled each
-    piece is half an inch thicker."""
+    piece is half an inch thicker.
+    """
     job = start_job(KINDS[code], "", starting_shop())
     for part in job.parts:
         for name, said in part.shape:

@@ -34,7 +34,8 @@ _CUT_WAYS = ["slotted", "tray", "part-lid", "overlap", "half-slotted", "halves"]
 @pytest.mark.parametrize("count", [1, 5, 12, 23])
 def test_equal_things_are_divided_in_as_many_ways_as_the_number_is(count: int) -> None:
     """Partitions into at most three parts: the whole number nearest to (n + 3)^2 / 12 (Andrews, The Theory of
-    Partitions, from memory)."""
+    Partitions, from memory).
+    """
     assert len(list(divisions((count,), 3))) == round((count + 3) ** 2 / 12)
 
 

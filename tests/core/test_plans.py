@@ -168,7 +168,7 @@ PRICE = PriceChoice("Mossgate", "Cart", "account", Money(2100, "USD"), POUND * 1
             "open open open",
             "Measure width, height, weight and 1 more",
         ),
-        (["postcode it goes to"], None, None, None, None, "open open open", "Say where it goes"),
+        (["postcode it goes to"], None, None, None, None, "open open open", "Enter the destination postcode"),
         ([], BOX, None, None, None, "tied open open", "Choose the box"),
         ([], BOX, BOX, None, None, "tied tied open", "Choose the service"),
         ([], BOX, BOX, PRICE, PRICE, "tied tied tied", "Print the cut sheet, cut and send"),

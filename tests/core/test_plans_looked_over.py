@@ -1,6 +1,7 @@
 """Plans looked over from outside: of goods that are arranged, divided, in a bag and in cells.
 
-`benchmarks.plans_checked` prints the same for every kind of goods and every job of the demo."""
+`benchmarks.plans_checked` prints the same for every kind of goods and every job of the demo.
+"""
 
 from __future__ import annotations
 

@@ -1,5 +1,6 @@
 """Each kind of plan wins where it should: a stack, a re-cut box, a container at a fixed price, a box in a bag, several
-parcels or one. The made-up shop and carriers; the figures follow from their prices."""
+parcels or one. The made-up shop and carriers; the figures follow from their prices.
+"""
 
 from __future__ import annotations
 

@@ -120,7 +120,7 @@ def test_a_count_of_flat_things_is_packed_in_its_piles() -> None:
 
 
 def test_9_lb_at_60_g_wants_1_1_2_in_and_at_30_g_3_in() -> None:
-    """t = C h / G: cushion method of MIL-HDBK-304, drop heights of ISTA 1A, C about 3; values from memory."""
+    """T = C h / G: cushion method of MIL-HDBK-304, drop heights of ISTA 1A, C about 3; values from memory."""
     assert cushion_thickness(POUND * 9, 60, Fraction(3)) == inches("1 1/2")
     assert cushion_thickness(POUND * 9, 30, Fraction(3)) == inches("3")
 
@@ -148,11 +148,14 @@ def test_the_check_says_so_where_it_and_the_habit_disagree() -> None:
     def says(has: str, fragility: int = 30) -> str:
         return check_cushion(POUND * 9, fragility, Fraction(3), inches(has), "in").says
 
-    assert says("2").startswith("Goods that bear 30 G in a parcel of this weight want 3 in of cushion; there is 2 in.")
-    assert "More gap" in says("2")
-    assert "More gap" not in says("3")
+    assert says("2").startswith(
+        "Cushion check: goods that bear 30 G in a parcel of this weight need 3 in, there is 2 in."
+    )
+    assert "Add gap" in says("2")
+    assert "Add gap" not in says("3")
     assert says("3 1/8", 60) == (
-        "1 1/2 in of cushion would do for moderately delicate goods in a parcel of this weight; there is 3 1/8 in."
+        "Cushion check: moderately delicate goods in a parcel of this weight need 1 1/2 in, there is 3 1/8 in: more "
+        "than enough."
     )
     assert check_cushion(POUND * 9, 30, Fraction(3), inches("2 63/64"), "in").enough is False
 
@@ -162,8 +165,8 @@ def test_a_packing_that_is_proven_stands_over_the_formula() -> None:
     proven = "two mugs with a woven divider go in a snug box"
     check = check_cushion(POUND * 2, 40, Fraction(3), inches("1/4"), "in", proven)
     assert check.enough
-    assert check.says.startswith(f"Practice differs: {proven}.")
-    assert "formula would ask for 2 1/4 in" in check.says
+    assert check.says.endswith(f"Practice differs: {proven}.")
+    assert "formula asks for 2 1/4 in" in check.says
 
 
 def test_what_does_not_break_is_asked_no_cushion() -> None:
@@ -177,7 +180,8 @@ def test_what_does_not_break_is_asked_no_cushion() -> None:
 def test_two_layers_of_half_inch_bubble_around_a_box_by_hand() -> None:
     """10 x 8 x 6: around the long side the girth is 28. First layer 28 + 8 x 1/2 x 1/2 = 30, second 28 + 8 x 1/2 x 3/2
     = 34, with 10 % overlap 33 and 37.4. Its ends fold in, half the short side at each: 10 + 6 wide; the second goes
-    around 11 x 9 x 7, 11 + 7 wide (common practice)."""
+    around 11 x 9 x 7, 11 + 7 wide (common practice).
+    """
     unit = wrapped("10 x 8 x 6", layer("bubble-large", 2))
     first, second = unit.coats[0].cuts
     assert around(first) == pytest.approx((33, 16))
@@ -191,7 +195,8 @@ def test_two_layers_of_half_inch_bubble_around_a_box_by_hand() -> None:
 
 def test_wound_both_ways_by_hand() -> None:
     """Small bubble, 3/16, two layers each way around 10 x 8 x 6. Long way: 28 + 28 + 8 x 3/16 x (1/2 + 3/2) = 59, 10
-    wide. Across, over the first: girth 2 (10 + 6) + 8 x 3/8 / 2 = 33 1/2, twice and 3 more is 70, 8 3/4 wide."""
+    wide. Across, over the first: girth 2 (10 + 6) + 8 x 3/8 / 2 = 33 1/2, twice and 3 more is 70, 8 3/4 wide.
+    """
     unit = wrapped("10 x 8 x 6", layer("bubble-small", 2, crossed=True))
     first, second = unit.coats[0].cuts
     assert around(first) == pytest.approx((59 * 1.1, 10))
@@ -202,7 +207,8 @@ def test_wound_both_ways_by_hand() -> None:
 
 def test_bands_of_unlike_counts_by_hand() -> None:
     """Three layers one way, two the other, of 3/16 in around 10 x 8 x 6: the ends get two, the long sides three, top
-    and bottom five."""
+    and bottom five.
+    """
     unit = wrapped("10 x 8 x 6", layer("bubble-small", 3, crossed=True, across=2))
     assert unit.sizes == sizes("10 3/4 x 9 1/8 x 7 7/8")
     assert "3 around the long way, 2 across" in unit.says[0]
@@ -210,7 +216,8 @@ def test_bands_of_unlike_counts_by_hand() -> None:
 
 def test_a_slab_in_two_layers_of_inch_bubble_takes_one_strip_of_the_24_in_roll_a_layer() -> None:
     """19 x 9 x 1 3/4: the first layer is 20 3/4 wide, the second 24 3/4, as it goes around 21 x 11 x 3 3/4; its folded
-    ends may lack what presses together. A perforated roll is torn at whole feet (common practice)."""
+    ends may lack what presses together. A perforated roll is torn at whole feet (common practice).
+    """
     first, second = wrapped("19 x 9 x 1 3/4", layer("bubble-inch", 2, tears_every=inches("12"))).coats[0].cuts
     assert (first.count, around(first)) == (1, (36, 24))
     assert (second.count, around(second)) == (1, (48, 24))

@@ -51,9 +51,9 @@ def test_a_quote_adds_up_line_by_line() -> None:
     assert str(answer.amount) == "51.84"
     assert answer.days == (3, 5)
     whys = [line.why for line in answer.lines]
-    assert whys[0] == "billed 17 lb by its size, 24 x 12 x 8 / 139; price up to 17 lb in zone far"
-    assert whys[2] == "12.5 % of 40.75 (postage, zone far and to a home)"
-    assert whys[3] == "640.00 declared, 100.00 free, then 6 x 100.00 begun at 1.00 each"
+    assert whys[0] == "17 lb billed: dimensional weight, 24 x 12 x 8 / 139; price up to 17 lb in zone far"
+    assert whys[2] == "12.5 % of 40.75 (postage, zone far and residential surcharge)"
+    assert whys[3] == "640.00 declared, first 100.00 included, then 6 x 1.00 per 100.00 or part of it"
 
 
 def test_to_a_business_no_residential_line_and_less_fuel() -> None:

@@ -100,7 +100,8 @@ def test_long_flaps_lap_and_are_left() -> None:
 
 def test_flaps_are_cut_back_only_where_they_would_not_lie() -> None:
     """Cut down by 12 the top has flaps of 18 in on a box 16 x 12: the outer ones are longer than it is wide, the inner
-    ones than it is long."""
+    ones than it is long.
+    """
     made = next(one for one in at_bench("16 x 12 x 18", "16 x 12 x 6") if not one.moved)
     assert made.cut_down == inches("12")
     assert made.flaps == (inches("6") + C.half(), inches("18") + C.half())
@@ -124,7 +125,8 @@ def test_inner_flaps_over_half_the_length_ride_and_are_cut_back() -> None:
 
 def test_a_pad_closes_flaps_that_do_not_meet_and_says_which() -> None:
     """A carton 12 1/4 x 3 x 15 3/8 made 10 x 5 x 13 1/2: its bottom flaps stay 1 1/2 in deep, those at the cut-down top
-    are 1 7/8 longer and lap."""
+    are 1 7/8 longer and lap.
+    """
     made = kept_girth(by_tape("12 1/4 x 3 x 15 3/8", "10 x 5 x 13 1/2"))
     assert made.cut_down == inches("1 7/8")
     below, above = made.open_between

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fardo.core.arrange.beside import Block, put_beside
+from fardo.core.arrange.side_by_side import Block, lay_side_by_side
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.part import Extra, Part, Rules
 from fardo.core.goods.shape import Box, Disc
@@ -82,7 +82,7 @@ def _grown(boxed, parts, n: int, axis: int) -> int:
 @given(st.lists(st.tuples(side, side, side, st.booleans()), min_size=1, max_size=9))
 def test_blocks_never_overlap_and_those_that_stay_upright_do(things) -> None:
     blocks = tuple(Block(str(n), (a, b, c), upright) for n, (a, b, c, upright) in enumerate(things))
-    found = put_beside(blocks)
+    found = lay_side_by_side(blocks)
     for placed, block in zip(found.placed, blocks, strict=True):
         assert sorted(placed.sizes) == sorted(block.sizes)
         assert all(a + s <= whole for a, s, whole in zip(placed.at, placed.sizes, found.inside, strict=True))

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.goods.hazard import QUESTIONS, tags, weigh_answers
-from fardo.core.goods.take_apart import Step, bag_labels, put_back
+from fardo.core.goods.take_apart import TakeApartStep, bag_labels, put_back
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.price import price
@@ -15,9 +15,11 @@ from fardo.core.refusal import BadInput
 from tests.made_up import load, services, shop
 
 STEPS = (
-    Step("band", "Slip the drive band off", keep="drive band"),
-    Step("wheel", "Lift the wheel off", tool="mallet", turn="clockwise", keep="pegs, L and R", frees=("drive wheel",)),
-    Step("legs", "Twist the legs out", back="Legs into their numbers"),
+    TakeApartStep("band", "Slip the drive band off", keep="drive band"),
+    TakeApartStep(
+        "wheel", "Lift the wheel off", tool="mallet", turn="clockwise", keep="pegs, L and R", frees=("drive wheel",)
+    ),
+    TakeApartStep("legs", "Twist the legs out", back="Legs into their numbers"),
 )
 
 
@@ -38,7 +40,7 @@ def test_the_receiver_puts_together_in_the_order_reversed_with_the_bag_each_step
 
 @given(st.lists(st.booleans(), max_size=12))
 def test_every_bag_is_asked_for_once_and_none_twice(kept: list[bool]) -> None:
-    steps = [Step(str(n), f"Step {n}", keep="screws" if keep else "") for n, keep in enumerate(kept)]
+    steps = [TakeApartStep(str(n), f"Step {n}", keep="screws" if keep else "") for n, keep in enumerate(kept)]
     bags = [step.bag for step in put_back(steps) if step.bag]
     assert sorted(bags) == [label.number for label in bag_labels(steps)]
 

@@ -54,7 +54,10 @@ def test_a_metric_tariff_prices_in_its_own_units_and_words() -> None:
     assert isinstance(answer, Quote)
     assert answer.amount == Money(1769, "EUR")
     assert answer.billing.billed == read_mass("14.5 kg")
-    assert answer.lines[0].why == "billed 14.50 kg by its size, 60 x 40 x 30 / 5000; price up to 31.50 kg in zone all"
+    assert (
+        answer.lines[0].why
+        == "14.50 kg billed: dimensional weight, 60 x 40 x 30 / 5000; price up to 31.50 kg in zone all"
+    )
 
 
 @pytest.mark.parametrize(

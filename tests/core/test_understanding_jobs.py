@@ -130,7 +130,8 @@ def test_what_is_wrong_in_a_shape_is_named_by_its_field(shape: dict[str, Any], s
 
 def test_how_fragile_a_thing_is_gives_the_gap_that_was_not_said() -> None:
     """A boxed article, and what does not break, 1/2 in; ordinary goods 2, fragile ones 3 to 4 (common practice; the
-    figures are the shop's)."""
+    figures are the shop's).
+    """
     gaps = {
         None: "1/2", "does-not-break": "1/2", "rugged": "1", "moderately-rugged": "2", "moderately-delicate": "2",
         "delicate": "3", "very-delicate": "3", "extremely-fragile": "4", "20 G": "4", "300 G": "1",

@@ -11,7 +11,7 @@ import pytest
 from fardo.arranging import Whole, cheapest_here
 from fardo.core.arrange.ask import all_turned
 from fardo.core.arrange.initial_layout import initial_layout
-from fardo.core.arrange.search import State, improve, merge
+from fardo.core.arrange.search import SearchState, improve, merge
 from fardo.core.arrange.turn import TURNS
 from fardo.core.plan.aims import aims_below
 from fardo.core.plan.job import Job
@@ -63,7 +63,7 @@ def test_the_cheapest_is_found_where_no_search_for_room_finds_it() -> None:
     )
     job = job_of(parts, ways=["slotted", "tray"])
     ask = ask_of(job.must_load())
-    by_room = merge([improve(ask, State(chain), 12) for chain in range(2)])
+    by_room = merge([improve(ask, SearchState(chain), 12) for chain in range(2)])
     dear = min(one.total for one in weigh_each(job, by_room, shop(), world) if one.total)
     best, *_ = cheapest_here(Whole(job, shop(), world), "normal")
     assert best.total is not None

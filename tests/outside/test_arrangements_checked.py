@@ -1,5 +1,6 @@
 """Every arrangement the engine makes here, checked by means it does not use (see arrangement_checked): kits in honest
-shapes, and random ones."""
+shapes, and random ones.
+"""
 
 from __future__ import annotations
 
@@ -13,8 +14,8 @@ from hypothesis import strategies as st
 
 from fardo.core.arrange.ask import Ask
 from fardo.core.arrange.body import Body
-from fardo.core.arrange.hand import faults as own_faults
-from fardo.core.arrange.search import State, improve
+from fardo.core.arrange.manual import faults as own_faults
+from fardo.core.arrange.search import SearchState, improve
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ellipsoid, Ring, Taper, bars
 from fardo.core.plan.load import ask_of
@@ -36,7 +37,7 @@ def ask_for(job: str) -> Ask:
 @pytest.mark.parametrize("title", JOBS)
 def test_a_kit_lies_whole_in_its_box_with_every_gap_kept_and_goes_in_straight(title: str) -> None:
     ask = ask_for(JOBS[title])
-    found = improve(ask, State(), 5).found
+    found = improve(ask, SearchState(), 5).found
     assert found
     for one in found:
         assert one.answer.whole
@@ -84,7 +85,7 @@ bodies = st.builds(
 @settings(max_examples=10, suppress_health_check=list(HealthCheck))
 def test_a_random_kit_too(kit: list[Body], seed: int) -> None:
     ask = Ask(tuple(kit), seed=seed)
-    for one in improve(ask, State(), 3).found:
+    for one in improve(ask, SearchState(), 3).found:
         assert faults(ask, one.answer) == []
         for body, laid in zip(ask.bodies, one.answer.laid, strict=True):
             assert not body.this_side_up or laid.turn[2] == (0, 0, 1)

@@ -16,7 +16,7 @@ from fardo.core.arrange.ask import Ask
 from fardo.core.arrange.blocks import as_blocks, packed_in_blocks
 from fardo.core.arrange.body import Body
 from fardo.core.arrange.boxes import BoxGround
-from fardo.core.arrange.search import State, improve
+from fardo.core.arrange.search import SearchState, improve
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Box
 from fardo.core.quantity import Length, Mass, volume_nm3
@@ -33,7 +33,7 @@ def mm(*sides: float) -> tuple[Length, Length, Length]:
 @pytest.mark.parametrize(("kinds", "at_least"), [(3, 0.92), (12, 0.89)])
 def test_published_containers_are_filled_better_than_by_the_published_heuristic(kinds: int, at_least: float) -> None:
     ask = container_ask(kinds, 0)
-    best = improve(ask, State(), 2).best
+    best = improve(ask, SearchState(), 2).best
     assert best is not None
     laid = [(body, one) for body, one in zip(ask.bodies, best.answer.laid, strict=True) if one is not None]
     assert ask.inside is not None

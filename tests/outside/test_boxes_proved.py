@@ -15,7 +15,7 @@ from ortools.sat.python import cp_model
 
 from fardo.core.arrange.ask import Ask
 from fardo.core.arrange.body import Body
-from fardo.core.arrange.search import State, improve
+from fardo.core.arrange.search import SearchState, improve
 from fardo.core.goods.shape import Box
 from fardo.core.quantity import INCH
 from tests.arrangement_checked import faults
@@ -32,7 +32,7 @@ def ask_for(boxes: list[Sides]) -> Ask:
 def smallest_found(boxes: list[Sides], rounds: int = 2) -> list[int]:
     """The sides in inches of the smallest box found, largest first."""
     ask = ask_for(boxes)
-    answer = min((one.answer for one in improve(ask, State(), rounds).found), key=lambda answer: answer.room_nm3)
+    answer = min((one.answer for one in improve(ask, SearchState(), rounds).found), key=lambda answer: answer.room_nm3)
     assert faults(ask, answer) == []
     assert all(side.nm % INCH.nm == 0 for side in answer.inside)
     return sorted((side.nm // INCH.nm for side in answer.inside), reverse=True)

@@ -1,5 +1,6 @@
 """The parts of the arranging engine, each against something not written here: solids of a geometry library, plain
-enumeration over all cells, numpy's own linear algebra."""
+enumeration over all cells, numpy's own linear algebra.
+"""
 
 from __future__ import annotations
 
@@ -16,11 +17,11 @@ from fardo.core.arrange.ask import Ask
 from fardo.core.arrange.body import Body, pieces_of, stance
 from fardo.core.arrange.boxes import BoxGround, sides_of
 from fardo.core.arrange.build import Aim, Ground, order_in
+from fardo.core.arrange.compact import Compactor
 from fardo.core.arrange.exact import snapped
-from fardo.core.arrange.few import smallest
 from fardo.core.arrange.nofit import NoFits, correlate, posed, solid_cells
+from fardo.core.arrange.proved_boxes import smallest
 from fardo.core.arrange.search_shapes import ways_to_stand
-from fardo.core.arrange.settle import Settler
 from fardo.core.arrange.turn import TURNS, UNTURNED, about, after, carried, determinant
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ellipsoid, Piece, Ring, Shape, Taper, bars, compound, outline
@@ -213,7 +214,7 @@ def test_what_is_built_on_the_grid_is_pressed_together_and_never_grows() -> None
     order = order_in(ground, built)
     assert order is not None
     standing = [built.standing[n] for n in order]
-    settler = Settler([bodies[s.which] for s in standing], [s.posed.stance for s in standing], np.array(room))
+    settler = Compactor([bodies[s.which] for s in standing], [s.posed.stance for s in standing], np.array(room))
     at = np.array([
         [p * STEP + (c * STEP - s) / 2 for p, c, s in zip(one.place, one.posed.cells, one.posed.sizes, strict=True)]
         for one in standing

@@ -9,7 +9,7 @@ from pathlib import Path
 import jsonschema
 import pytest
 
-from fardo.api.desk import Desk
+from fardo.api.context import AppContext
 from fardo.demo import open_demo
 from fardo.files.job import read_job, write_job
 from fardo.files.understood import understand
@@ -65,7 +65,7 @@ def test_the_made_up_shop_shows_every_state_of_a_knot_but_loose(tmp_path: Path) 
     """Its chosen boxes and prices are what is worked out today; a change of the starting values must renew them."""
     path = tmp_path / "demo.db"
     open_demo(path, date(2026, 3, 2))
-    desk = Desk(path)
+    desk = AppContext(path)
     states = {
         line.title: [knot.state for knot in desk.today.draw_up(line.read().job).knots] for line in desk.jobs.page().jobs
     }

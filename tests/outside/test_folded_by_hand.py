@@ -60,7 +60,8 @@ def test_a_case_falls_into_four_walls_eight_flaps_and_a_tab(inside: tuple[Length
 @given(insides)
 def test_wall_by_wall_the_case_closes_around_its_inside(inside: tuple[Length, Length, Length]) -> None:
     """Once around, the middle of the board is twice inside length and width and four calipers, less the half that the
-    last wall leaves for the seam."""
+    last wall leaves for the seam.
+    """
     made, found = case(inside)
     t, tab = made.grade.caliper.mm, allowances()[TAB].mm
     body = made.inside[2].mm + 2 * t

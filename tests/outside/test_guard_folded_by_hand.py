@@ -10,7 +10,7 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fardo.core.cut.guard import draw_guard
+from fardo.core.cut.corner_guard import draw_guard
 from fardo.core.protect.forms.corner import corner_guard
 from fardo.core.quantity import SIXTY_FOURTH, Length
 from tests.made_up import inches

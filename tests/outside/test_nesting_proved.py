@@ -13,7 +13,7 @@ import rectpack
 from ortools.sat.python import cp_model
 
 from fardo.core.board.grade import Sheet
-from fardo.core.cut.lay_out import Piece, plan_cuts
+from fardo.core.cut.lay_out import CutPiece, plan_cuts
 from fardo.core.quantity import INCH
 
 SHEET = Sheet(INCH * 60, INCH * 40)
@@ -21,17 +21,17 @@ LISTS = 25
 MET = 23  # nine of ten
 
 
-def day_list(seed: int) -> list[Piece]:
+def day_list(seed: int) -> list[CutPiece]:
     """Up to twelve blanks of whole inches, every third with its flutes across."""
     draw = random.Random(seed)
     found = []
     for n in range(draw.randint(4, 12)):
         size = (INCH * draw.randint(8, 44), INCH * draw.randint(6, 30))
-        found.append(Piece(f"blank {n}", size, "across the blank" if n % 3 == 0 else "either way"))
+        found.append(CutPiece(f"blank {n}", size, "across the blank" if n % 3 == 0 else "either way"))
     return found
 
 
-def proved_least(pieces: list[Piece], most: int) -> int | None:
+def proved_least(pieces: list[CutPiece], most: int) -> int | None:
     """The least number of sheets below or at `most`, None where it is not proved."""
     area = sum(p.size[0].nm * p.size[1].nm for p in pieces) / (SHEET.length.nm * SHEET.width.nm)
     for number in range(-int(-area // 1), most):
@@ -43,7 +43,7 @@ def proved_least(pieces: list[Piece], most: int) -> int | None:
     return most
 
 
-def _go_on(pieces: list[Piece], number: int) -> int:
+def _go_on(pieces: list[CutPiece], number: int) -> int:
     a, b = 60, 40
     model = cp_model.CpModel()
     on = [[model.new_bool_var("") for _ in range(number)] for _ in pieces]
@@ -72,22 +72,22 @@ def _go_on(pieces: list[Piece], number: int) -> int:
 
 
 @pytest.fixture(scope="module")
-def plans() -> list[tuple[list[Piece], int]]:
+def plans() -> list[tuple[list[CutPiece], int]]:
     lists = [day_list(seed) for seed in range(LISTS)]
     return [(pieces, len(plan_cuts(pieces, [SHEET]).sheets)) for pieces in lists]
 
 
-def test_as_few_sheets_as_are_proved_to_be_the_least(plans: list[tuple[list[Piece], int]]) -> None:
+def test_as_few_sheets_as_are_proved_to_be_the_least(plans: list[tuple[list[CutPiece], int]]) -> None:
     least = [proved_least(pieces, number) for pieces, number in plans]
     assert sum(one is not None for one in least) >= MET
     met = sum(one == number for one, (_, number) in zip(least, plans, strict=True))
     assert met >= MET, f"{met} of {LISTS}"
 
 
-def test_never_more_sheets_than_rectpacks_guillotine(plans: list[tuple[list[Piece], int]]) -> None:
+def test_never_more_sheets_than_rectpacks_guillotine(plans: list[tuple[list[CutPiece], int]]) -> None:
     """A general-purpose packer; it knows no flutes, so lists are compared in which all may be turned."""
     for seed in range(12):
-        pieces = [Piece(p.name, p.size, "either way") for p in day_list(seed)]
+        pieces = [CutPiece(p.name, p.size, "either way") for p in day_list(seed)]
         packer = rectpack.newPacker(rotation=True, pack_algo=rectpack.GuillotineBssfSas)
         for piece in pieces:
             packer.add_rect(int(piece.size[0].inches), int(piece.size[1].inches))

@@ -1,5 +1,6 @@
 """Units against the international yard and pound agreement of 1959 (values from memory): 1 yd = 0.9144 m and
-1 lb = 0.45359237 kg, both exactly; a foot is a third of a yard, an ounce a sixteenth of a pound."""
+1 lb = 0.45359237 kg, both exactly; a foot is a third of a yard, an ounce a sixteenth of a pound.
+"""
 
 from __future__ import annotations
 

@@ -15,13 +15,13 @@ from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
 
 from fardo import __version__
-from fardo.api import arranged, bench, stepped
+from fardo.api import arranged, bench, price_steps
 from fardo.api import cutting as cutting_plan
 from fardo.api.bench import Bench
-from fardo.api.desk import Crews, Desk
-from fardo.api.guard import Guard
+from fardo.api.context import AppContext, Crews
 from fardo.api.problems import answer_with_problems
 from fardo.api.purchases import Purchases
+from fardo.api.request_guard import RequestGuard
 from fardo.api.routers import (
     arrange,
     cutting,
@@ -42,14 +42,15 @@ from fardo.api.routers import (
 from fardo.api.routers import files as sent_files
 from fardo.api.runs import Runs
 
-_RECKONED = tuple(module.__name__ for module in (arranged, bench, cutting_plan, stepped))
+_RECKONED = tuple(module.__name__ for module in (arranged, bench, cutting_plan, price_steps))
 _ROOMS = ("/", "/settings", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/jobs/{key}/{station}")
 
 
 @asynccontextmanager
 async def _while_open(app: FastAPI) -> AsyncIterator[None]:
     """Asks about labels that are not settled, and works out what the bench shows first; ends searches and the processes
-    beside with the application."""
+    beside with the application.
+    """
     asking = asyncio.create_task(app.state.purchases.keep_asking())
     renewing = asyncio.create_task(run_in_threadpool(app.state.bench.renew_first_page))
     yield
@@ -72,7 +73,7 @@ def create_app(database: Path, crews: Crews | None = None) -> FastAPI:
 def open_shop(app: FastAPI, database: Path, crews: Crews | None = None) -> FastAPI:
     """The application on that shop's database, whatever it was on before."""
     app.state.owns_crews = crews is None
-    app.state.desk = desk = Desk(database, crews or Crews(_RECKONED))
+    app.state.desk = desk = AppContext(database, crews or Crews(_RECKONED))
     app.state.bench = Bench(desk)
     app.state.purchases = Purchases(desk.labels, lambda: desk.today.file.wires)
     app.state.readings = devices.Readings()
@@ -111,7 +112,7 @@ def build_app() -> FastAPI:
     ):
         app.include_router(router)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=3)
-    app.add_middleware(Guard)
+    app.add_middleware(RequestGuard)
 
     @app.get("/api/alive", tags=["work"])
     def alive() -> dict[str, str]:

@@ -7,14 +7,14 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from fardo.api import figures
-from fardo.api.desk import Today
+from fardo.api import figure_views
+from fardo.api.context import Today
 from fardo.api.picture import view_layout
 from fardo.api.views import Layout
 from fardo.arranging import told
-from fardo.core.arrange.ask import Answer, Proportion, balance
+from fardo.core.arrange.ask import Arrangement, Proportion, balance
 from fardo.core.arrange.cannot import lacking
-from fardo.core.arrange.hand import Fault, faults, hollow_under
+from fardo.core.arrange.manual import Fault, faults, hollow_under
 from fardo.core.goods.part import Sizes
 from fardo.core.make import WAYS
 from fardo.core.plan.load import Load, air_in, ask_of, saved_room
@@ -36,7 +36,7 @@ class FaultView(BaseModel):
 class ArrangedView(BaseModel):
     """One arrangement. `entry` is what a job keeps of it."""
 
-    inside: figures.SizesView
+    inside: figure_views.SizesView
     proportion: Proportion
     air_percent: int
     saves_percent: int = Field(description="of the room that everything side by side would take; below 0 it takes more")
@@ -62,10 +62,14 @@ class RunView(BaseModel):
 
 
 def view_arranged(
-    job: JobFile, load: Load, answer: Answer, today: Today, priced: bool = True, inside: Sizes | None = None
+    job: JobFile, load: Load, answer: Arrangement, today: Today, priced: bool = True, inside: Sizes | None = None
 ) -> ArrangedView:
-    """Args: priced: whether its cheapest way is worked out, which takes longer than all else. inside: of the box that
-    was asked about, within its liner; None where the smallest was."""
+    """An arrangement as the page gets it.
+
+    Args:
+        priced: whether its cheapest way is worked out, which takes longer than all else.
+        inside: of the box that was asked about, within its liner; None where the smallest was.
+    """
     units, ask = today.shop.units, ask_of(load)
     entry = write_arrangement(load, answer)
     found = faults(ask, answer)
@@ -73,7 +77,7 @@ def view_arranged(
     if priced and answer.whole and not found:
         best = today.cheapest(job.model_copy(update={"arrangement": entry}))
     return ArrangedView(
-        inside=figures.view_sizes(answer.inside, units),
+        inside=figure_views.view_sizes(answer.inside, units),
         proportion=answer.proportion,
         air_percent=round(100 * air_in(load, answer)),
         saves_percent=round(100 * saved_room(load, answer)),

@@ -19,7 +19,7 @@ from typing import Annotated
 from fastapi import Depends, Request
 from pydantic import BaseModel, Field
 
-from fardo.api.desk import Desk, Today
+from fardo.api.context import AppContext, Today
 from fardo.api.picture import view_knots
 from fardo.api.views import KnotView
 from fardo.core.make import WAYS
@@ -100,7 +100,7 @@ def _cut_of(picture: Picture) -> CutEntry | None:
     return CutEntry(box=WAYS[box.way].TITLE, pieces=work.pieces, blanks=work.told, why_not=work.why_not)
 
 
-def renewed(desk: Desk, contents: Sequence[str]) -> tuple[str, list[str]]:
+def renewed(desk: AppContext, contents: Sequence[str]) -> tuple[str, list[str]]:
     """What the bench shows of jobs as they are kept, as JSON, and for which shop."""
     today = desk.today
     return today.mark, [entry_of_text(content, today).model_dump_json() for content in contents]
@@ -109,7 +109,7 @@ def renewed(desk: Desk, contents: Sequence[str]) -> tuple[str, list[str]]:
 class Bench:
     """What is shown of the jobs of one shop, kept and renewed."""
 
-    def __init__(self, desk: Desk) -> None:
+    def __init__(self, desk: AppContext) -> None:
         self._desk = desk
         self._guard = threading.Lock()
         self._pictures: OrderedDict[str, Picture] = OrderedDict()

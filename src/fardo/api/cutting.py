@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pydantic import BaseModel, Field
 
 from fardo.api.bench import Bench, CutEntry
-from fardo.api.desk import Desk, Today
+from fardo.api.context import AppContext, Today
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.lay_out import CuttingPlan, SheetPlan
 from fardo.core.cut.order import Cut
@@ -80,7 +80,7 @@ class CuttingView(BaseModel):
     currency: str
     revision: int = Field(description="of the shop whose sheets these are")
     more: int = Field(description="how many jobs with a box are not listed, as they leave later")
-    renewing: bool = Field(description="whether some jobs are still being worked out; they are there a moment later")
+    renewing: bool = Field(description="whether some jobs are still being calculated; they are there a moment later")
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +90,7 @@ class Listed:
     Args:
         rows: each with what is cut for it, and whether it is cut already.
         more: how many beyond these have chosen a box.
-        renewing: whether some are still being worked out.
+        renewing: whether some are still being calculated.
     """
 
     rows: list[tuple[JobLine, CutEntry, bool]]
@@ -112,7 +112,7 @@ class Listed:
         return found
 
 
-def list_work(desk: Desk, bench: Bench) -> Listed:
+def list_work(desk: AppContext, bench: Bench) -> Listed:
     """What there is to cut, of what is kept of the jobs; a few that are not kept are waited for."""
     lines, count = desk.jobs.with_box(_MOST_JOBS)
     stale = [row.line for row in bench.rows(lines, on_the_spot=_ON_THE_SPOT) if row.stale]
@@ -128,7 +128,7 @@ def list_work(desk: Desk, bench: Bench) -> Listed:
     return Listed(rows, count - len(lines), any(row.stale for row in shown))
 
 
-def works(desk: Desk, keys: Sequence[str]) -> list[Work]:
+def works(desk: AppContext, keys: Sequence[str]) -> list[Work]:
     """What is cut for jobs, by their keys."""
     return [_work_of(line, desk.today) for line in desk.jobs.lines(keys)]
 
@@ -141,7 +141,7 @@ def _work_of(line: JobLine, today: Today) -> Work:
     return work_of(line.id, today.understand(job), today.shop)
 
 
-def view_cutting(desk: Desk, bench: Bench, keys: Sequence[str] | None, tool: Tool) -> CuttingView:
+def view_cutting(desk: AppContext, bench: Bench, keys: Sequence[str] | None, tool: Tool) -> CuttingView:
     """The plan for the jobs named, or for the first to leave. Raises NoAnswer for more pieces than are planned."""
     listed = list_work(desk, bench)
     taken = listed.taken(keys)
@@ -158,7 +158,7 @@ def view_cutting(desk: Desk, bench: Bench, keys: Sequence[str] | None, tool: Too
     )  # fmt: skip
 
 
-def _boards(desk: Desk, keys: Sequence[str], tool: Tool) -> list[BoardPlan]:
+def _boards(desk: AppContext, keys: Sequence[str], tool: Tool) -> list[BoardPlan]:
     taken = works(desk, keys)
     titles = {line.id: line.title or "Untitled job" for line in desk.jobs.lines(keys)}
     show = _Show(desk.today, drawings_of(taken), titles)
@@ -167,7 +167,11 @@ def _boards(desk: Desk, keys: Sequence[str], tool: Tool) -> list[BoardPlan]:
 
 @dataclass(frozen=True, slots=True)
 class _Show:
-    """Puts plans into words. Args: titles: of the jobs, by their keys."""
+    """Puts plans into words.
+
+    Args:
+        titles: of the jobs, by their keys.
+    """
 
     today: Today
     drawings: dict[tuple[str, str], Blank]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fardo.api.figures import Figure, SizesView, WhyView
+from fardo.api.figure_views import Figure, SizesView, WhyView
 from fardo.files.job import PartEntry
 from fardo.files.kind import EXAMPLE, KindFile
 
@@ -69,7 +69,7 @@ class WrapList(BaseModel):
 
     cuts: list[CutView]
     totals: list[MaterialTotal]
-    fill: list[str] = Field(default_factory=list, description="what is fetched to fill the box in hand")
+    fill: list[str] = Field(default_factory=list, description="what is fetched to fill the selected box")
     weight: str
     price: str
     minutes: int

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from fardo.api import goods
-from fardo.api.desk import Desk, read_scan
+from fardo.api.context import AppContext, read_scan
 from fardo.api.uploads import LARGEST_FILE, Sent
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import Length
@@ -16,7 +16,7 @@ from fardo.files.job import PartEntry
 ENDINGS = (*mesh.ENDINGS, *photo.ENDINGS, *parts_csv.ENDINGS)
 
 
-def take_in(sent: Sent, desk: Desk) -> goods.TakenIn:
+def take_in(sent: Sent, desk: AppContext) -> goods.TakenIn:
     """What became of a file; nothing of one with a fault is kept."""
     try:
         return _take(sent, desk)
@@ -24,7 +24,7 @@ def take_in(sent: Sent, desk: Desk) -> goods.TakenIn:
         return goods.TakenIn(called=sent.name, problem=fault.sentence)
 
 
-def keep_file(name: str, path: Path, desk: Desk) -> str:
+def keep_file(name: str, path: Path, desk: AppContext) -> str:
     """A mesh or photograph kept with the shop; its name here. Raises BadInput for what is neither, or is broken.
 
     Args:
@@ -41,7 +41,7 @@ def keep_file(name: str, path: Path, desk: Desk) -> str:
     raise BadInput("not a kind of file that is taken", read=name, allowed=", ".join(ENDINGS), field="file")
 
 
-def _take(sent: Sent, desk: Desk) -> goods.TakenIn:
+def _take(sent: Sent, desk: AppContext) -> goods.TakenIn:
     name, ending = sent.name, _ending(sent.name)
     if ending not in ENDINGS:
         raise BadInput("not a kind of file that is taken", read=name, allowed=", ".join(ENDINGS), field="file")

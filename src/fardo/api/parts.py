@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from fractions import Fraction
 
-from fardo.api import figures, goods
+from fardo.api import figure_views, goods
 from fardo.core.goods.gap import BETWEEN, Gap
 from fardo.core.plan.parts import CheckedPart, Used, WrapUsed
 from fardo.core.plan.wrapped import Wrapped
@@ -24,7 +24,7 @@ def view_part(checked: CheckedPart, units: Units) -> goods.PartView:
     unit = part.units[0]
     return goods.PartView(
         name=part.name,
-        bare=figures.view_sizes(unit.part.shape.sizes, units),
+        bare=figure_views.view_sizes(unit.part.shape.sizes, units),
         volume=show_volume(unit.part.shape.volume_nm3, units),
         wrapped=_wrapped(unit, units),
         weight=show_mass(unit.weight, units, "up").text,
@@ -61,7 +61,7 @@ def _cushion(check: CushionCheck, units: Units) -> goods.CushionView:
         asks=show_length(check.asks, units, "up").text,
         has=show_length(check.has, units, "down").text,
         says=check.says,
-        why=figures.view_why(check.why, units),
+        why=figure_views.view_why(check.why, units),
     )
 
 
@@ -73,9 +73,9 @@ def _gap(gap: Gap, units: Units) -> str:
     return ", ".join(f"{place.removeprefix('gap ')} {show_length(length, units, 'up').text}" for place, length in said)
 
 
-def _wrapped(unit: Wrapped, units: Units) -> figures.Figure:
+def _wrapped(unit: Wrapped, units: Units) -> figure_views.Figure:
     shown = show_sizes(unit.sizes, units, "up")
-    return figures.Figure(text=shown.text, exact=shown.exact, why=figures.view_why(unit.why(units), units))
+    return figure_views.Figure(text=shown.text, exact=shown.exact, why=figure_views.view_why(unit.why(units), units))
 
 
 def view_coat(coat: Coat, units: Units) -> goods.CoatView:
@@ -89,7 +89,7 @@ def view_coat(coat: Coat, units: Units) -> goods.CoatView:
         weight=show_mass(coat.weight, units, "up").text,
         price=str(coat.price),
         says=list(coat.says),
-        why=figures.view_why(coat.why, units) if coat.why else None,
+        why=figure_views.view_why(coat.why, units) if coat.why else None,
     )
 
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from fardo.api import figures, goods, views
+from fardo.api import figure_views, goods, views
 from fardo.api.parts import view_part, view_wrap
 from fardo.api.quotes import view_quote
 from fardo.api.ways import view_way, view_weight
-from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.goods.hazard import QUESTIONS, Hazards
 from fardo.core.make import WAYS
 from fardo.core.plan.cautions import CUTTING
@@ -32,7 +32,7 @@ def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
     inside = layout = None
     if picture.inside is not None and job.load is not None:
         arrangement, why = picture.inside
-        inside = figures.view_sizes(arrangement.inside, units, why)
+        inside = figure_views.view_sizes(arrangement.inside, units, why)
         layout = view_layout(job.load, arrangement)
     return views.WorkOut(
         problems=[views.FieldProblem(field=p.field, sentence=p.plain) for p in picture.problems],
@@ -95,7 +95,7 @@ def _view_hazards(hazards: Hazards, answers: Mapping[str, str]) -> list[goods.Ha
 
 
 def _materials(picture: Picture) -> goods.WrapList:
-    """Everything to cut for wrapping, and what is fetched to fill the box in hand."""
+    """Everything to cut for wrapping, and what is fetched to fill the selected box."""
     listed = view_wrap(picture.wrap, picture.shop.units)
     if picture.current is not None:
         listed.fill = [fill.fetched(stuffed) for fill, stuffed in picture.current.boxed.filling.fetched]
@@ -117,19 +117,19 @@ def _docket(picture: Picture) -> views.Docket:
         return docket
     made = way.boxed.made
     docket.basis = WAYS[made.way].TITLE if made.soft else f"{WAYS[made.way].TITLE}, {made.grade.code} board"
-    docket.outside = figures.view_sizes(made.outside, units, made.whys["outside"])
+    docket.outside = figure_views.view_sizes(made.outside, units, made.whys["outside"])
     docket.weight = view_weight(way.boxed.weights, units)
     docket.air_percent = round(way.boxed.air * 100)
     if docket.stop:
         docket.note = "It does not ship as it is."
     elif job.journey is None:
-        docket.note = "The sum comes with the place it goes to."
+        docket.note = "Enter the destination postcode to see prices."
     elif plan is None:
-        docket.note = "No service takes it as it is; Price says why."
+        docket.note = "No service takes it as it is. The reasons are under Price."
     else:
         docket.quote = view_quote(plan.quote, units, plan)
         docket.total = docket.quote.total
-        docket.total_why = figures.view_why(plan.costs.why, units)
+        docket.total_why = figure_views.view_why(plan.costs.why, units)
         docket.trim = _view_trim(picture.trim, units) if picture.trim else ""
         docket.trim_may_be_tried = may_be_tried(picture)
         if plan.quote.uncovered:
@@ -152,7 +152,7 @@ def _view_trim(trim: Cheaper, units: Units) -> str:
     return f"{by.text} off the {trim.what} saves {trim.saves}"
 
 
-def view_layout(load: Load, answer: Answer) -> views.Layout:
+def view_layout(load: Load, answer: Arrangement) -> views.Layout:
     """Where things lie, each with its wrapped bounding box, its own place and turn, and when it goes in."""
     parts: list[views.Placement] = []
     extras: list[views.Placement] = []

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from pydantic import BaseModel, Field
 
 from fardo.api import views
-from fardo.api.desk import Today
+from fardo.api.context import Today
 from fardo.api.quotes import view_plan, view_refused
 from fardo.core.plan.alternatives import Alternative, Habit, alternatives, margin_of
 from fardo.core.plan.boxed import Boxed
@@ -114,9 +114,11 @@ class PlanUnfolded(BaseModel):
 
 
 def view_table(picture: Picture, plans: Sequence[Plan], asked: Asked, habit: Habit | None, orders: int) -> PlanTable:
-    """
+    """The table of plans as the page gets it.
+
     Args:
-        plans: of the job, the best first. orders: how many like it a saving is told for.
+        plans: of the job, the best first.
+        orders: how many like it a saving is told for.
     """
     best = alternatives(plans, picture.shop, picture.job.value)
     rows = tabled(plans, asked)
@@ -137,7 +139,7 @@ def view_table(picture: Picture, plans: Sequence[Plan], asked: Asked, habit: Hab
 
 
 def _others(picture: Picture) -> Iterator[Plan]:
-    """In other ways, of the box that is current."""
+    """Other ways to send it, of the box that is current."""
     if picture.current is not None:
         yield from picture.current.others
 

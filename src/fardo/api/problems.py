@@ -20,7 +20,8 @@ MEDIA_TYPE = "application/problem+json"
 
 class Problem(BaseModel):
     """What went wrong. `field` is a path such as ``parts[0].weight``, empty where no field is to blame;
-    `taken` the code of what has a name already."""
+    `taken` the code of what has a name already.
+    """
 
     title: str
     status: int

@@ -24,7 +24,8 @@ def view_quote(
     """A quote in words; without a plan it stands for itself, all in being the quote.
 
     Args:
-        version: of the tariff it is by. kept: where the job keeps that version, and it is not today's.
+        version: of the tariff it is by.
+        kept: where the job keeps that version, and it is not today's.
     """
     billing = quote.billing
     nothing = str(Money(0, quote.amount.currency))

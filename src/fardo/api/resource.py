@@ -16,7 +16,12 @@ from fardo.api.problems import RESPONSES
 
 
 def resource(prefix: str, *tags: str) -> APIRouter:
-    """A router. Args: prefix: of its addresses. tags: it is listed under."""
+    """A router.
+
+    Args:
+        prefix: of its addresses.
+        tags: it is listed under.
+    """
     return APIRouter(prefix=prefix, tags=list(tags), responses=RESPONSES, route_class=StrictRoute)
 
 

@@ -6,12 +6,12 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fardo.api.figures import Figure, SizesView, WhyView
+from fardo.api.figure_views import Figure, SizesView, WhyView
 from fardo.api.goods import Choice, HazardView, KindRow, PartView, ShapeKind, WrapList
-from fardo.core.arrange.turn import Matrix
+from fardo.core.arrange.turn import Rotation
 from fardo.core.fill.voids import Where
 from fardo.core.make.inserts import wanted as insert
-from fardo.core.plan.progress import State
+from fardo.core.plan.progress import KnotState
 from fardo.core.protect.forms.asks import Ask, OfStock
 from fardo.files.cut_by import CutBy
 from fardo.files.family import InsertName, QuestionName
@@ -24,7 +24,8 @@ MOST = 10**9  # of what is counted up by one
 
 class Placement(BaseModel):
     """A thing in the box: the box around it as it is wrapped and turned, with what is kept free to the walls; and where
-    it lies itself, a bare point p of it at turn x p + origin."""
+    it lies itself, a bare point p of it at turn x p + origin.
+    """
 
     thing: int = Field(description="its number among all there are, extras after parts")
     name: str
@@ -33,7 +34,7 @@ class Placement(BaseModel):
     gap_before_mm: tuple[float, float, float]
     gap_beyond_mm: tuple[float, float, float]
     origin_mm: tuple[float, float, float]
-    turn: Matrix
+    turn: Rotation
     goes_in: int = Field(description="when it goes in, from above")
     locked: bool = False
 
@@ -220,7 +221,7 @@ class WayView(BaseModel):
     notes: list[str]
     item: str = Field(description="which of several boxes there, empty where it is cut from sheet")
     at_hand: list[AtHand] = Field(description="of the way in hand: each box there for the goods, cheapest first")
-    made_over: str = Field(description="name of the box it is made over from, empty where it is not")
+    made_over: str = Field(description="name of the box it is re-cut from, empty where it is not")
     from_stock: str = Field(description="which box that is there it is made from, empty where it is cut from sheet")
     steps: list[StepView]
     filling: FillingView | None = Field(None, description="of the way in hand")
@@ -249,7 +250,7 @@ class WayView(BaseModel):
 
 class KnotView(BaseModel):
     name: str
-    state: State
+    state: KnotState
     says: str
 
 
@@ -366,8 +367,9 @@ class JobChange(BaseModel):
 
 
 class JobRow(BaseModel):
-    """A job on the bench: a short piece of twine. One that is `stale` is being worked out: what it shows is of before a
-    change, or not there yet."""
+    """A job on the bench: a short piece of twine. One that is `stale` is being calculated: what it shows is of before a
+    change, or not there yet.
+    """
 
     id: str
     revision: int
@@ -385,7 +387,7 @@ class JobRow(BaseModel):
 class JobPage(BaseModel):
     jobs: list[JobRow]
     cursor: str | None
-    renewing: bool = Field(False, description="whether rows are being worked out; they are there a moment later")
+    renewing: bool = Field(False, description="whether rows are being calculated; they are there a moment later")
 
 
 class WayChoice(BaseModel):

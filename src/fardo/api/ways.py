@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from fardo.api import figures, views
+from fardo.api import figure_views, views
 from fardo.api.quotes import view_plan, view_refused
 from fardo.core.board.strength import Strength
 from fardo.core.cut.drawing import Blank
@@ -38,8 +38,8 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         way=made.way, title=WAYS[made.way].TITLE, school=made.school, schools=list(WAYS[made.way].SCHOOLS),
         board=made.grade.code, chosen=box is not None and box.is_met_by(choice_of_box(made)), too_large=boxed.too_large,
         needed_mm=(made.cut_to[0].mm, made.cut_to[1].mm, made.cut_to[2].mm),
-        inside=figures.view_sizes(made.inside, units, made.whys["inside"], "down"),
-        outside=figures.view_sizes(made.outside, units, made.whys["outside"]),
+        inside=figure_views.view_sizes(made.inside, units, made.whys["inside"], "down"),
+        outside=figure_views.view_sizes(made.outside, units, made.whys["outside"]),
         weight=view_weight(boxed.weights, units),
         wall_mm=made.wall.mm,
         air_percent=round(boxed.air * 100),
@@ -58,7 +58,7 @@ def view_way(way: WayPriced, picture: Picture) -> views.WayView:
         own=str(boxed.own),
         compared=picture.beside(way),
         strength=_strength(boxed.made, boxed.strength),
-        blank_why=figures.view_why(made.whys["blank"], units),
+        blank_why=figure_views.view_why(made.whys["blank"], units),
         blanks=[_view_blank(blank, units, drawn) for blank in boxed.blanks],
         full_size_pages=_full_size_pages(boxed.blanks),
         standing=svg(made.standing, units) if drawn and made.standing else None,
@@ -150,9 +150,9 @@ def _full_size_pages(blanks: Sequence[Blank]) -> dict[Paper, int]:
     return {paper: pages for paper, pages in taken.items() if 0 < pages <= MOST_PAGES}
 
 
-def view_weight(weights: Weights, units: Units) -> figures.Figure:
+def view_weight(weights: Weights, units: Units) -> figure_views.Figure:
     shown = show_mass(weights.total, units, "up")
-    return figures.Figure(text=shown.text, exact=shown.exact, why=figures.view_why(weights.why, units))
+    return figure_views.Figure(text=shown.text, exact=shown.exact, why=figure_views.view_why(weights.why, units))
 
 
 def _insert_says(insert: Insert, units: Units) -> str:
@@ -202,14 +202,18 @@ def _other_school(made: Made, units: Units) -> views.OtherSchool:
     return views.OtherSchool(
         school=made.school,
         blanks=[_view_blank(blank, units) for blank in made.blanks],
-        outside=figures.view_sizes(made.outside, units).figure.text,
-        inside=figures.view_sizes(made.inside, units, rounding="down").figure.text,
+        outside=figure_views.view_sizes(made.outside, units).figure.text,
+        inside=figure_views.view_sizes(made.inside, units, rounding="down").figure.text,
         notes=list(made.notes),
     )
 
 
 def says_sheets(boxed: Boxed, shop: Shop, board: str | None) -> Iterator[str]:
-    """From which sheets it is cut: the smallest that gives all of it, else blank by blank. Args: board: the job's."""
+    """From which sheets it is cut: the smallest that gives all of it, else blank by blank.
+
+    Args:
+        board: the job's.
+    """
     grade, blanks = cut_from_sheet(boxed, shop.grade(board))
     count = sum(blank.count for blank in blanks)
     one = one_sheet_for(blanks, grade.sheets) if count > 1 else None

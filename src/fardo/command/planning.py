@@ -13,7 +13,7 @@ from rich.table import Table
 from fardo.answers import alternative_json, habit_json, plan_json, quote_json, refused_json
 from fardo.arranging import Effort, Whole, Workers, arranged_quickly, cheapest_here, refuse
 from fardo.command.shared import AsJson, DbFile, TariffFolder, bytes_of, one_of, open_shop, out, print_json
-from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.goods.shape import Scanned, scanned
 from fardo.core.plan.alternatives import alternatives, habit
 from fardo.core.plan.load import Load, ask_of, not_in_one
@@ -95,7 +95,7 @@ def plan(
         aims = ", ".join(one.aims)
         out.print(f"{aims[0].upper()}{aims[1:]}: {one.plan.costs.total}, {one.plan.label}. {one.why} {one.gives_up}")
     if usual is not None and (saved := usual.saved_by(plans[0])):
-        out.print(f"By habit, {usual.box}, it costs {usual.plan.costs.total}: the cheapest saves {saved}.")
+        out.print(f"Usual practice, {usual.box}, it costs {usual.plan.costs.total}: the cheapest saves {saved}.")
 
 
 def price(
@@ -103,7 +103,7 @@ def price(
     weight: Annotated[list[str], typer.Option(help="Weight: 9lb. Once for each.")],
     to: Annotated[str, typer.Option(help="Postcode it goes to.")],
     origin: Annotated[str, typer.Option("--from", help="Postcode it leaves from.")],
-    residential: Annotated[bool, typer.Option(help="To a home.")] = False,
+    residential: Annotated[bool, typer.Option(help="To a residential address.")] = False,
     value: Annotated[str | None, typer.Option(help="Declared value, of the first parcel.")] = None,
     signature: Annotated[bool, typer.Option(help="Asked for on delivery.")] = False,
     distance: Annotated[str | None, typer.Option(help="By road, for one's own delivery: 40mi")] = None,
@@ -161,7 +161,7 @@ def price(
         raise NoAnswer("No service takes it.")
 
 
-def _arrangements(whole: Whole, load: Load, effort: Effort) -> tuple[Answer, ...]:
+def _arrangements(whole: Whole, load: Load, effort: Effort) -> tuple[Arrangement, ...]:
     """The arrangements that cost least in all; none of what is alone in its box."""
     if len(load.units) + len(load.extras) < 2 or not_in_one(load):
         return ()

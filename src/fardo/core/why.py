@@ -11,9 +11,11 @@ Value = Length | Mass | Money | tuple[Length, Length, Length] | str
 
 @dataclass(frozen=True, slots=True)
 class Why:
-    """
+    """Why a figure is what it is.
+
     Args:
-        formula: in words, as one would say it at the bench. values: name and value of what was put in, in order.
+        formula: in words, as one would say it at the bench.
+        values: name and value of what was put in, in order.
         rule: the rule or source.
     """
 

@@ -17,7 +17,7 @@ from fardo.store.jobs import Jobs
 from fardo.store.settings import Settings
 
 TARIFFS = Path(str(files("fardo.demo").joinpath("tariffs")))
-CARRIER = "Oddbarrow"  # the one that can be asked over the network too
+CARRIER = "Oddbarrow"  # the one that can be live quotes too
 _JOBS = Path(str(files("fardo.demo").joinpath("jobs")))
 # Given out at the made-up carrier's counter.
 _COUNTER_ENVELOPE = PouchEntry(
@@ -44,7 +44,8 @@ def open_demo(path: Path, today: date, carrier_at: str = "") -> None:
     """Fills a new database with the made-up shop; one that has a shop already is left as it is.
 
     Args:
-        today: the days of the jobs are counted from it. carrier_at: where the simulated carrier answers, if it does.
+        today: the days of the jobs are counted from it.
+        carrier_at: where the simulated carrier answers, if it does.
     """
     database = Database(path)
     settings, jobs = Settings(database), Jobs(database)

@@ -9,7 +9,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.arrange.body import Body, lay
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.load import Load, bodies_of, placed
@@ -40,7 +40,7 @@ class ArrangementEntry(Strict):
     extras: list[PlacedEntry] = Field(default_factory=list, max_length=60)
 
 
-def read_arrangement(entry: ArrangementEntry, load: Load) -> Answer | None:
+def read_arrangement(entry: ArrangementEntry, load: Load) -> Arrangement | None:
     """The arrangement as it is said, or None where its things are not those of the load."""
     bodies = bodies_of(load)
     said = [*((e, False) for e in entry.placements), *((e, True) for e in entry.extras)]
@@ -53,10 +53,10 @@ def read_arrangement(entry: ArrangementEntry, load: Load) -> Answer | None:
     order = sorted(range(len(entries)), key=lambda n: (entries[n].goes_in, n))
     laid = [lay(body, one.turn, at, one.locked) for body, one, at in zip(bodies, entries, places, strict=True)]
     whole = tuple(one for one in laid if one is not None)
-    return Answer(inside, whole, tuple(order)) if len(whole) == len(laid) else None
+    return Arrangement(inside, whole, tuple(order)) if len(whole) == len(laid) else None
 
 
-def write_arrangement(load: Load, answer: Answer) -> ArrangementEntry:
+def write_arrangement(load: Load, answer: Arrangement) -> ArrangementEntry:
     """As it is kept; what has no place is left out."""
     keys = _keys(bodies_of(load))
     placements: list[PlacedEntry] = []

@@ -17,20 +17,28 @@ from fardo.files.kind import take_step
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """A job with one thing changed. Args: says: what is changed, as an order."""
+    """A job with one thing changed.
+
+    Args:
+        says: what is changed, as an order.
+    """
 
     says: str
     job: JobFile
 
 
 def changes(job: JobFile, read: Job, shop: Shop) -> Iterator[Change]:
-    """Every change there is to try. Args: read: the job as it is read."""
+    """Every change there is to try.
+
+    Args:
+        read: the job as it is read.
+    """
     for step in job.take_apart:
         if not step.chosen and (step.saves or step.frees):
             yield Change(f"{step.do.rstrip('.')}: one step further apart", take_step(job, step.id, True, shop))
     yield from _layers_less(job, read, shop)
     gives = read.load.gives if read.load is not None else ZERO
-    if gives.nm and is_empty(job.pressed):
+    if gives > ZERO and is_empty(job.pressed):
         by = show_length(gives, shop.units, "down")
         pressed = job.model_copy(update={"pressed": by.text if by.exact else gives.mm})
         yield Change(f"Press the goods in by {by.text} each way, as far as the wrap gives", pressed)

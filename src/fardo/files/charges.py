@@ -15,14 +15,14 @@ from fardo.core.quantity import INCH, Length, Mass, Money, Units, volume_nm3
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.charges import (
     Charge,
+    Conditional,
     ContainerPrice,
     Cover,
     Distance,
-    ForAll,
     Freight,
     Fuel,
-    Instead,
-    Packing,
+    PackingCharge,
+    PerConsignment,
     Residential,
     SoftPackTiers,
     Surcharge,
@@ -94,7 +94,11 @@ class Rows(ChargeBase):
     rows: list[list[str]] = Field(min_length=1, max_length=1000)
 
     def read_rows(self, read: Callable[[str, str], Key], currency: str, rising: str = "") -> list[Row[Key]]:
-        """Raises BadInput naming row and column. Args: rising: what must rise from row to row, in words."""
+        """Raises BadInput naming row and column.
+
+        Args:
+            rising: what must rise from row to row, in words.
+        """
         found: list[Row[Key]] = []
         for n, row in enumerate(self.rows):
             key = read(row[0] if row else "", f"rows[{n}][0]")
@@ -267,7 +271,7 @@ class PackingEntry(Rows):
     def to_core(self, currency: str, units: Units) -> Charge:
         if self.zones:
             raise BadInput("zones", read=", ".join(self.zones), allowed="one price for all", field="zones")
-        return Packing(
+        return PackingCharge(
             tuple(self.read_rows(lambda text, field: to_length(text, units, field), currency, "lengths")), units
         )
 
@@ -285,8 +289,8 @@ def charge_of(entry: ChargeEntry, currency: str, units: Units, n: int) -> Charge
         charge = entry.to_core(currency, units)
         for said, unless in ((entry.when, False), (entry.unless, True)):
             if said is not None:
-                charge = Instead(charge, said.to_core(currency, units), unless)
-        return ForAll(charge) if entry.for_all else charge
+                charge = Conditional(charge, said.to_core(currency, units), unless)
+        return PerConsignment(charge) if entry.for_all else charge
     except BadInput as problem:
         raise problem.under(f"charges[{n}]") from problem
 

@@ -66,9 +66,12 @@ class Words:
 
 @dataclass(frozen=True, slots=True)
 class Drawn:
-    """
+    """A drawing with its legend and captions.
+
     Args:
-        height: of the words. left, bottom, right, top: of everything drawn. outline: of the blank, for a fill.
+        height: of the words.
+        left, bottom, right, top: of everything drawn.
+        outline: of the blank, for a fill.
     """
 
     height: float
@@ -166,7 +169,8 @@ def _dimension(
     d: Dimension, blank: Blank, units: Units, h: float, taken: dict[tuple[str, int], float]
 ) -> tuple[list[Stroke], Words]:
     """The lines and the figure of a dimension. A figure stands in a gap of its line; one wider than what it measures
-    stands outside the line, turned where it would run into its neighbour."""
+    stands outside the line, turned where it would run into its neighbour.
+    """
     along_x = d.side in ("above", "below")
     sign = 1 if d.side in ("above", "right") else -1
     edge = {"above": blank.size[1].mm, "below": 0.0, "right": blank.size[0].mm, "left": 0.0}[d.side]

@@ -31,7 +31,8 @@ class OneOf:
     """Marks a text field as the name of a member of a register.
 
     Args:
-        names: tells the names there are, whenever it is asked. what: one of them is, in words.
+        names: tells the names there are, whenever it is asked.
+        what: one of them is, in words.
     """
 
     names: Callable[[], Iterable[str]]
@@ -96,7 +97,8 @@ def with_allowances(content: Any, into: str, unit: str = "") -> Any:
     """What a file holds, with its allowances in one field: of before there was a list each has a field of its own.
 
     Args:
-        into: name of the field they are in. unit: what stands behind each of their names in an older file.
+        into: name of the field they are in.
+        unit: what stands behind each of their names in an older file.
     """
     if not isinstance(content, dict) or not isinstance(content.get(into, {}), dict):
         return content  # whoever checks it says what is wrong

@@ -14,7 +14,8 @@ T = TypeVar("T")
 
 
 class FieldReading:
-    """
+    """Reads fields one after another and keeps what is missing or wrong.
+
     Args:
         shop: whose units are read, and whose materials and boards there are.
     """

@@ -23,7 +23,11 @@ _EDGE = 6 * mm  # bare paper around a blank, so that its outermost cuts are on t
 
 @dataclass(frozen=True, slots=True)
 class _Laid:
-    """A blank on its pages. Args: columns, rows: of pages, laid together."""
+    """A blank on its pages.
+
+    Args:
+        columns, rows: of pages, laid together.
+    """
 
     blank: Blank
     columns: int

@@ -12,7 +12,8 @@ from fardo.files.typed import Measure, Strict, to_length, with_units
 
 class GapEntry(Strict):
     """What is kept free around a part, by place. What is left out follows the shop's habit; `below` and `above` follow
-    `wall`."""
+    `wall`.
+    """
 
     wall: Measure | None = Field(None, description="to the walls of the box")
     between: Measure | None = Field(None, description="to other things; of two things the larger holds")
@@ -26,10 +27,12 @@ PLACES = tuple(GapEntry.model_fields)
 
 
 def to_gap(said: str | float | GapEntry | None, habit: Length, touches: bool, units: Units, field: str) -> Gap:
-    """
+    """The gap that a part says, by place or one for all.
+
     Args:
-        said: as the job has it, None where it says nothing. habit: the shop's, for so fragile a thing. touches:
-        whether it is in piles or packed as one, so that nothing is between unless that is said.
+        said: as the job has it, None where it says nothing.
+        habit: the shop's, for so fragile a thing.
+        touches: whether it is in piles or packed as one, so that nothing is between unless that is said.
 
     Raises: BadInput naming `field`.
     """

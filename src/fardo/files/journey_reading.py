@@ -31,7 +31,11 @@ def _count(part: PartEntry) -> int:
 
 
 class JourneyReading(FieldReading):
-    """Keeps what is missing and what is wrong, and goes on. Args: house: rules that hold for the job."""
+    """Keeps what is missing and what is wrong, and goes on.
+
+    Args:
+        house: rules that hold for the job.
+    """
 
     house: House = NO_HOUSE
 

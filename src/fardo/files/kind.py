@@ -16,7 +16,7 @@ from unicodedata import normalize
 from pydantic import ConfigDict, Field, ValidationError
 
 from fardo.core.goods.part import MOST_OF_ONE
-from fardo.core.goods.take_apart import Step, side_after, weight_after
+from fardo.core.goods.take_apart import TakeApartStep, side_after, weight_after
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import FINEST, Length, Units, show_length, show_mass
 from fardo.core.refusal import BadInput
@@ -198,10 +198,10 @@ def _guessed(parts: list[PartEntry]) -> list[PartEntry]:
     return [part.model_copy(deep=True, update={"guessed": True}) for part in parts]
 
 
-def steps_of(job: JobFile) -> tuple[Step, ...]:
+def steps_of(job: JobFile) -> tuple[TakeApartStep, ...]:
     """The steps that are taken, in their order."""
     return tuple(
-        Step(s.id, s.do, s.tool, s.turn, s.caution, s.keep, s.back, tuple(part.name for part in s.frees))
+        TakeApartStep(s.id, s.do, s.tool, s.turn, s.caution, s.keep, s.back, tuple(part.name for part in s.frees))
         for s in job.take_apart
         if s.chosen
     )

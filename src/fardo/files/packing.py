@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from reportlab.lib.pagesizes import landscape
 from reportlab.pdfgen.canvas import FILL_EVEN_ODD, Canvas
 
-from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.arrange.body import NO_WEIGHT, Body, stance
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import Length, Rounding, Units, show_length, show_mass, show_sizes
@@ -28,20 +28,28 @@ _VIEWS = (("plan", 0, 1), ("front", 0, 2), ("right side", 1, 2))
 
 
 @dataclass(frozen=True, slots=True)
-class Packing:
-    """
+class PackingSheet:
+    """The packing sheet of a job.
+
     Args:
-        box: what it is, in words. inside: of the box. bodies and answer: what lies where in it. room: from the goods to
-        each side of the box. soft: whether it closes on the goods. wrap: what is put on what, and how. under: how deep
-        the place under the goods is, and what goes in. fill: each other place, how deep it is and what goes in. full:
-        how full it is packed. last: what is folded or laid on top, last of all. day: it is printed.
+        box: what it is, in words.
+        inside: of the box.
+        bodies and answer: what lies where in it.
+        room: from the goods to each side of the box.
+        soft: whether it closes on the goods.
+        wrap: what is put on what, and how.
+        under: how deep the place under the goods is, and what goes in.
+        fill: each other place, how deep it is and what goes in.
+        full: how full it is packed.
+        last: what is folded or laid on top, last of all.
+        day: it is printed.
     """
 
     title: str
     box: str
     inside: Sizes
     bodies: tuple[Body, ...]
-    answer: Answer
+    answer: Arrangement
     room: tuple[tuple[str, Length], ...] = ()
     soft: bool = False
     wrap: tuple[tuple[str, str], ...] = ()
@@ -52,7 +60,7 @@ class Packing:
     day: str = ""
 
 
-def packing_sheet(packing: Packing, units: Units, paper: Paper) -> bytes:
+def packing_sheet(packing: PackingSheet, units: Units, paper: Paper) -> bytes:
     """A PDF page with the three views, then the tables; they go on over as many pages as they take."""
     lines = [f"inside {show_sizes(packing.inside, units, 'down')}"]
     if packing.soft:
@@ -78,7 +86,7 @@ def packing_sheet(packing: Packing, units: Units, paper: Paper) -> bytes:
     return print_pages(heading, landscape(PAPERS[paper]), fill)
 
 
-def _views(pages: Pages, packing: Packing, units: Units) -> None:
+def _views(pages: Pages, packing: PackingSheet, units: Units) -> None:
     x, y, z = (side.mm for side in packing.inside)
     room = pages.inner - _BETWEEN - 8 * mm, pages.room - _BETWEEN - 12 * mm
     scale = next((s for s in _SCALES if (x + y) * mm / s <= room[0] and (y + z) * mm / s <= room[1]), _SCALES[-1])
@@ -95,7 +103,7 @@ def _views(pages: Pages, packing: Packing, units: Units) -> None:
 
 
 def _view(
-    canvas: Canvas, packing: Packing, units: Units, name: str, axes: tuple[int, int], corner: tuple[float, float],
+    canvas: Canvas, packing: PackingSheet, units: Units, name: str, axes: tuple[int, int], corner: tuple[float, float],
     unit: float,
 ) -> None:  # fmt: skip
     right, up = axes
@@ -140,7 +148,7 @@ def _view(
     canvas.restoreState()
 
 
-def _from_behind(packing: Packing, depth: int, near_is_low: bool) -> list[tuple[int, int]]:
+def _from_behind(packing: PackingSheet, depth: int, near_is_low: bool) -> list[tuple[int, int]]:
     """Each thing's place in the order of going in and its number, the furthest from the eye first."""
     listed = [(k + 1, which) for k, which in enumerate(packing.answer.order)]
 
@@ -151,7 +159,7 @@ def _from_behind(packing: Packing, depth: int, near_is_low: bool) -> list[tuple[
     return sorted(listed, key=nearness)
 
 
-def _span(packing: Packing, which: int, axis: int) -> tuple[float, float]:
+def _span(packing: PackingSheet, which: int, axis: int) -> tuple[float, float]:
     laid = packing.answer.laid[which]
     if laid is None:
         return 0.0, 0.0
@@ -159,7 +167,7 @@ def _span(packing: Packing, which: int, axis: int) -> tuple[float, float]:
     return low, low + stance(packing.bodies[which], laid.turn).sizes[axis].mm
 
 
-def silhouette(packing: Packing, which: int, axes: tuple[int, int]) -> Flat:
+def silhouette(packing: PackingSheet, which: int, axes: tuple[int, int]) -> Flat:
     """The outline of a bare thing as it lies, seen along the third axis: rings of points, mm from the box's corner."""
     from fardo.core.goods.shape.solids import moved
 
@@ -177,7 +185,7 @@ def silhouette(packing: Packing, which: int, axes: tuple[int, int]) -> Flat:
     return [[(float(a), float(b)) for a, b in ring] for ring in flat.to_polygons()]
 
 
-def _wrap(pages: Pages, packing: Packing) -> None:
+def _wrap(pages: Pages, packing: PackingSheet) -> None:
     columns = [MARGIN + at * mm for at in (7, 60)]
     pages.need(14 * mm)
     _row(pages, ("Wrap", "in this order"), columns, bold=True)
@@ -196,7 +204,7 @@ def _wrap(pages: Pages, packing: Packing) -> None:
     pages.y -= 3 * mm
 
 
-def _goes_in(pages: Pages, packing: Packing, units: Units) -> None:
+def _goes_in(pages: Pages, packing: PackingSheet, units: Units) -> None:
     """Each thing in the order in which it goes in, straight down."""
     heads = (
         "",
@@ -252,7 +260,7 @@ def _says(pages: Pages, sentence: str) -> None:
     pages.y -= 1 * mm
 
 
-def _last(pages: Pages, packing: Packing) -> None:
+def _last(pages: Pages, packing: PackingSheet) -> None:
     for name in packing.last:
         pages.need(6 * mm)
         tick_box(pages.canvas, MARGIN, pages.y - 4.2 * mm)

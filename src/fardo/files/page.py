@@ -25,7 +25,10 @@ class Heading:
     """What stands on every page.
 
     Args:
-        title: of the job. lines: of figures that say what box this is. box: which it is, in words. day: it was printed.
+        title: of the job.
+        lines: of figures that say what box this is.
+        box: which it is, in words.
+        day: it was printed.
     """
 
     title: str

@@ -56,7 +56,8 @@ def ladder_sheet(title: str, what: str, rows: Sequence[Sequence[str]], sender: s
     """A PDF to hang at the bench: how many of a thing go into what, by which service, at which sum in all.
 
     Args:
-        what: the thing is. rows: a row a rung: how many, box, outside, weighs, service, in all.
+        what: the thing is.
+        rows: a row a rung: how many, box, outside, weighs, service, in all.
     """
     head = ["How many", "Box", "Outside", "Weighs", "By", "In all"]
     width = PAPERS[paper][0] - 2 * _MARGIN

@@ -47,7 +47,11 @@ def parcel_jobs(file: JobFile, read: Job, plan: Plan) -> list[JobFile]:
 
 
 def _parts_in(boxed: Boxed, file: JobFile, read: Job, left: list[list[Wrapped]]) -> list[PartEntry]:
-    """The parts that a parcel holds, with their counts. Args: left: of each part what is in no parcel yet; lessened."""
+    """The parts that a parcel holds, with their counts.
+
+    Args:
+        left: of each part what is in no parcel yet; lessened.
+    """
     wanted = Counter(_key(unit) for unit in boxed.load.units)
     parts: list[PartEntry] = []
     named: set[str] = set()

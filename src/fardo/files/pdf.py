@@ -32,8 +32,12 @@ def cut_sheet(
     before: int = 0,
 ) -> bytes:
     """A PDF of the blanks, each drawn to the largest usual scale that fits, then the fence settings and the steps in
-    words, in order and each with a box to tick. Args: set_to: what is set, a saw's fence or a mark. before: so many
-    of the steps come before the settings."""
+    words, in order and each with a box to tick.
+
+    Args:
+        set_to: what is set, a saw's fence or a mark.
+        before: so many of the steps come before the settings.
+    """
     return cut_sheets(heading, (ToCut("", blanks, fence, steps, before),), cautions, units, paper, set_to)
 
 
@@ -42,7 +46,9 @@ class ToCut:
     """What is cut for one box.
 
     Args:
-        title: nothing where it is the only one. steps: in words. before: so many of them come before the settings.
+        title: nothing where it is the only one.
+        steps: in words.
+        before: so many of them come before the settings.
     """
 
     title: str
@@ -178,7 +184,12 @@ def _cautions(pages: Pages, cautions: Sequence[str]) -> None:
 
 
 def paint(canvas: Canvas, drawn: Drawn, x: float, y: float, points_per_mm: float) -> None:
-    """A drawing on a page. Args: x, y: where its corner comes, points. points_per_mm: of the drawing."""
+    """A drawing on a page.
+
+    Args:
+        x, y: where its corner comes, points.
+        points_per_mm: of the drawing.
+    """
     for stroke in drawn.strokes:
         _pen(canvas, stroke.kind, drawn.height * points_per_mm)
         canvas.line(

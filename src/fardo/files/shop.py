@@ -66,7 +66,7 @@ class SoftEntry(Strict):
 
 
 class WireEntry(Strict):
-    """A carrier that is asked over the network too, beside its tariff."""
+    """A carrier that is live quotes too, beside its tariff."""
 
     carrier: str = Field(min_length=1, max_length=80, description="as its tariff has it")
     address: str = Field(min_length=1, max_length=200, description="https, or http on this machine")
@@ -145,7 +145,7 @@ class ShopFile(Strict):
         description="mailers and bags that are there",
     )  # fmt: skip
     patterns: list[PatternEntry] = Field(
-        default_factory=list, max_length=200, description="boxes made over that worked, to be made again"
+        default_factory=list, max_length=200, description="re-cut boxes that worked, to be made again"
     )
     designs: list[DesignEntry] = Field(default_factory=list, max_length=100, description="blanks of the shop's own")
     wires: list[WireEntry] = Field(default_factory=list, max_length=12, description="carriers asked over the network")

@@ -162,7 +162,8 @@ def read_tariff(text: bytes | str) -> TariffFile:
 
 def check_tariff(tariff: TariffFile) -> None:
     """Raises BadInput, naming the field, for a tariff that some parcel could not be priced by, or twice: what cannot be
-    read, a table without a column for a zone the service goes to, two price lists of one service on the same day."""
+    read, a table without a column for a zone the service goes to, two price lists of one service on the same day.
+    """
     services = tariff.to_core()
     for n, (entry, service) in enumerate(zip(tariff.services, services, strict=True)):
         for z, row in enumerate(entry.zones):

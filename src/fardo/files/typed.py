@@ -40,7 +40,8 @@ Kind = Literal["length", "mass", "sizes", "distance"]
 @dataclass(frozen=True, slots=True)
 class Typed:
     """Marks a field as a measure of that kind, as it is typed: what it means hangs on the shop's units where it has no
-    unit of its own."""
+    unit of its own.
+    """
 
     kind: Kind
 

@@ -20,7 +20,7 @@ from fardo.core.make.stock import Pouch, StockBox
 from fardo.core.plan.cells import lacks_cells
 from fardo.core.plan.job import Job, ReadPart, beyond
 from fardo.core.plan.load import Bundle, Load, with_packed
-from fardo.core.plan.progress import BoxChoice, PriceChoice, State
+from fardo.core.plan.progress import BoxChoice, KnotState, PriceChoice
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped, in_front_and_behind, units_of
 from fardo.core.protect.cushion import read_fragility
@@ -50,7 +50,8 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     """Reads every measure of a job; never raises for what a person may type.
 
     Args:
-        origin: the shop's own postcode, where the job names none. find_mesh: gives the shape of a mesh file.
+        origin: the shop's own postcode, where the job names none.
+        find_mesh: gives the shape of a mesh file.
     """
     reading = _Reading(shop, find_mesh)
     channel = reading.channel(job)
@@ -87,7 +88,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     value = reading.value(job)
     most = reading.house.parcels_at_most(job.parcels_at_most)
     load: Load | None = None
-    arranged: State = "open"
+    arranged: KnotState = "open"
     packed_or_with = all(parts[n].units or parts[n].lies_with for n in filled)
     whole = bool(filled) and packed_or_with and bool(job.liner) == bool(liner)
     if whole and extras is not None and beyond(parts, ways, most) is None:
@@ -249,7 +250,7 @@ class _Reading(JourneyReading):
         by = self.optional(job.pressed, ZERO, to_length, self.shop.units, "pressed") or ZERO
         if by > load.gives:
             most = show_length(load.gives, self.shop.units, "down").text
-            allowed = f"up to {most}, what the wrap gives" if load.gives.nm else "nothing; the wrap gives nothing"
+            allowed = f"up to {most}, what the wrap gives" if load.gives > ZERO else "nothing; the wrap gives nothing"
             self.problems.append(BadInput("more than the wrap gives", read=str(job.pressed), allowed=allowed,
                                           field="pressed"))  # fmt: skip
             return ZERO

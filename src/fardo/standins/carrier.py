@@ -22,7 +22,7 @@ from pydantic import BaseModel, Field
 
 from fardo.core.quantity import Length, Mass, Money
 from fardo.core.refusal import BadInput
-from fardo.core.tariff.charges import Charge, ForAll, Fuel, Instead
+from fardo.core.tariff.charges import Charge, Conditional, Fuel, PerConsignment
 from fardo.core.tariff.parcel import Parcel, read_postcode
 from fardo.core.tariff.service import Quote, Service, quote
 from fardo.wire.hosts import is_own_host, is_own_origin
@@ -82,7 +82,11 @@ class _Books:
 
 
 def create_carrier(name: str, tariff: Sequence[Service], slow_seconds: float = _SLOW_SECONDS) -> FastAPI:
-    """The carrier's service. Args: tariff: as the shop has it."""
+    """The carrier's service.
+
+    Args:
+        tariff: as the shop has it.
+    """
     app = FastAPI(title=f"{name}, simulated", docs_url=None, redoc_url=None, openapi_url=None)
     services, books = [_by_now(service) for service in tariff], _Books()
 
@@ -201,7 +205,7 @@ def _by_now(service: Service) -> Service:
 
 def _dearer(charge: Charge) -> Charge:
     """The charge with the fuel of this week in the place of the tariff's."""
-    if isinstance(charge, Instead | ForAll):
+    if isinstance(charge, Conditional | PerConsignment):
         return replace(charge, charged=_dearer(charge.charged))
     return replace(charge, percent=charge.percent + _FUEL_MORE) if isinstance(charge, Fuel) else charge
 

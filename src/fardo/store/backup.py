@@ -7,7 +7,7 @@ import sqlite3
 from datetime import UTC, datetime
 from pathlib import Path
 
-from fardo.store.beside import put_in_place, put_under_a_new_name, sync, sync_folder, written_beside
+from fardo.store.atomic_files import put_in_place, put_under_a_new_name, sync, sync_folder, written_beside
 from fardo.store.faults import StoreError, of_disk
 from fardo.store.lock import ShopLock
 from fardo.store.soundness import check_file, looked_at

@@ -13,8 +13,8 @@ from contextlib import closing, contextmanager
 from pathlib import Path
 from weakref import WeakSet
 
+from fardo.store.atomic_files import put_in_place, sweep, written_beside
 from fardo.store.backup import keep_copy
-from fardo.store.beside import put_in_place, sweep, written_beside
 from fardo.store.faults import CannotWrite, Conflict, Gone, StoreError, Unreadable, cannot_write
 from fardo.store.lock import ShopLock
 from fardo.store.migrating import migrate, newest_version, remains_of

@@ -83,7 +83,11 @@ def cannot_write(error: sqlite3.Error) -> CannotWrite | None:
 
 
 def of_disk(error: OSError, what: str) -> StoreError:
-    """A fault of the disk as a sentence. Args: what: was to be written."""
+    """A fault of the disk as a sentence.
+
+    Args:
+        what: was to be written.
+    """
     if error.errno in (errno.ENOSPC, errno.EDQUOT):
         return StoreError(f"{what} was not written: the disk is full. Nothing was changed")
     return StoreError(f"{what} was not written: {error.strerror or error}. Nothing was changed")

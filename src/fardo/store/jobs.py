@@ -1,4 +1,4 @@
-"""Jobs: kept with every revision, found by their words, put away and brought back."""
+"""Jobs: kept with every revision, found by their words, archived and brought back."""
 
 from __future__ import annotations
 

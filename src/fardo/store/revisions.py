@@ -15,7 +15,11 @@ _MOST = 200  # listed; older ones are kept, and can be asked for by their number
 
 @dataclass(frozen=True, slots=True)
 class Revision:
-    """A revision in a list. Args: saved_at: UTC, ISO 8601."""
+    """A revision in a list.
+
+    Args:
+        saved_at: UTC, ISO 8601.
+    """
 
     revision: int
     saved_at: str

@@ -220,7 +220,11 @@ def _flaws_of_revisions(connection: sqlite3.Connection, tables: set[str]) -> Ite
 def _flaws_of_kept(
     connection: sqlite3.Connection, tables: set[str], table: str, name: str, model: type[BaseModel]
 ) -> Iterator[str]:
-    """Of revisions that are kept whole. Args: name: of what they are, in SQL."""
+    """Of revisions that are kept whole.
+
+    Args:
+        name: of what they are, in SQL.
+    """
     if table not in tables:
         return
     for called, revision, text in connection.execute(f"SELECT {name}, revision, content FROM {table}"):

@@ -15,7 +15,7 @@ from tenacity import AsyncRetrying, retry_if_exception, stop_after_attempt, stop
 
 from fardo.wire.messages import PriceChanged
 
-State = Literal["answered", "slow", "away", "trouble", "nonsense", "refused"]
+CallState = Literal["answered", "slow", "away", "trouble", "nonsense", "refused"]
 Said = TypeVar("Said", bound=BaseModel)
 LARGEST_ANSWER = 1_000_000  # bytes
 _BUSY = 429
@@ -65,7 +65,7 @@ class Trouble(Exception):
     """
 
     def __init__(
-        self, state: State, says: str, *, again: bool = False, uncertain: bool = True, status: int = 0,
+        self, state: CallState, says: str, *, again: bool = False, uncertain: bool = True, status: int = 0,
         changed: PriceChanged | None = None,
     ) -> None:  # fmt: skip
         super().__init__(says)

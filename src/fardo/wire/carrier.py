@@ -18,7 +18,7 @@ from fardo.core.quantity.money import total
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.against import Asks, adds_up
 from fardo.core.tariff.parcel import Parcel
-from fardo.wire.call import PATIENCE, Patience, State, Transport, Trouble, Wire, call, client_of
+from fardo.wire.call import PATIENCE, CallState, Patience, Transport, Trouble, Wire, call, client_of
 from fardo.wire.messages import ParcelSaid, QuoteSaid, QuotesAsked, QuotesSaid, RefusedSaid
 
 
@@ -27,11 +27,14 @@ class Asked:
     """What came of asking a carrier for prices.
 
     Args:
-        says: a sentence where it is not "answered". quotes, refused: where it is. tries: it took. seconds: it took.
+        says: a sentence where it is not "answered".
+        quotes, refused: where it is.
+        tries: it took.
+        seconds: it took.
     """
 
     carrier: str
-    state: State
+    state: CallState
     says: str
     quotes: tuple[QuoteSaid, ...]
     refused: tuple[RefusedSaid, ...]
@@ -44,7 +47,11 @@ class Asked:
 
 
 def message_of(parcel: Parcel, currency: str) -> QuotesAsked:
-    """A parcel and those beside it as they go over the wire. Args: currency: of their values, the carrier's own."""
+    """A parcel and those beside it as they go over the wire.
+
+    Args:
+        currency: of their values, the carrier's own.
+    """
     parcels = (parcel, *parcel.beside)
     return QuotesAsked(
         origin=parcel.origin, to=parcel.destination, country=parcel.country, home=parcel.residential,

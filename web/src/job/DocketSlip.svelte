@@ -87,7 +87,7 @@
           ></i>
         </div>
         <dl>
-          <dt>Billed as</dt>
+          <dt>Billed weight</dt>
           <dd class="figure">
             <Why
               of="this billed weight"
@@ -101,15 +101,15 @@
             </Why>
           </dd>
           {#if quote.beside.length}
-            <dt>and beside it</dt>
+            <dt>Other parcels, billed</dt>
             <dd class="figure">{quote.beside.join(' + ')}</dd>
           {/if}
           {#if size}
-            <dt>Billed for size, not weight</dt>
+            <dt>Share billed for size</dt>
             <dd class="figure amber">{size} %</dd>
           {/if}
           {#if rounding}
-            <dt>Billed for rounding up</dt>
+            <dt>Share billed for rounding up</dt>
             <dd class="figure">{rounding} %</dd>
           {/if}
           <dt>Air in the box</dt>
@@ -120,7 +120,7 @@
       <hr />
       {#if docket.total && quote}
         <p class="total">
-          <span>All in</span>
+          <span>Total cost</span>
           <b class="figure">
             <Why of="this sum" why={docket.total_why}
               ><Changed text={docket.total}>{docket.total}</Changed></Why
@@ -159,14 +159,13 @@
   {:else if desk.work}
     <p class="first">
       {#if docket?.note}{docket.note}{:else}
-        Type length, width, height and weight. The box, what it is billed as and what it costs stand here as
-        you type.
+        Enter length, width, height and weight. Box, billed weight and cost appear here as you type.
       {/if}
     </p>
   {/if}
 
   {#if desk.stale}
-    <p class="soft mt-2">These are the last figures; what is typed now is not complete.</p>
+    <p class="soft mt-2">These figures are from before your last change, which is not complete.</p>
   {/if}
 
   {#if missing.length || cautions.length || stop.length}

@@ -16,8 +16,8 @@
       saved: 'Saved',
       saving: 'Saving',
       typing: 'Saving',
-      refused: 'Kept here, not saved yet',
-      away: 'The shop does not answer; kept here',
+      refused: 'Not saved: correct the marked fields',
+      away: "The shop's server is not responding. Your changes are kept in this browser",
       conflict: 'Changed in another window',
     }[desk.saved],
   );
@@ -36,7 +36,7 @@
     await desk.settle();
     await calls.putAway(desk.id);
     router.go('/');
-    toast.show(`${desk.typed.title || 'Untitled job'} is put away.`, () => {
+    toast.show(`${desk.typed.title || 'Untitled job'} is archived.`, () => {
       void calls.bringBack(desk.id).then(() => router.go(`/jobs/${desk.id}/measure`));
     });
   }
@@ -54,9 +54,9 @@
     {words}
   </span>
   {#if desk.saved === 'conflict'}
-    <button class="btn" onclick={() => desk.keepMine()}>Keep mine</button>
-    <button class="btn" onclick={() => desk.takeTheirs()}>Take theirs</button>
-    <button class="btn" onclick={both}>Keep both</button>
+    <button class="btn" onclick={() => desk.keepMine()}>Save my version</button>
+    <button class="btn" onclick={() => desk.takeTheirs()}>Load the other</button>
+    <button class="btn" onclick={both}>Save mine as a copy</button>
   {/if}
   <Earlier
     of="this job"
@@ -67,8 +67,8 @@
       toast.show(`Version ${revision} is back.`, undo);
     }}
   />
-  <a class="link" href="/api/jobs/{desk.id}/file" download>Job file</a>
-  <button class="link" onclick={putAway}>Put away</button>
+  <a class="link" href="/api/jobs/{desk.id}/file" download>Export job</a>
+  <button class="link" onclick={putAway}>Archive</button>
 </div>
 
 <style>

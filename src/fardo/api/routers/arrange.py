@@ -14,16 +14,16 @@ from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.arranged import ArrangedView, RunState, RunView, view_arranged
-from fardo.api.desk import Desk, OpenDesk, Today
+from fardo.api.context import AppContext, Context, Today
 from fardo.api.goods import ShapeView
 from fardo.api.resource import resource
 from fardo.api.routers.shapes import look_at
 from fardo.api.runs import Run, Runs
 from fardo.arranging import SHOWN, Effort, Progress, Whole, refuse
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import Laid
-from fardo.core.arrange.hand import by_hand, let_down, locked_or_not, moved_by, turned_by_a_quarter
-from fardo.core.arrange.void import fill_points
+from fardo.core.arrange.manual import by_hand, let_down, locked_or_not, moved_by, turned_by_a_quarter
+from fardo.core.arrange.void_space import fill_points
 from fardo.core.goods.part import Sizes
 from fardo.core.plan.into import boxes_to_pack_in
 from fardo.core.plan.load import (
@@ -36,7 +36,7 @@ from fardo.core.plan.load import (
     side_by_side,
     within_liner,
 )
-from fardo.core.plan.trimmed import holds_as_well, may_be_tried, trimmed
+from fardo.core.plan.trimmed import holds_as_well, is_worth_it, may_be_tried, trimmed
 from fardo.core.protect.forms.asks import Held
 from fardo.core.quantity import Length, Money, read_sizes, show_length, show_sizes
 from fardo.core.refusal import NoAnswer
@@ -50,7 +50,6 @@ router = resource("/api/arrange", "arrange")
 Key = Annotated[str, Path(max_length=40)]
 _FILL_CELLS = 5000
 _SAVINGS = 4  # changes that are told at most
-_WORTH_IT = 100  # parts of the sum, of which a change saves one at least (starting value)
 
 
 class LookRequest(BaseModel):
@@ -60,7 +59,8 @@ class LookRequest(BaseModel):
 
 class ArrangeRequest(LookRequest):
     """What is locked in the job's arrangement stays where it is. `inside`, as typed, is of a box that is there; empty
-    where the smallest is wanted."""
+    where the smallest is wanted.
+    """
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"job": EXAMPLE, "effort": "quick"}]})
     effort: Effort = "normal"
@@ -84,7 +84,7 @@ class HandRequest(BaseModel):
 
 
 @router.post("", status_code=202)
-def begin(request: ArrangeRequest, http: Request, desk: OpenDesk) -> RunView:
+def begin(request: ArrangeRequest, http: Request, desk: Context) -> RunView:
     """Begins a search. 422 with every reason where it cannot be."""
     today = desk.today
     load = _load(request.job, desk)
@@ -111,7 +111,8 @@ class WrapView(BaseModel):
 
 class ThingShapes(BaseModel):
     """The bare shapes of all things. `of` says, for each thing by number, which of `shapes` it has; `wraps` what it has
-    on."""
+    on.
+    """
 
     shapes: list[ShapeView]
     of: list[int]
@@ -119,7 +120,7 @@ class ThingShapes(BaseModel):
 
 
 @router.post("/shapes")
-def shapes(request: LookRequest, desk: OpenDesk) -> ThingShapes:
+def shapes(request: LookRequest, desk: Context) -> ThingShapes:
     """What everything looks like, to be shown where it lies; a pile is one thing."""
     assert desk.crews is not None
     desk.crews.search.warm()  # who looks at where things lie is about to have them arranged
@@ -145,7 +146,7 @@ class IntoView(BaseModel):
 
 
 @router.post("/boxes")
-def boxes(request: LookRequest, desk: OpenDesk) -> list[IntoView]:
+def boxes(request: LookRequest, desk: Context) -> list[IntoView]:
     """The boxes there, those that take the goods as they lie now first, then those that lack least."""
     today = desk.today
     units = today.shop.units
@@ -166,7 +167,7 @@ class FillView(BaseModel):
 
 
 @router.post("/fill")
-def fill(request: LookRequest, desk: OpenDesk) -> FillView:
+def fill(request: LookRequest, desk: Context) -> FillView:
     """The room between things as they are arranged, or side by side."""
     load = _load(request.job, desk)
     points, step = fill_points(ask_of(load), arrange(load), _FILL_CELLS)
@@ -213,14 +214,15 @@ class SavingView(BaseModel):
 
 
 @router.post("/trim")
-def trim(request: TrimRequest, desk: OpenDesk) -> list[SavingView]:
+def trim(request: TrimRequest, desk: Context) -> list[SavingView]:
     """What would make a job cheaper, each tried for real, what saves most first: all of it arranged in a box that is
     smaller by the docket's trim, one step further apart, a layer less where the check allows, the goods pressed in.
-    422 where nothing holds and costs less."""
+    422 where nothing holds and costs less.
+    """
     return desk.look_for(_savings, request.job)
 
 
-def _savings(desk: Desk, job: JobFile) -> list[SavingView]:
+def _savings(desk: AppContext, job: JobFile) -> list[SavingView]:
     today = desk.today
     now = today.draw_up(job)
     if now.plan is None or not may_be_tried(now):
@@ -237,10 +239,10 @@ def _savings(desk: Desk, job: JobFile) -> list[SavingView]:
         then = today.draw_up(change.job)
         if then.plan is not None and holds_as_well(then, now) and (saves := now.plan.more_than(then.plan)):
             found.append((saves, _saving(change.says, before, saves, change.job)))
-    found = [(saves, view) for saves, view in found if saves.minor * _WORTH_IT >= before.minor]
+    found = [(saves, view) for saves, view in found if is_worth_it(saves, before)]
     if not found:
         raise NoAnswer("It was tried: nothing holds that costs less.")
-    found.sort(key=lambda one: -one[0].minor)
+    found.sort(key=lambda one: one[0], reverse=True)
     return [view for _, view in found[:_SAVINGS]]
 
 
@@ -257,7 +259,7 @@ def stop(key: Key, http: Request) -> RunView:
 
 
 @router.post("/hand")
-def hand(request: HandRequest, desk: OpenDesk) -> ArrangedView:
+def hand(request: HandRequest, desk: Context) -> ArrangedView:
     """What follows when things are moved: what comes too near what, and the box around them all."""
     load = _load(request.job, desk)
     ask, answer = ask_of(load), arrange(load)
@@ -274,7 +276,7 @@ def hand(request: HandRequest, desk: OpenDesk) -> ArrangedView:
     return view_arranged(request.job, load, answer, desk.today, priced=False)
 
 
-def _load(job: JobFile, desk: Desk) -> Load:
+def _load(job: JobFile, desk: AppContext) -> Load:
     """Raises NoAnswer for what does not go in one parcel, which is what is arranged."""
     load = desk.today.understand(job).must_load()
     if why := not_in_one(load):
@@ -291,20 +293,20 @@ def _locked(job: JobFile, load: Load) -> tuple[tuple[int, Laid], ...]:
     return tuple((n, laid) for n, laid in enumerate(kept.laid) if laid is not None and laid.locked)
 
 
-def _arranged(desk: Desk, job: JobFile, load: Load, answer: Answer, inside: Sizes | None) -> ArrangedView:
+def _arranged(desk: AppContext, job: JobFile, load: Load, answer: Arrangement, inside: Sizes | None) -> ArrangedView:
     return view_arranged(job, load, answer, desk.today, inside=inside)
 
 
-def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: Desk) -> None:
+def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: AppContext) -> None:
     """Searches, telling every step forward; whatever happens, the page that looks on is told an end."""
     assert desk.crews is not None
-    seen: dict[Answer, ArrangedView] = {}
-    there: list[Answer] = []
+    seen: dict[Arrangement, ArrangedView] = {}
+    there: list[Arrangement] = []
     last = RunView(run=run.key, state="searching", done=0, of=1)
 
     def view(state: RunState, progress: Progress) -> RunView:
         nonlocal last
-        by_size: dict[tuple[Length, ...], Answer] = {}
+        by_size: dict[tuple[Length, ...], Arrangement] = {}
         for answer in (*progress.answers, *there):
             by_size.setdefault(tuple(sorted(answer.inside)), answer)
         answers = list(by_size.values())
@@ -335,9 +337,9 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: Desk)
 
 
 def _answers(
-    ask: Ask, request: ArrangeRequest, desk: Desk, told: Callable[[Progress], None], stop: threading.Event
-) -> tuple[Answer, ...]:
-    """Into a box that is there, or around what is locked, as small as can be; else what costs least in all."""
+    ask: Ask, request: ArrangeRequest, desk: AppContext, told: Callable[[Progress], None], stop: threading.Event
+) -> tuple[Arrangement, ...]:
+    """Fit into a box in stock, or around what is locked, as small as can be; else what costs least in all."""
     assert desk.crews is not None
     if ask.inside is not None or ask.locked:
         return desk.crews.search.arrange(ask, request.effort, told, stop)
@@ -346,7 +348,7 @@ def _answers(
     return tuple(one.answer for one in desk.crews.search.cheapest(whole, request.effort, told, stop)[:SHOWN])
 
 
-def _there(job: JobFile, ask: Ask, load: Load) -> list[Answer]:
+def _there(job: JobFile, ask: Ask, load: Load) -> list[Arrangement]:
     """Everything side by side, and as it was arranged before: nothing dearer takes their place."""
     found = [side_by_side(ask, load)]
     if job.arrangement is not None and ask.inside is None:

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import cutting, views
 from fardo.api.bench import Bench, OpenBench
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
 from fardo.api.downloads import download, today_in_words
 from fardo.api.resource import resource
 from fardo.api.routers.shop import view_shop
@@ -32,13 +32,13 @@ ToolAsked = Annotated[Tool, Query(description="a saw loses its kerf; a knife nee
 
 
 @router.get("")
-def look(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> cutting.CuttingView:
+def look(desk: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> cutting.CuttingView:
     """What is cut from which sheets for these jobs, with the cuts in the order that sets the fence least often."""
     return cutting.view_cutting(desk, bench, jobs, tool)
 
 
 @router.get(".pdf", response_class=Response)
-def pdf(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> Response:
+def pdf(desk: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> Response:
     """A page a sheet, with the cuts in order."""
     shop = desk.today.file
     drawn, fence = [], []
@@ -55,7 +55,7 @@ def pdf(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "
 
 
 @router.get(".dxf", response_class=Response)
-def dxf_sheets(desk: OpenDesk, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "knife") -> Response:
+def dxf_sheets(desk: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "knife") -> Response:
     """All sheets at real size in millimetres, every blank with its lines where it lies."""
     # Its library takes most of a second to load, which a starting shop need not wait for.
     from fardo.files.dxf import dxf
@@ -74,9 +74,10 @@ class Done(BaseModel):
 
 
 @router.post("/done")
-def done(what: Done, desk: OpenDesk, bench: OpenBench) -> views.ShopView:
+def done(what: Done, desk: Context, bench: OpenBench) -> views.ShopView:
     """Takes the sheets it used off the stock, keeps the off-cuts, and marks the blanks as cut, so that they are not cut
-    again; 409 where the shop changed meanwhile."""
+    again; 409 where the shop changed meanwhile.
+    """
     if what.revision != desk.today.revision:
         raise Conflict(desk.today.revision)
     listed = cutting.list_work(desk, bench)
@@ -100,7 +101,7 @@ class Undone(BaseModel):
 
 
 @router.post("/undone")
-def undone(what: Undone, desk: OpenDesk) -> views.ShopView:
+def undone(what: Undone, desk: Context) -> views.ShopView:
     """The blanks of these jobs are to be cut again; with the shop as it was, the sheets are on the stock again too."""
     shop = what.shop or desk.today.file
     shop.to_core()
@@ -108,7 +109,7 @@ def undone(what: Undone, desk: OpenDesk) -> views.ShopView:
     return view_shop(desk)
 
 
-def _after(desk: Desk, keys: list[str], tool: Tool) -> ShopFile | None:
+def _after(desk: AppContext, keys: list[str], tool: Tool) -> ShopFile | None:
     """The shop once these jobs are cut; None where nothing is."""
     today = desk.today
     cuts = plan_boards(cutting.works(desk, keys), today.shop, tool)
@@ -123,7 +124,7 @@ def _after(desk: Desk, keys: list[str], tool: Tool) -> ShopFile | None:
 Sheet = tuple[str, Blank, list[FenceSetting], list[str]]
 
 
-def _sheets(desk: Desk, bench: Bench, jobs: list[str] | None, tool: Tool) -> list[Sheet]:
+def _sheets(desk: AppContext, bench: Bench, jobs: list[str] | None, tool: Tool) -> list[Sheet]:
     """Every sheet drawn, with its cuts. Raises NoAnswer where there is nothing to cut or a piece fits no sheet."""
     found = desk.reckon(_draw_sheets, cutting.list_work(desk, bench).taken(jobs), tool)
     if not found:
@@ -131,7 +132,7 @@ def _sheets(desk: Desk, bench: Bench, jobs: list[str] | None, tool: Tool) -> lis
     return found
 
 
-def _draw_sheets(desk: Desk, keys: list[str], tool: Tool) -> list[Sheet]:
+def _draw_sheets(desk: AppContext, keys: list[str], tool: Tool) -> list[Sheet]:
     today, units = desk.today, desk.today.shop.units
     taken = cutting.works(desk, keys)
     drawings = drawings_of(taken)

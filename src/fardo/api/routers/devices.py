@@ -12,7 +12,7 @@ from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from fardo.api.desk import OpenDesk
+from fardo.api.context import Context
 from fardo.api.resource import resource
 from fardo.core.quantity import read_length, read_mass
 from fardo.files.typed import BARE_MASS
@@ -64,7 +64,7 @@ class Heard(BaseModel):
 
 
 @router.post("/readings")
-async def take_reading(reading: Reading, request: Request, desk: OpenDesk) -> Heard:
+async def take_reading(reading: Reading, request: Request, desk: Context) -> Heard:
     """Passes a reading on to every page that listens; 422 for what is no measure of its kind."""
     units = await run_in_threadpool(lambda: desk.today.shop.units)
     if reading.device == "tape":

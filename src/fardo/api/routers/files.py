@@ -9,7 +9,7 @@ from fastapi import Request, Response
 from fastapi.concurrency import run_in_threadpool
 
 from fardo.api import goods
-from fardo.api.desk import OpenDesk
+from fardo.api.context import Context
 from fardo.api.intake import take_in
 from fardo.api.resource import resource
 from fardo.api.uploads import read_files
@@ -32,7 +32,7 @@ _FILES_BODY = {
 
 
 @router.post("", openapi_extra=_FILES_BODY)
-async def send_files(request: Request, desk: OpenDesk) -> list[goods.TakenIn]:
+async def send_files(request: Request, desk: Context) -> list[goods.TakenIn]:
     """What became of each file, in their order. A good file comes in whatever is wrong with the others."""
     with TemporaryDirectory(prefix="fardo-") as folder:
         sent = await read_files(request.headers.get("content-type", ""), request.stream(), Path(folder))
@@ -40,7 +40,7 @@ async def send_files(request: Request, desk: OpenDesk) -> list[goods.TakenIn]:
 
 
 @router.get("/{name}", response_class=Response)
-def get_file(name: str, desk: OpenDesk) -> Response:
+def get_file(name: str, desk: Context) -> Response:
     """A photograph or a mesh as it is kept."""
     stored = desk.files.get(name)
     headers = {"Cache-Control": "private, max-age=31536000, immutable"}

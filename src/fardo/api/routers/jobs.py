@@ -1,4 +1,4 @@
-"""Jobs: on the bench, changed from a revision, put away, brought back, and as files."""
+"""Jobs: on the bench, changed from a revision, archived, brought back, and as files."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from fastapi.concurrency import run_in_threadpool
 
 from fardo.api import views
 from fardo.api.bench import BenchEntry, BenchRow, OpenBench
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
 from fardo.api.downloads import download
 from fardo.api.intake import keep_file
 from fardo.api.resource import resource
@@ -28,7 +28,7 @@ router = resource("/api/jobs", "jobs")
 
 @router.get("")
 def list_jobs(
-    desk: OpenDesk,
+    desk: Context,
     bench: OpenBench,
     words: Annotated[str, Query(max_length=200)] = "",
     put_away: bool = False,
@@ -41,7 +41,7 @@ def list_jobs(
 
 
 @router.post("", status_code=201)
-def add_job(job: JobFile, desk: OpenDesk, bench: OpenBench) -> views.JobView:
+def add_job(job: JobFile, desk: Context, bench: OpenBench) -> views.JobView:
     """Starts a job."""
     stored = desk.jobs.add(_checked(job, desk))
     bench.saved(stored, job)
@@ -57,7 +57,7 @@ _FILE_BODY = {
 
 
 @router.post("/file", status_code=201, openapi_extra=_FILE_BODY)
-async def open_job_file(request: Request, desk: OpenDesk) -> views.JobView:
+async def open_job_file(request: Request, desk: Context) -> views.JobView:
     """Starts a job from a job file sent as it is. Nothing is kept of a file with a fault."""
     return await run_in_threadpool(_open_job, await request.body(), desk)
 
@@ -71,7 +71,7 @@ _BUNDLE_BODY = {
 
 
 @router.post("/bundle", status_code=201, openapi_extra=_BUNDLE_BODY)
-async def open_bundle(request: Request, desk: OpenDesk) -> views.JobView:
+async def open_bundle(request: Request, desk: Context) -> views.JobView:
     """Starts a job from a job file in a ZIP with its photographs and meshes. Nothing is kept of one with a fault."""
     with TemporaryDirectory(prefix="fardo-") as folder:
         packed = Path(folder) / "bundle.zip"
@@ -80,12 +80,12 @@ async def open_bundle(request: Request, desk: OpenDesk) -> views.JobView:
 
 
 @router.get("/{key}")
-def get_job(key: str, desk: OpenDesk) -> views.JobView:
+def get_job(key: str, desk: Context) -> views.JobView:
     return view(desk.jobs.get(key), desk)
 
 
 @router.put("/{key}")
-def change_job(key: str, change: views.JobChange, desk: OpenDesk, bench: OpenBench) -> views.JobView:
+def change_job(key: str, change: views.JobChange, desk: Context, bench: OpenBench) -> views.JobView:
     """Saves a job; answers 409 where it was changed since the revision named."""
     stored = desk.jobs.change(key, change.revision, _checked(change.job, desk), change.change)
     bench.saved(stored, change.job)
@@ -93,25 +93,25 @@ def change_job(key: str, change: views.JobChange, desk: OpenDesk, bench: OpenBen
 
 
 @router.delete("/{key}")
-def put_away_job(key: str, desk: OpenDesk, bench: OpenBench) -> views.JobRow:
+def put_away_job(key: str, desk: Context, bench: OpenBench) -> views.JobRow:
     """Takes a job off the bench. It can be brought back."""
     return row(bench.rows([desk.jobs.put_away(key)])[0])
 
 
 @router.post("/{key}/bring-back")
-def bring_back_job(key: str, desk: OpenDesk, bench: OpenBench) -> views.JobRow:
+def bring_back_job(key: str, desk: Context, bench: OpenBench) -> views.JobRow:
     return row(bench.rows([desk.jobs.bring_back(key)])[0])
 
 
 @router.get("/{key}/text", response_class=Response)
-def job_text(key: str, desk: OpenDesk) -> Response:
+def job_text(key: str, desk: Context) -> Response:
     """What is kept of a job, as it is kept: also where it cannot be read."""
     line = desk.jobs.line(key)
     return download(line.content, "text/plain; charset=utf-8", line.title, ".txt")
 
 
 @router.get("/{key}/file")
-def job_file(key: str, desk: OpenDesk) -> Response:
+def job_file(key: str, desk: Context) -> Response:
     """The job as a job file; with photographs or meshes, in a ZIP with them."""
     job = desk.jobs.get(key).job
     if bundles.files_of(job):
@@ -119,11 +119,11 @@ def job_file(key: str, desk: OpenDesk) -> Response:
     return download(write_job(job), "application/json", job.title, ".job.json")
 
 
-def _open_job(content: bytes, desk: Desk) -> views.JobView:
+def _open_job(content: bytes, desk: AppContext) -> views.JobView:
     return view(desk.jobs.add(_checked(read_job(content), desk)))
 
 
-def _open_bundle(packed: Path, folder: Path, desk: Desk) -> views.JobView:
+def _open_bundle(packed: Path, folder: Path, desk: AppContext) -> views.JobView:
     job, sent = desk.reader.read("the file", bundles.read_bundle, packed, folder)
     kept = {name: keep_file(name, path, desk) for name, path in sent.items()}
     return view(desk.jobs.add(_checked(bundles.renamed(job, kept), desk)))
@@ -146,8 +146,12 @@ def row(shown: BenchRow) -> views.JobRow:
     )
 
 
-def view(stored: StoredJob, desk: Desk | None = None) -> views.JobView:
-    """Args: desk: for its label; None for a job that is new and has none."""
+def view(stored: StoredJob, desk: AppContext | None = None) -> views.JobView:
+    """A job as the page gets it.
+
+    Args:
+        desk: for its label; None for a job that is new and has none.
+    """
     label = desk.labels.of_job(stored.id) if desk else None
     return views.JobView(
         id=stored.id,
@@ -184,7 +188,7 @@ def _say_label(label: Label) -> str:
             return ""
 
 
-def _checked(job: JobFile, desk: Desk) -> JobFile:
+def _checked(job: JobFile, desk: AppContext) -> JobFile:
     """The job with its units made plain, and without a label: that is no job's to carry.
 
     Raises:

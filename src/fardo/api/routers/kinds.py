@@ -6,7 +6,7 @@ from fastapi import Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import goods, views
-from fardo.api.desk import OpenDesk
+from fardo.api.context import Context
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import view as view_job
 from fardo.core.tariff.line import read_line
@@ -20,31 +20,31 @@ router = resource("/api", "kinds")
 
 
 @router.get("/kinds")
-def list_kinds(desk: OpenDesk) -> list[goods.KindRow]:
+def list_kinds(desk: Context) -> list[goods.KindRow]:
     """Every kind, by title."""
     return [row_of(stored) for stored in desk.kinds.all()]
 
 
 @router.get("/kinds/{code}")
-def get_kind(code: str, desk: OpenDesk) -> goods.KindView:
+def get_kind(code: str, desk: Context) -> goods.KindView:
     return view_kind(desk.kinds.get(code))
 
 
 @router.put("/kinds")
-def change_kind(change: goods.KindChange, desk: OpenDesk) -> goods.KindView:
+def change_kind(change: goods.KindChange, desk: Context) -> goods.KindView:
     """Keeps a kind as the shop's own; answers 409 where it was changed since the revision named."""
     return view_kind(desk.kinds.keep(with_units(change.kind, desk.today.shop.units).check(), change.revision))
 
 
 @router.delete("/kinds/{code}", status_code=204, response_class=Response)
-def put_away_kind(code: str, desk: OpenDesk) -> Response:
+def put_away_kind(code: str, desk: Context) -> Response:
     """Takes the shop's own kind off the list; it can be brought back."""
     desk.kinds.put_away(code)
     return Response(status_code=204)
 
 
 @router.post("/kinds/{code}/bring-back")
-def bring_back_kind(code: str, desk: OpenDesk) -> goods.KindView:
+def bring_back_kind(code: str, desk: Context) -> goods.KindView:
     return view_kind(desk.kinds.bring_back(code))
 
 
@@ -58,7 +58,7 @@ class Beginning(BaseModel):
 
 
 @router.post("/jobs/begin", status_code=201)
-def begin_job(beginning: Beginning, desk: OpenDesk) -> views.JobView:
+def begin_job(beginning: Beginning, desk: Context) -> views.JobView:
     """Starts a job: the parts of its kind with their usual steps taken, and the shop's habits on the list."""
     kind = desk.kinds.get(beginning.kind).kind if beginning.kind else None
     today = desk.today
@@ -89,7 +89,7 @@ class StepTaken(BaseModel):
 
 
 @router.post("/take-apart")
-def take_apart(asked: StepTaken, desk: OpenDesk) -> JobFile:
+def take_apart(asked: StepTaken, desk: Context) -> JobFile:
     """The job with the step taken or left; saves nothing."""
     return take_step(asked.job, asked.step, asked.take, desk.today.shop)
 
@@ -103,9 +103,10 @@ class NewKind(BaseModel):
 
 
 @router.post("/jobs/{key}/kind", status_code=201)
-def keep_as_kind(key: str, new: NewKind, desk: OpenDesk) -> goods.KindView:
+def keep_as_kind(key: str, new: NewKind, desk: Context) -> goods.KindView:
     """Keeps a job as a kind of its own, with what was measured as its starting sizes. Answers 409 where there is a kind
-    of that name, unless it is the one whose place it takes; that one's earlier form is kept among its revisions."""
+    of that name, unless it is the one whose place it takes; that one's earlier form is kept among its revisions.
+    """
     job = desk.jobs.get(key).job
     every = {stored.kind.code: stored for stored in desk.kinds.all()}
     code = new.replaces or code_of(new.title)

@@ -7,13 +7,13 @@ from typing import Annotated
 
 from fastapi import Query, Response
 
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
 from fardo.api.downloads import download, today_in_words
 from fardo.api.parts import view_coat
 from fardo.api.plans import RungView, rungs_of
 from fardo.api.resource import resource
 from fardo.api.ways import view_filling
-from fardo.core.cut.guard import draw_guard
+from fardo.core.cut.corner_guard import draw_guard
 from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.goods.take_apart import bag_labels, put_back
 from fardo.core.make import WAYS
@@ -28,7 +28,7 @@ from fardo.core.refusal import NoAnswer
 from fardo.files.drawn import in_words
 from fardo.files.job import JobFile
 from fardo.files.kind import steps_of
-from fardo.files.packing import Packing, packing_sheet
+from fardo.files.packing import PackingSheet, packing_sheet
 from fardo.files.page import Heading
 from fardo.files.papers import label_sheet, ladder_sheet, put_back_sheet
 from fardo.files.parts_csv import write_parts
@@ -39,7 +39,7 @@ router = resource("/api/jobs/{key}", "papers")
 
 
 @router.get("/bag-labels.pdf", response_class=Response)
-def labels(key: str, desk: OpenDesk) -> Response:
+def labels(key: str, desk: Context) -> Response:
     """One label for each bag of small hardware."""
     job = desk.jobs.get(key).job
     found = bag_labels(steps_of(job))
@@ -50,7 +50,7 @@ def labels(key: str, desk: OpenDesk) -> Response:
 
 
 @router.get("/ladder.pdf", response_class=Response)
-def ladder(key: str, desk: OpenDesk, most: Annotated[int, Query(ge=1, le=MOST_UNITS)] = 12) -> Response:
+def ladder(key: str, desk: Context, most: Annotated[int, Query(ge=1, le=MOST_UNITS)] = 12) -> Response:
     """What so many of the job's one thing go into, to hang at the bench."""
     job = desk.jobs.get(key).job
     found = desk.look_for(_rungs, job, most)
@@ -64,12 +64,12 @@ def ladder(key: str, desk: OpenDesk, most: Annotated[int, Query(ge=1, le=MOST_UN
     return download(sheet, "application/pdf", job.title, "-ladder.pdf", look=True)
 
 
-def _rungs(desk: Desk, job: JobFile, most: int) -> list[RungView]:
+def _rungs(desk: AppContext, job: JobFile, most: int) -> list[RungView]:
     return rungs_of(job, most, desk.today)
 
 
 @router.get("/put-together.pdf", response_class=Response)
-def put_together(key: str, desk: OpenDesk) -> Response:
+def put_together(key: str, desk: Context) -> Response:
     """The receiver's sheet: what is in the box, and the steps last first."""
     job, shop = desk.jobs.get(key).job, desk.today.file
     steps = put_back(steps_of(job))
@@ -86,7 +86,7 @@ def put_together(key: str, desk: OpenDesk) -> Response:
 
 
 @router.get("/corner-guards.pdf", response_class=Response)
-def guards(key: str, desk: OpenDesk) -> Response:
+def guards(key: str, desk: Context) -> Response:
     """Each corner guard to scale; four of each part are cut."""
     job, today = desk.jobs.get(key).job, desk.today
     parts = today.understand(job).parts
@@ -105,7 +105,7 @@ def guards(key: str, desk: OpenDesk) -> Response:
 
 
 @router.get("/inner-boxes.pdf", response_class=Response)
-def inner_boxes(key: str, desk: OpenDesk) -> Response:
+def inner_boxes(key: str, desk: Context) -> Response:
     """The cut sheet of each box that is cut for a part of its own."""
     job, today = desk.jobs.get(key).job, desk.today
     shop = today.shop
@@ -128,7 +128,7 @@ def inner_boxes(key: str, desk: OpenDesk) -> Response:
 
 
 @router.get("/packing.pdf", response_class=Response)
-def packing(key: str, desk: OpenDesk) -> Response:
+def packing(key: str, desk: Context) -> Response:
     """Plan, front and side of the packed box to scale, and what goes in when and where."""
     job, today = desk.jobs.get(key).job, desk.today
     picture = today.draw_up(job)
@@ -143,14 +143,14 @@ def packing(key: str, desk: OpenDesk) -> Response:
             tuple((one.title, one.depth, one.fetch) for one in filling.places if (one.where == "under") is is_under)
             for is_under in (True, False)
         )
-        packed = Packing(
+        packed = PackingSheet(
             title, f"{box}: {boxed.made.item}" if boxed.made.item else box, boxed.made.inside, bodies_of(boxed.load),
             boxed.arrangement, boxed.room_left, boxed.made.soft, wrap, under, rest, filling.says,
             tuple(extra.name for extra in boxed.load.last_in), day,
         )  # fmt: skip
     else:
         answer, _ = inside_needed(load)
-        packed = Packing(title, "No box yet", answer.inside, bodies_of(load), answer, wrap=wrap, day=day)
+        packed = PackingSheet(title, "No box yet", answer.inside, bodies_of(load), answer, wrap=wrap, day=day)
     sheet = packing_sheet(packed, today.shop.units, today.file.paper)
     return download(sheet, "application/pdf", job.title, "-packing.pdf", look=True)
 
@@ -165,7 +165,7 @@ def _wrap_rows(layers: Iterable[Layered], units: Units) -> Iterator[tuple[str, s
 
 
 @router.get("/parts.csv", response_class=Response)
-def parts_table(key: str, desk: OpenDesk) -> Response:
+def parts_table(key: str, desk: Context) -> Response:
     """The parts as a table that a spreadsheet opens."""
     job = desk.jobs.get(key).job
     return download("\ufeff" + write_parts(job), "text/csv; charset=utf-8", job.title, "-parts.csv")

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
 from fardo.api.resource import resource
 from fardo.arranging import arranged_quickly
 from fardo.core.make import WAYS
@@ -64,12 +64,12 @@ class ParcelsView(BaseModel):
 
 
 @router.post("")
-def in_parcels(request: ParcelsRequest, desk: OpenDesk) -> ParcelsView:
+def in_parcels(request: ParcelsRequest, desk: Context) -> ParcelsView:
     """The job divided among up to as many parcels as it allows. Takes seconds where there are many things."""
     return desk.look_for(_divided, request.job, request.effort)
 
 
-def _divided(desk: Desk, job: JobFile, effort: Literal["quick", "normal"]) -> ParcelsView:
+def _divided(desk: AppContext, job: JobFile, effort: Literal["quick", "normal"]) -> ParcelsView:
     today = desk.today
     read = today.understand(job)
     read.must_load()

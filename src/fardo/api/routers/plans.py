@@ -7,7 +7,7 @@ from typing import Any
 from fastapi import Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from fardo.api.desk import Desk, OpenDesk, Today
+from fardo.api.context import AppContext, Context, Today
 from fardo.api.plans import (
     PlanKey,
     PlanTable,
@@ -54,12 +54,12 @@ class OnePlan(BaseModel):
 
 
 @router.post("", response_model=PlanTable)
-def table(request: TableRequest, desk: OpenDesk) -> Response:
+def table(request: TableRequest, desk: Context) -> Response:
     """Every way to send it, the alternatives among them, and what the habit would cost."""
     return Response(desk.reckon(_table, request), media_type="application/json")
 
 
-def _table(desk: Desk, request: TableRequest) -> str:
+def _table(desk: AppContext, request: TableRequest) -> str:
     today = desk.today
     picture = today.draw_up(request.job)
     job = picture.job
@@ -69,23 +69,23 @@ def _table(desk: Desk, request: TableRequest) -> str:
 
 
 @router.post("/unfolded")
-def unfolded(request: OnePlan, desk: OpenDesk) -> PlanUnfolded:
+def unfolded(request: OnePlan, desk: Context) -> PlanUnfolded:
     """One plan down to its lines, its box and its parts."""
     return desk.reckon(_unfolded, request)
 
 
-def _unfolded(desk: Desk, request: OnePlan) -> PlanUnfolded:
+def _unfolded(desk: AppContext, request: OnePlan) -> PlanUnfolded:
     picture, way, plan = _found(desk.today, request)
     return view_unfolded(plan, way, picture)
 
 
 @router.post("/chosen")
-def chosen(request: OnePlan, desk: OpenDesk) -> Chosen:
+def chosen(request: OnePlan, desk: Context) -> Chosen:
     """What a job keeps when that plan is chosen. Saves nothing. A box it keeps already stays as it was chosen."""
     return desk.reckon(_chosen, request)
 
 
-def _chosen(desk: Desk, request: OnePlan) -> Chosen:
+def _chosen(desk: AppContext, request: OnePlan) -> Chosen:
     picture, way, plan = _found(desk.today, request)
     return chosen_with(plan, way, picture, request.job.chosen)
 
@@ -99,12 +99,12 @@ class LadderRequest(BaseModel):
 
 
 @router.post("/ladder")
-def what_goes_into_what(request: LadderRequest, desk: OpenDesk) -> list[RungView]:
+def what_goes_into_what(request: LadderRequest, desk: Context) -> list[RungView]:
     """What so many of the job's one thing go into, each by what it costs in all. Takes seconds for many."""
     return desk.look_for(_rungs, request)
 
 
-def _rungs(desk: Desk, request: LadderRequest) -> list[RungView]:
+def _rungs(desk: AppContext, request: LadderRequest) -> list[RungView]:
     return rungs_of(request.job, request.most, desk.today)
 
 

@@ -10,7 +10,7 @@ from pydantic_core import from_json
 
 from fardo.api import goods, views
 from fardo.api.bench import OpenBench
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import change_job
 from fardo.api.routers.kinds import view_kind
@@ -35,44 +35,44 @@ class RevisionRow(BaseModel):
     saved_at: str
 
 
-def _rows(desk: Desk, of: Of, key: str = "") -> list[RevisionRow]:
+def _rows(desk: AppContext, of: Of, key: str = "") -> list[RevisionRow]:
     return [RevisionRow(revision=one.revision, saved_at=one.saved_at) for one in desk.revisions.list(of, key)]
 
 
 @router.get("/jobs/{key}/revisions")
-def of_job(key: str, desk: OpenDesk) -> list[RevisionRow]:
+def of_job(key: str, desk: Context) -> list[RevisionRow]:
     """Every time a job was saved, up to the last two hundred."""
     desk.jobs.line(key)
     return _rows(desk, "job", key)
 
 
 @router.get("/jobs/{key}/revisions/{revision}")
-def job_then(key: str, revision: Number, desk: OpenDesk) -> JobFile:
+def job_then(key: str, revision: Number, desk: Context) -> JobFile:
     """The job as it was."""
     return _read(JobFile, desk.revisions.content("job", revision, key))
 
 
 @router.post("/jobs/{key}/revisions/{revision}")
-def job_back(key: str, revision: Number, desk: OpenDesk, bench: OpenBench) -> views.JobView:
+def job_back(key: str, revision: Number, desk: Context, bench: OpenBench) -> views.JobView:
     """The job as it was becomes its newest revision; none is lost."""
     job = job_then(key, revision, desk)
     return change_job(key, views.JobChange(revision=desk.jobs.line(key).revision, job=job), desk, bench)
 
 
 @router.get("/shop/revisions")
-def of_shop(desk: OpenDesk) -> list[RevisionRow]:
+def of_shop(desk: Context) -> list[RevisionRow]:
     """Every time the settings were saved, up to the last two hundred."""
     return _rows(desk, "shop")
 
 
 @router.get("/shop/revisions/{revision}")
-def shop_then(revision: Number, desk: OpenDesk) -> ShopFile:
+def shop_then(revision: Number, desk: Context) -> ShopFile:
     """The shop as it was set."""
     return _read(ShopFile, desk.revisions.content("shop", revision))
 
 
 @router.post("/shop/revisions/{revision}")
-def shop_back(revision: Number, desk: OpenDesk) -> views.ShopView:
+def shop_back(revision: Number, desk: Context) -> views.ShopView:
     """The shop as it was set becomes its newest revision; none is lost."""
     shop = shop_then(revision, desk)
     shop.to_core()
@@ -81,26 +81,26 @@ def shop_back(revision: Number, desk: OpenDesk) -> views.ShopView:
 
 
 @router.get("/kinds/{code}/revisions")
-def of_kind(code: str, desk: OpenDesk) -> list[RevisionRow]:
-    """Every time the shop's own kind was saved, also while it is put away."""
+def of_kind(code: str, desk: Context) -> list[RevisionRow]:
+    """Every time the shop's own kind was saved, also while it is archived."""
     return _rows(desk, "kind", code)
 
 
 @router.get("/kinds/{code}/revisions/{revision}")
-def kind_then(code: str, revision: Number, desk: OpenDesk) -> KindFile:
+def kind_then(code: str, revision: Number, desk: Context) -> KindFile:
     """The kind as it was."""
     return _read(KindFile, desk.revisions.content("kind", revision, code))
 
 
 @router.post("/kinds/{code}/revisions/{revision}")
-def kind_back(code: str, revision: Number, desk: OpenDesk) -> goods.KindView:
+def kind_back(code: str, revision: Number, desk: Context) -> goods.KindView:
     """The kind as it was becomes its newest revision; none is lost."""
     kind = kind_then(code, revision, desk)
     return view_kind(desk.kinds.keep(kind.check(), desk.kinds.newest(code)))
 
 
 @router.get("/tariffs/{carrier}/versions/{revision}")
-def tariff_then(carrier: str, revision: Number, desk: OpenDesk) -> dict[str, Any]:
+def tariff_then(carrier: str, revision: Number, desk: Context) -> dict[str, Any]:
     """A carrier's tariff as it was, as its file has it."""
     content: dict[str, Any] = from_json(desk.revisions.content("tariff", revision, carrier))
     return content

@@ -7,7 +7,7 @@ from functools import lru_cache
 from pydantic import BaseModel, ConfigDict
 
 from fardo.api import goods
-from fardo.api.desk import OpenDesk
+from fardo.api.context import Context
 from fardo.api.resource import resource
 from fardo.core.goods.shape import Shape
 from fardo.core.quantity import Units, show_length
@@ -24,7 +24,7 @@ class ShapeAsked(BaseModel):
 
 
 @router.post("/shape")
-def look_at_shape(asked: ShapeAsked, desk: OpenDesk) -> goods.ShapeView:
+def look_at_shape(asked: ShapeAsked, desk: Context) -> goods.ShapeView:
     """The bare shape of a part; 422 while a measure of it is missing or cannot be read."""
     today = desk.today
     # Only its measures count here: whatever else is missing or wrong is told elsewhere.

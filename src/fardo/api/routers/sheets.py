@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from fastapi import Query, Response
 
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
 from fardo.api.downloads import download, today_in_words
 from fardo.api.resource import resource
 from fardo.api.ways import says_sheets
@@ -33,7 +33,7 @@ Way = Annotated[str, Query(max_length=240)]
 
 
 @router.get(".pdf", response_class=Response)
-def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] = "fit") -> Response:
+def pdf_sheet(key: str, desk: Context, way: Way, scale: Literal["fit", "full"] = "fit") -> Response:
     """To scale with its fence settings, or at full size over several pages with register marks."""
     title, board, boxed = _box(desk, key, way)
     shop, made = desk.today.file, boxed.made
@@ -57,7 +57,7 @@ def pdf_sheet(key: str, desk: OpenDesk, way: Way, scale: Literal["fit", "full"] 
 
 
 @router.get(".dxf", response_class=Response)
-def dxf_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
+def dxf_sheet(key: str, desk: Context, way: Way) -> Response:
     """All blanks at real size in millimetres."""
     # Its library takes most of a second to load, which a starting shop need not wait for.
     from fardo.files.dxf import dxf
@@ -68,7 +68,7 @@ def dxf_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
 
 
 @router.get(".csv", response_class=Response)
-def csv_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
+def csv_sheet(key: str, desk: Context, way: Way) -> Response:
     """The cut list: every blank and insert with its size, how many, how its flutes run, and its lines' lengths."""
     title, _, boxed = _box(desk, key, way)
     _must_be_cut(boxed)
@@ -78,7 +78,7 @@ def csv_sheet(key: str, desk: OpenDesk, way: Way) -> Response:
 
 
 @router.get(".svg", response_class=Response)
-def svg_sheet(key: str, desk: OpenDesk, way: Way, blank: Annotated[str, Query(max_length=20)]) -> Response:
+def svg_sheet(key: str, desk: Context, way: Way, blank: Annotated[str, Query(max_length=20)]) -> Response:
     """One blank at real size."""
     title, _, boxed = _box(desk, key, way)
     drawings = {piece.name: piece for piece in boxed.blanks}
@@ -88,7 +88,7 @@ def svg_sheet(key: str, desk: OpenDesk, way: Way, blank: Annotated[str, Query(ma
 
 
 @prices.get(".csv", response_class=Response)
-def csv_prices(key: str, desk: OpenDesk, way: Way) -> Response:
+def csv_prices(key: str, desk: Context, way: Way) -> Response:
     """What every service asks for the saved job in the box of that way, a row a charge."""
     today, file = desk.today, desk.jobs.get(key).job
     job = today.understand(file)
@@ -104,7 +104,7 @@ def _must_be_cut(boxed: Boxed) -> None:
         )
 
 
-def _box(desk: Desk, key: str, way: str) -> tuple[str, str | None, Boxed]:
+def _box(desk: AppContext, key: str, way: str) -> tuple[str, str | None, Boxed]:
     """A saved job's title, its board, and it boxed that way. Raises Gone, or BadInput where it is not measured."""
     today, file = desk.today, desk.jobs.get(key).job
     job = today.understand(file)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import goods, views
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
 from fardo.api.resource import resource
 from fardo.core.board.wear import WEAR
 from fardo.core.cut.fold import fold_panels, folds_to
@@ -34,12 +34,12 @@ router = resource("/api/shop", "shop")
 
 
 @router.get("")
-def get_shop(desk: OpenDesk) -> views.ShopView:
+def get_shop(desk: Context) -> views.ShopView:
     return view_shop(desk)
 
 
 @router.put("")
-def change_shop(change: views.ShopChange, desk: OpenDesk) -> views.ShopView:
+def change_shop(change: views.ShopChange, desk: Context) -> views.ShopView:
     """Saves the shop's settings; answers 409 where they were changed since the revision named."""
     # What is typed bare was typed under the units that the screen showed, which are those of before.
     shown = desk.today.shop.units
@@ -51,7 +51,7 @@ def change_shop(change: views.ShopChange, desk: OpenDesk) -> views.ShopView:
     return view_shop(desk)
 
 
-def _keep_kinds(desk: Desk, units: Units) -> None:
+def _keep_kinds(desk: AppContext, units: Units) -> None:
     """The shop's own kinds with the units of before behind what hangs on them."""
     for stored in desk.kinds.all():
         kept = with_units(stored.kind, units)
@@ -76,9 +76,10 @@ class DesignRead(BaseModel):
 
 
 @router.post("/designs/read")
-def read_design(drawing: DrawingSent, desk: OpenDesk) -> DesignRead:
+def read_design(drawing: DrawingSent, desk: Context) -> DesignRead:
     """Reads a blank of the shop's own. Its inside and outside are what it folds to with two boards at every wall, so
-    that neither promises too much; the shop corrects them. Nothing is kept."""
+    that neither promises too much; the shop corrects them. Nothing is kept.
+    """
     blank = desk.reader.read(drawing.name[:80], read_blank, drawing.name, drawing.content.encode())
     grade = desk.today.shop.grade(None)
     panels = fold_panels(blank)
@@ -95,7 +96,7 @@ def read_design(drawing: DrawingSent, desk: OpenDesk) -> DesignRead:
     return DesignRead(design=design, panels=len(panels), svg=svg(blank, units))
 
 
-def view_shop(desk: Desk) -> views.ShopView:
+def view_shop(desk: AppContext) -> views.ShopView:
     today = desk.today
     carriers = sorted({f"{service.carrier} {service.name}" for service in today.carriers.services})
     return views.ShopView(

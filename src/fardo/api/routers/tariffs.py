@@ -1,4 +1,4 @@
-"""The carriers' tariffs: looked at, read in, looked over, tried with a size, put away, brought back to a version."""
+"""The carriers' tariffs: looked at, read in, looked over, tried with a size, archived, brought back to a version."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from pydantic.config import JsonDict
 
 from fardo.api import views
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
 from fardo.api.downloads import download
 from fardo.api.quotes import view_quote, view_refused
 from fardo.api.resource import resource
@@ -52,7 +52,7 @@ class TariffRow(BaseModel):
     saved_at: str
     put_away: bool
     services: list[ServiceRow]
-    over_the_wire: bool = Field(description="whether it is asked over the network too")
+    over_the_wire: bool = Field(description="whether it is live quotes too")
     findings: list[str]
     versions: list[tuple[int, str]] = Field(description="revision and when it was saved, newest first")
 
@@ -64,7 +64,7 @@ class LookedOver(BaseModel):
 
 
 @router.get("")
-def list_tariffs(desk: OpenDesk) -> list[TariffRow]:
+def list_tariffs(desk: Context) -> list[TariffRow]:
     """Every carrier's tariff with what is worth a second look."""
     return [_row(stored, desk) for stored in desk.settings.stored_tariffs()]
 
@@ -78,20 +78,20 @@ _BODY = {
 
 
 @router.post("/file", status_code=201, openapi_extra=_BODY)
-async def read_in(request: Request, desk: OpenDesk) -> TariffRow:
+async def read_in(request: Request, desk: Context) -> TariffRow:
     """Takes a tariff file as it is, in the place of the carrier's own. Nothing is kept of one with a fault."""
     content = await request.body()
     return await run_in_threadpool(_keep, content, desk)
 
 
-def _keep(content: bytes, desk: Desk) -> TariffRow:
+def _keep(content: bytes, desk: AppContext) -> TariffRow:
     tariff = read_tariff(content)
     desk.settings.keep_tariff(tariff)
     return _row(desk.settings.tariff(tariff.carrier), desk)
 
 
 @router.get("/{carrier}/file", response_class=Response)
-def write_out(carrier: Carrier, desk: OpenDesk) -> Response:
+def write_out(carrier: Carrier, desk: Context) -> Response:
     """The tariff as an open file."""
     tariff = desk.settings.tariff(carrier).tariff
     content = json.dumps(tariff.model_dump(mode="json", by_alias=True, exclude_none=True), indent=1, ensure_ascii=False)
@@ -122,14 +122,14 @@ def form() -> dict[str, Any]:
 
 
 @router.get("/{carrier}")
-def whole(carrier: Carrier, desk: OpenDesk) -> TariffWhole:
+def whole(carrier: Carrier, desk: Context) -> TariffWhole:
     """The tariff as it is changed on the screen."""
     stored = desk.settings.tariff(carrier)
     return TariffWhole(revision=stored.revision, tariff=stored.tariff)
 
 
 @router.put("/{carrier}")
-def change(carrier: Carrier, change: TariffChange, desk: OpenDesk) -> TariffRow:
+def change(carrier: Carrier, change: TariffChange, desk: Context) -> TariffRow:
     """Keeps a changed tariff as the newest version; answers 409 where it was changed since the one named."""
     tariff = read_tariff(json.dumps(change.tariff))
     if tariff.carrier != carrier:
@@ -160,7 +160,7 @@ Version = Annotated[int, Path(ge=1, le=10**9)]
 
 
 @router.get("/{carrier}/services/{service}/charges/{charge}/table.csv", response_class=Response)
-def table_out(carrier: Carrier, service: Number, charge: Number, desk: OpenDesk) -> Response:
+def table_out(carrier: Carrier, service: Number, charge: Number, desk: Context) -> Response:
     """The table of a charge, a column a zone. Services and charges are counted from 0."""
     tariff = desk.settings.tariff(carrier).tariff
     table = _table(tariff, service, charge)
@@ -168,13 +168,13 @@ def table_out(carrier: Carrier, service: Number, charge: Number, desk: OpenDesk)
 
 
 @router.put("/{carrier}/services/{service}/charges/{charge}/table", openapi_extra=_TABLE)
-async def table_in(carrier: Carrier, service: Number, charge: Number, request: Request, desk: OpenDesk) -> TariffRow:
+async def table_in(carrier: Carrier, service: Number, charge: Number, request: Request, desk: Context) -> TariffRow:
     """Takes a table from CSV in the place of the charge's own. Nothing is kept of one with a fault."""
     content = await request.body()
     return await run_in_threadpool(_take_table, carrier, service, charge, content, desk)
 
 
-def _take_table(carrier: str, service: int, charge: int, content: bytes, desk: Desk) -> TariffRow:
+def _take_table(carrier: str, service: int, charge: int, content: bytes, desk: AppContext) -> TariffRow:
     stored = desk.settings.tariff(carrier)
     read = read_grid(content, _table(stored.tariff, service, charge))
     tariff = stored.tariff.model_copy(deep=True)
@@ -199,20 +199,20 @@ def _table(tariff: TariffFile, service: int, charge: int) -> Rows:
 
 
 @router.delete("/{carrier}")
-def put_away(carrier: Carrier, desk: OpenDesk) -> TariffRow:
+def put_away(carrier: Carrier, desk: Context) -> TariffRow:
     """Its services are not asked any more. It can be brought back."""
     desk.settings.put_tariff_away(carrier)
     return _row(desk.settings.tariff(carrier), desk)
 
 
 @router.post("/{carrier}/bring-back")
-def bring_back(carrier: Carrier, desk: OpenDesk) -> TariffRow:
+def bring_back(carrier: Carrier, desk: Context) -> TariffRow:
     desk.settings.put_tariff_away(carrier, False)
     return _row(desk.settings.tariff(carrier), desk)
 
 
 @router.post("/{carrier}/versions/{revision}")
-def back_to(carrier: Carrier, revision: Version, desk: OpenDesk) -> TariffRow:
+def back_to(carrier: Carrier, revision: Version, desk: Context) -> TariffRow:
     """An earlier version becomes the newest; none is lost."""
     desk.settings.keep_tariff(desk.settings.tariff_version(carrier, revision))
     return _row(desk.settings.tariff(carrier), desk)
@@ -235,7 +235,7 @@ class Trial(BaseModel):
 
 
 @router.post("/{carrier}/try")
-def try_out(carrier: Carrier, trial: Trial, desk: OpenDesk) -> views.LineAnswer:
+def try_out(carrier: Carrier, trial: Trial, desk: Context) -> views.LineAnswer:
     """What each of its services asks for a parcel, or why it does not take it."""
     today = desk.today
     units = today.shop.units
@@ -254,7 +254,7 @@ def try_out(carrier: Carrier, trial: Trial, desk: OpenDesk) -> views.LineAnswer:
     )
 
 
-def _row(stored: StoredTariff, desk: Desk) -> TariffRow:
+def _row(stored: StoredTariff, desk: AppContext) -> TariffRow:
     tariff, exchange = stored.tariff, desk.today.shop.exchange
     services = tariff.to_core()
     rate = exchange.rates.get(tariff.currency)

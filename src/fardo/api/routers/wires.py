@@ -1,4 +1,4 @@
-"""Carriers asked over the network: prices beside the shop's own reckoning, a label, and where a parcel is."""
+"""Carriers with live quotes: prices beside the shop's own reckoning, a label, and where a parcel is."""
 
 from __future__ import annotations
 
@@ -9,8 +9,8 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
-from fardo.api.asked import CarrierSays, view_said
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
+from fardo.api.live_quotes import LiveQuotes, view_said
 from fardo.api.purchases import Purchases
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import view, view_label
@@ -46,9 +46,10 @@ class AskRequest(BaseModel):
 
 
 @router.post("/ask")
-async def ask(request: AskRequest, desk: OpenDesk, purchases: OpenPurchases) -> list[CarrierSays]:
+async def ask(request: AskRequest, desk: Context, purchases: OpenPurchases) -> list[LiveQuotes]:
     """What every carrier that can be asked says itself, each beside what its tariff comes to. One that does not answer
-    is told as such after a few seconds; nothing else waits for it."""
+    is told as such after a few seconds; nothing else waits for it.
+    """
     questions, ours, exchange, closed = await run_in_threadpool(_questions, request, desk)
     answers = [answer.without(closed) for answer in await ask_all(questions, purchases.patience)]
     if request.id is not None:
@@ -62,10 +63,11 @@ def _given(carrier: str, quote: QuoteSaid) -> GivenQuote:
 
 
 def _questions(
-    request: AskRequest, desk: Desk
+    request: AskRequest, desk: AppContext
 ) -> tuple[list[tuple[Wire, QuotesAsked]], list[Quote], Exchange, frozenset[str]]:
     """What each carrier is asked, what each service comes to by its tariff, the shop's rates, and the programmes that
-    belong to sales of other channels."""
+    belong to sales of other channels.
+    """
     today, exchange = desk.today, desk.today.shop.exchange
     if not today.file.wires:
         return [], [], exchange, frozenset()
@@ -98,9 +100,10 @@ class LabelRequest(BaseModel):
 
 
 @router.post("/jobs/{key}/label")
-async def buy(key: str, request: LabelRequest, desk: OpenDesk, purchases: OpenPurchases) -> views.JobView:
+async def buy(key: str, request: LabelRequest, desk: Context, purchases: OpenPurchases) -> views.JobView:
     """Buys the label of a quote that was given for this job, once. Where the carrier does not say whether it sold, the
-    label's state is "asking", and it is asked until it says."""
+    label's state is "asking", and it is asked until it says.
+    """
     wanted = GivenQuote(
         request.carrier, request.quote, request.service, request.programme, request.amount, request.currency
     )
@@ -109,7 +112,7 @@ async def buy(key: str, request: LabelRequest, desk: OpenDesk, purchases: OpenPu
 
 
 @router.get("/jobs/{key}/label")
-def look(key: str, desk: OpenDesk) -> views.LabelView | None:
+def look(key: str, desk: Context) -> views.LabelView | None:
     """The job's live label, or the last there was."""
     desk.jobs.line(key)
     label = desk.labels.of_job(key)
@@ -117,25 +120,25 @@ def look(key: str, desk: OpenDesk) -> views.LabelView | None:
 
 
 @router.post("/jobs/{key}/label/ask-again")
-async def ask_again(key: str, desk: OpenDesk, purchases: OpenPurchases) -> views.JobView:
+async def ask_again(key: str, desk: Context, purchases: OpenPurchases) -> views.JobView:
     """Asks the carrier at once about a label of which it is not known whether it was sold, or is void."""
     await purchases.ask_again(key)
     return await run_in_threadpool(_view, key, desk)
 
 
 @router.delete("/jobs/{key}/label")
-async def void(key: str, desk: OpenDesk, purchases: OpenPurchases) -> views.JobView:
+async def void(key: str, desk: Context, purchases: OpenPurchases) -> views.JobView:
     """Voids the job's label, or the purchase that is still asked about; another may be bought once it is void."""
     await purchases.void(key)
     return await run_in_threadpool(_view, key, desk)
 
 
-def _view(key: str, desk: Desk) -> views.JobView:
+def _view(key: str, desk: AppContext) -> views.JobView:
     return view(desk.jobs.get(key), desk)
 
 
 @router.get("/jobs/{key}/tracking")
-async def where(key: str, desk: OpenDesk, purchases: OpenPurchases) -> TrackingSaid:
+async def where(key: str, desk: Context, purchases: OpenPurchases) -> TrackingSaid:
     """Where the parcel is, as its carrier says."""
     label = await run_in_threadpool(desk.labels.of_job, key)
     if label is None or label.tracking is None:

@@ -9,17 +9,17 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
 from fardo.api.bench import OpenBench
-from fardo.api.desk import Desk, OpenDesk
+from fardo.api.context import AppContext, Context
 from fardo.api.folded import FoldView, view_fold
 from fardo.api.picture import view_picture
+from fardo.api.price_steps import AXES, Sides, StepsView, view_steps
 from fardo.api.quotes import view_quote, view_refused
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
-from fardo.api.stepped import AXES, Sides, StepsView, view_steps
 from fardo.core.plan.box import box_for
+from fardo.core.plan.cost_comparison import side_by_side
 from fardo.core.plan.in_one_box import steps_of
-from fardo.core.plan.side_by_side import side_by_side
 from fardo.core.quantity import Length, Units, read_length, show_length, show_mass, show_sizes
 from fardo.core.tariff.line import read_line
 from fardo.core.tariff.service import compare
@@ -31,7 +31,7 @@ router = resource("/api", "work")
 
 
 @router.post("/work-out", response_model=views.WorkOut)
-def work_out(request: views.WorkOutRequest, desk: OpenDesk, bench: OpenBench) -> Response:
+def work_out(request: views.WorkOutRequest, desk: Context, bench: OpenBench) -> Response:
     """Everything that follows from a job as it is typed. Saves nothing; what cannot be read is told, not refused."""
     picture = desk.today.draw_up(request.job, request.in_hand)
     bench.remember(request.job, picture)
@@ -48,7 +48,7 @@ class FoldRequest(BaseModel):
 
 
 @router.post("/fold")
-def fold_up(request: FoldRequest, desk: OpenDesk) -> FoldView:
+def fold_up(request: FoldRequest, desk: Context) -> FoldView:
     """Every blank of that way with its panels and hinges, and how the contents stand in what the first folds to."""
     today = desk.today
     return view_fold(box_for(request.way, today.understand(request.job), today.shop))
@@ -73,12 +73,12 @@ class StepsRequest(BaseModel):
 
 
 @router.post("/steps")
-def steps(request: StepsRequest, desk: OpenDesk) -> StepsView:
+def steps(request: StepsRequest, desk: Context) -> StepsView:
     """What to trim for the nearest cheaper price of that service, and its price over two sides."""
     return desk.reckon(_steps, request)
 
 
-def _steps(desk: Desk, request: StepsRequest) -> StepsView:
+def _steps(desk: AppContext, request: StepsRequest) -> StepsView:
     today, units = desk.today, desk.today.shop.units
     reach = read_length(request.reach, units, most=FARTHEST, field="reach") if request.reach else None
     asked = (request.carrier, request.service, request.programme)
@@ -125,7 +125,7 @@ class LineText(BaseModel):
 
 
 @router.post("/line")
-def bench_line(line: LineText, desk: OpenDesk, bench: OpenBench) -> views.LineAnswer:
+def bench_line(line: LineText, desk: Context, bench: OpenBench) -> views.LineAnswer:
     """A parcel in a line is priced; anything else is looked for among the jobs and the kinds of goods."""
     today = desk.today
     parcel = read_line(line.text, today.shop.units, today.file.postcode)
@@ -155,7 +155,8 @@ def bench_line(line: LineText, desk: OpenDesk, bench: OpenBench) -> views.LineAn
 
 
 def _flat(flat: tuple[Length, Length], units: Units) -> str:
-    """
+    """A flat size in words, its unit once.
+
     >>> _flat((Length.of_inches(18), Length.of_inches(13)), "in")
     '18 x 13 in'
     """

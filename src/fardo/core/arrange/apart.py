@@ -43,9 +43,13 @@ class Pieces:
     """The convex pieces of several things, side by side in arrays; a piece with fewer corners repeats its first.
 
     Args:
-        points: (p, m, 3) mm. owner: (p,) which thing a piece is of. reaches: (p, directions) mm. round: (p,) its row in
-        the two that follow, -1 where it is all corners. middles: (r, k, 3) and swell: (r, k, 3, 3) mm, of the others.
-        corners: (p,) how many of its points, or middles, count. centres: (p, 3) about the middle of each, mm.
+        points: (p, m, 3) mm.
+        owner: (p,) which thing a piece is of.
+        reaches: (p, directions) mm.
+        round: (p,) its row in the two that follow, -1 where it is all corners.
+        middles: (r, k, 3) and swell: (r, k, 3, 3) mm, of the others.
+        corners: (p,) how many of its points, or middles, count.
+        centres: (p, 3) about the middle of each, mm.
     """
 
     points: Floats
@@ -59,7 +63,11 @@ class Pieces:
 
 
 def side_by_side(pieces: Sequence[Sequence[Convex]]) -> Pieces:
-    """Args: pieces: of each thing."""
+    """The convex pieces of several things in one array.
+
+    Args:
+        pieces: of each thing.
+    """
     flat = [piece for of_one in pieces for piece in of_one]
     swollen = [n for n, piece in enumerate(flat) if piece.swell.any()]
     number = np.full(len(flat), -1)
@@ -133,8 +141,8 @@ def best_direction(
 
     Args:
         level: (k,) where only level directions are wanted, so that `a` is beside `b` and not over it.
-        enough: (k,) nothing better is looked for where one of the usual directions gives as much, mm. known: (k, 3)
-        directions found before, nan where there is none.
+        enough: (k,) nothing better is looked for where one of the usual directions gives as much, mm.
+        known: (k, 3) directions found before, nan where there is none.
     """
     from fardo.core.arrange.compiled import usual_best
 

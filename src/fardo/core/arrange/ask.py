@@ -19,11 +19,14 @@ _FLAT = 0.45  # the shortest side against the next
 
 @dataclass(frozen=True, slots=True)
 class Ask:
-    """
+    """What is to be arranged.
+
     Args:
-        bodies: what goes in. inside: of a box that is there, None where the smallest is wanted. locked: by number, what
-        stays where it lies. apart_by: how far apart what must not lie beside each other is kept. seed: same ask, same
-        answer.
+        bodies: what goes in.
+        inside: of a box that is there, None where the smallest is wanted.
+        locked: by number, what stays where it lies.
+        apart_by: how far apart what must not lie beside each other is kept.
+        seed: same ask, same answer.
     """
 
     bodies: tuple[Body, ...]
@@ -34,7 +37,8 @@ class Ask:
 
     def room(self, a: int, b: int) -> Length:
         """What is kept free between two: the larger of their gaps once, more where they must not lie beside each
-        other, nothing within a bundle."""
+        other, nothing within a bundle.
+        """
         one, other = self.bodies[a], self.bodies[b]
         if one.bundle and one.bundle == other.bundle:
             return ZERO
@@ -47,10 +51,12 @@ def keeps_apart(one: Body, other: Body) -> bool:
 
 
 @dataclass(frozen=True, slots=True)
-class Answer:
-    """
+class Arrangement:
+    """Where everything lies.
+
     Args:
-        inside: the box that holds it all. laid: of each body, in the order asked; None where there was no place.
+        inside: the box that holds it all.
+        laid: of each body, in the order asked; None where there was no place.
         order: of going in, by number, each straight from above.
     """
 
@@ -72,14 +78,18 @@ class Answer:
 
 
 def proportion_of(*sides: float) -> Proportion:
-    """Args: sides: three, in any order and unit."""
+    """Whether three sides are long, flat or about a cube.
+
+    Args:
+        sides: three, in any order and unit.
+    """
     a, b, c = sorted(sides, reverse=True)
     if a >= _LONG * b:
         return "long"
     return "flat" if c <= _FLAT * b else "cube"
 
 
-def balance(bodies: tuple[Body, ...], answer: Answer) -> tuple[float, float, float]:
+def balance(bodies: tuple[Body, ...], answer: Arrangement) -> tuple[float, float, float]:
     """Where the weight lies, as shares of length, width and height from the lowest corner."""
     total = 0.0
     sums = [0.0, 0.0, 0.0]
@@ -95,27 +105,27 @@ def balance(bodies: tuple[Body, ...], answer: Answer) -> tuple[float, float, flo
     return a, b, c
 
 
-def moved_in(answer: Answer, by: Length) -> Answer:
+def moved_in(answer: Arrangement, by: Length) -> Arrangement:
     """With so much more room on every side: the liner's."""
     laid = tuple(None if one is None else replace(one, at=_sizes(side + by for side in one.at)) for one in answer.laid)
-    return Answer(_sizes(side + by * 2 for side in answer.inside), laid, answer.order)
+    return Arrangement(_sizes(side + by * 2 for side in answer.inside), laid, answer.order)
 
 
-def raised(answer: Answer, below: Length, above: Length) -> Answer:
+def raised(answer: Arrangement, below: Length, above: Length) -> Arrangement:
     """With so much more room under and over everything: a pad's."""
     laid = tuple(
         None if one is None else replace(one, at=(one.at[0], one.at[1], one.at[2] + below)) for one in answer.laid
     )
     length, width, height = answer.inside
-    return Answer((length, width, height + below + above), laid, answer.order)
+    return Arrangement((length, width, height + below + above), laid, answer.order)
 
 
-def quarter_turned(bodies: tuple[Body, ...], answer: Answer) -> Answer:
+def quarter_turned(bodies: tuple[Body, ...], answer: Arrangement) -> Arrangement:
     """All of it turned about its height: what was at x, y is now at y, length - x."""
     return all_turned(bodies, answer, QUARTER)
 
 
-def all_turned(bodies: tuple[Body, ...], answer: Answer, by: Turn) -> Answer:
+def all_turned(bodies: tuple[Body, ...], answer: Arrangement, by: Turn) -> Arrangement:
     """All of it turned about the axes, box and all; where that tips it, things go in from the bottom up."""
     takes = axes_of(by)
     laid: list[Laid | None] = []
@@ -133,10 +143,10 @@ def all_turned(bodies: tuple[Body, ...], answer: Answer, by: Turn) -> Answer:
     if takes[2] != 2:
         lowest = {n: one.at[2].nm for n, one in enumerate(laid) if one is not None}
         order = tuple(sorted(answer.order, key=lambda n: (lowest[n], n)))
-    return Answer(turned_sizes(answer.inside, by), tuple(laid), order)
+    return Arrangement(turned_sizes(answer.inside, by), tuple(laid), order)
 
 
-def roomier(answer: Answer, inside: Sizes, floats: bool = False) -> Answer:
+def roomier(answer: Arrangement, inside: Sizes, floats: bool = False) -> Arrangement:
     """The same in a larger box, in the middle of its length and width; what floats, of its height too."""
     x, y, z = ((have - had).half() for have, had in zip(inside, answer.inside, strict=True))
     if not floats:
@@ -144,7 +154,7 @@ def roomier(answer: Answer, inside: Sizes, floats: bool = False) -> Answer:
     laid = tuple(
         None if one is None else replace(one, at=(one.at[0] + x, one.at[1] + y, one.at[2] + z)) for one in answer.laid
     )
-    return Answer(inside, laid, answer.order)
+    return Arrangement(inside, laid, answer.order)
 
 
 def _sizes(sides: Iterable[Length]) -> Sizes:

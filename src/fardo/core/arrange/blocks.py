@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import Body, Laid
 from fardo.core.arrange.boxes import BoxGround, Side
 from fardo.core.quantity import Length
@@ -29,8 +29,11 @@ class Blocks:
     """An ask as blocks see it: how many of each kind, how each may stand, with what is kept between added.
 
     Args:
-        which: of each kind the numbers of its things. sides: of each kind its ways to stand. before: kept to the lower
-        walls, nm. room: for all, with what is kept between, nm. between: two things, nm.
+        which: of each kind the numbers of its things.
+        sides: of each kind its ways to stand.
+        before: kept to the lower walls, nm.
+        room: for all, with what is kept between, nm.
+        between: two things, nm.
     """
 
     which: tuple[tuple[int, ...], ...]
@@ -64,7 +67,7 @@ def as_blocks(ground: BoxGround) -> Blocks | None:
     )  # fmt: skip
 
 
-def packed_in_blocks(ask: Ask, blocks: Blocks, seed: int) -> Answer:
+def packed_in_blocks(ask: Ask, blocks: Blocks, seed: int) -> Arrangement:
     """The fullest of many starts; what has no place is left out."""
     from fardo.core.arrange.compiled_blocks import fullest
 
@@ -92,4 +95,4 @@ def packed_in_blocks(ask: Ask, blocks: Blocks, seed: int) -> Answer:
                     laid[n] = Laid(side.turn, (a, b, c))
                     order.append((at[2], n))
     assert ask.inside is not None
-    return Answer(ask.inside, tuple(laid), tuple(n for _, n in sorted(order)))
+    return Arrangement(ask.inside, tuple(laid), tuple(n for _, n in sorted(order)))

@@ -11,7 +11,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from fardo.core.arrange.turn import LEVEL, STANDING, TURNS, Matrix, Turn, as_rotation, is_square
+from fardo.core.arrange.turn import LEVEL, STANDING, TURNS, Rotation, Turn, as_rotation, is_square
 from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.shape import Shape, Sizes
 from fardo.core.goods.shape.cover import Convex, block
@@ -26,12 +26,17 @@ NM = 1e6  # nanometres in a millimetre
 
 @dataclass(frozen=True, slots=True)
 class Body(HashedOnce):
-    """
+    """A wrapped thing as the arranging engine sees it.
+
     Args:
-        shape: bare. grown: by its wrap, on each side, along its own axes. held: as its own shape, or filled to its
-        hull, or to its bounding box. gap: kept to the walls and between things. bears: what may lie over it, None
-        for anything. bundle: those of one name are held together; of none where empty. apart: names of bundles or
-        bodies it must not lie beside, `apart_by` away. extra: goes in after the goods.
+        shape: bare.
+        grown: by its wrap, on each side, along its own axes.
+        held: as its own shape, or filled to its hull, or to its bounding box.
+        gap: kept to the walls and between things.
+        bears: what may lie over it, None for anything.
+        bundle: those of one name are held together; of none where empty.
+        apart: names of bundles or bodies it must not lie beside, `apart_by` away.
+        extra: goes in after the goods.
         around_bundle: what goes around all of its bundle adds on each side; its gap has it too.
         boxed: it is in a box of its own, which is drawn around it.
     """
@@ -98,11 +103,12 @@ class Stance:
     """A body turned: how large it is then, and where its bare frame begins.
 
     Args:
-        sizes: of its bounding box, wrapped. inset: where a bare point p lies from its lowest corner: turn x p + inset.
+        sizes: of its bounding box, wrapped.
+        inset: where a bare point p lies from its lowest corner: turn x p + inset.
         before, beyond: the gap it keeps to the walls it lies after, and to those it lies before.
     """
 
-    turn: Matrix
+    turn: Rotation
     sizes: Sizes
     inset: Sizes
     before: Sizes
@@ -110,7 +116,7 @@ class Stance:
 
 
 @lru_cache(maxsize=2048)
-def stance(body: Body, turn: Matrix) -> Stance:
+def stance(body: Body, turn: Rotation) -> Stance:
     """Exact for a turn about the axes; else never too small."""
     if is_square(turn):
         own, bare = body.sizes, body.shape.sizes
@@ -144,12 +150,12 @@ def with_gap(stood: Stance) -> Sizes:
 class Laid:
     """A body in its place: `at` is the lowest corner of its wrapped bounding box."""
 
-    turn: Matrix
+    turn: Rotation
     at: Sizes
     locked: bool = False
 
 
-def lay(body: Body, turn: Matrix, origin: Sizes, locked: bool = False) -> Laid | None:
+def lay(body: Body, turn: Rotation, origin: Sizes, locked: bool = False) -> Laid | None:
     """A body so turned, a bare point p of it at turn x p + origin; None where the matrix is no rotation."""
     rotation = as_rotation(turn)
     if rotation is None:

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import Body, Laid, more_than_it_bears, stance
 from fardo.core.arrange.build import Aim
 from fardo.core.arrange.turn import Turn
@@ -34,7 +34,8 @@ class Side:
     """A box as it may stand.
 
     Args:
-        turn: the first of those that leave it so. sizes, nm. before, beyond: its gap to the lower and upper walls, nm.
+        turn: the first of those that leave it so. sizes, nm.
+        before, beyond: its gap to the lower and upper walls, nm.
     """
 
     turn: Turn
@@ -74,7 +75,7 @@ class BoxGround:
         self.beyond = [np.array([side.beyond for side in of_one], dtype=np.int64) for of_one in self.sides]
         self.limit = None if ask.inside is None else np.array([side.nm for side in ask.inside], dtype=np.int64)
 
-    def build(self, order: Sequence[int], aim: Aim, random: np.random.Generator) -> Answer:
+    def build(self, order: Sequence[int], aim: Aim, random: np.random.Generator) -> Arrangement:
         """Each in that order where the box grows least; where there is no place in a given box it is left out."""
         laid: list[Laid | None] = [None] * len(self.sides)
         which: list[int] = []
@@ -102,7 +103,7 @@ class BoxGround:
         a, b, c = (Length(int(side)) for side in inside)
         # A box that lies over another begins where that one ends, so the lowest go in first.
         going_in = sorted(range(len(which)), key=lambda k: (low[k, 2], k))
-        return Answer((a, b, c), tuple(laid), tuple(which[k] for k in going_in))
+        return Arrangement((a, b, c), tuple(laid), tuple(which[k] for k in going_in))
 
     def _best_place(
         self, n: int, which: list[int], low: Ints, high: Ints, grown: Ints, aim: Aim, random: np.random.Generator
@@ -121,7 +122,11 @@ class BoxGround:
         return None if way < 0 else (way, spots[spot])
 
     def _spots(self, n: int, which: list[int], low: Ints, high: Ints, gap: Ints) -> Ints:
-        """Lowest corners worth looking at. Args: gap: to the lower walls, (3,)."""
+        """Lowest corners worth looking at.
+
+        Args:
+            gap: to the lower walls, (3,).
+        """
         if not which:
             return gap[None]
         ends = np.maximum(high + self.room[n, which][:, None], gap)

@@ -19,11 +19,13 @@ class Aim:
     """What is wanted of a box.
 
     Args:
-        target: sides up to which the box may grow for nothing, mm. stretch: by how much more than its share of the
-        volume a side costs. slim: how much a side costs beside its share of the volume, for each `size` of it, mm.
-        pull: what the same length nearer to the corner is worth, where the box is the same. noise: by how much one way
-        to stand may be taken as better than it is, so that starts differ. ways: how many ways to stand along
-        the axes are looked at. slants: how many slantwise.
+        target: sides up to which the box may grow for nothing, mm.
+        stretch: by how much more than its share of the volume a side costs.
+        slim: how much a side costs beside its share of the volume, for each `size` of it, mm.
+        pull: what the same length nearer to the corner is worth, where the box is the same.
+        noise: by how much one way to stand may be taken as better than it is, so that starts differ.
+        ways: how many ways to stand along the axes are looked at.
+        slants: how many slantwise.
     """
 
     size: float
@@ -53,9 +55,11 @@ class Standing:
 
 @dataclass(slots=True)
 class Built:
-    """
+    """An arrangement as it is built up, thing by thing.
+
     Args:
-        sides: of the box that holds them with their gaps, mm. left_out: for which there was no place.
+        sides: of the box that holds them with their gaps, mm.
+        left_out: for which there was no place.
     """
 
     standing: list[Standing]
@@ -67,8 +71,9 @@ class Ground:
     """The grid on which it is built, and which stances there are.
 
     Args:
-        bodies: all there are. kinds: of each, the number of the first that is like it. stances: of each, how it may
-        stand. room: kept between two of them, by their numbers, mm.
+        bodies: all there are. kinds: of each, the number of the first that is like it.
+        stances: of each, how it may stand.
+        room: kept between two of them, by their numbers, mm.
     """
 
     def __init__(
@@ -237,7 +242,8 @@ class _Work:
 
 def order_in(ground: Ground, built: Built) -> list[int] | None:
     """The order in which they can be let down from above, the lowest first where it is free; as places in
-    `built.standing`. None where they lock each other."""
+    `built.standing`. None where they lock each other.
+    """
     stood = built.standing
     before: list[set[int]] = [set() for _ in stood]
     for i, one in enumerate(stood):

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.turn import after
 from fardo.core.goods.gap import NO_GAP, Gap
@@ -19,23 +19,33 @@ from fardo.core.quantity import Length, Mass
 
 @dataclass(frozen=True, slots=True)
 class Tied:
-    """A bundle. Args: members: by number. inner: how they lie in it. shift: from there to the bundle's own frame."""
+    """A bundle.
+
+    Args:
+        members: by number.
+        inner: how they lie in it.
+        shift: from there to the bundle's own frame.
+    """
 
     members: tuple[int, ...]
-    inner: Answer
+    inner: Arrangement
     body: Body
     shift: Sizes
 
 
 @dataclass(frozen=True, slots=True)
 class Bundled:
-    """An ask with every bundle as one thing. Args: of: what each thing there is, a number or a bundle."""
+    """An ask with every bundle as one thing.
+
+    Args:
+        of: what each thing there is, a number or a bundle.
+    """
 
     ask: Ask
     whole: Ask
     of: tuple[int | Tied, ...]
 
-    def untied(self, answer: Answer) -> Answer:
+    def untied(self, answer: Arrangement) -> Arrangement:
         """The answer for all things, each by itself."""
         laid: list[Laid | None] = [None] * len(self.whole.bodies)
         order: list[int] = []
@@ -49,10 +59,10 @@ class Bundled:
             for member, place in _members(self.whole, what, one).items():
                 laid[member] = place
                 order.append(member)
-        return Answer(answer.inside, tuple(laid), tuple(order))
+        return Arrangement(answer.inside, tuple(laid), tuple(order))
 
 
-def bundle_up(ask: Ask, pack: Callable[[Ask], Answer | None]) -> Bundled | None:
+def bundle_up(ask: Ask, pack: Callable[[Ask], Arrangement | None]) -> Bundled | None:
     """With each bundle as one thing, packed by `pack`; None where nothing is bundled, or something of it is locked."""
     held = {n for n, _ in ask.locked}
     members: dict[str, list[int]] = {}
@@ -76,7 +86,7 @@ def bundle_up(ask: Ask, pack: Callable[[Ask], Answer | None]) -> Bundled | None:
     return Bundled(replace(ask, bodies=bodies, locked=locked), ask, of)
 
 
-def _tie(ask: Ask, members: tuple[int, ...], answer: Answer) -> Tied:
+def _tie(ask: Ask, members: tuple[int, ...], answer: Arrangement) -> Tied:
     bodies = [ask.bodies[n] for n in members]
     pieces = []
     for body, laid in zip(bodies, answer.laid, strict=True):

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
 
-from fardo.core.arrange.ask import Answer, Ask, keeps_apart
+from fardo.core.arrange.ask import Arrangement, Ask, keeps_apart
 from fardo.core.arrange.body import Body, stance, with_gap
-from fardo.core.arrange.hand import faults
+from fardo.core.arrange.manual import faults
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import Length, volume_nm3
 
@@ -18,9 +18,12 @@ _SLENDER = 2.5
 
 @dataclass(frozen=True, slots=True)
 class Cannot:
-    """
+    """A reason why it cannot be arranged.
+
     Args:
-        which: the thing it hangs on, by number, or None. says: in words. short: by how much, or None.
+        which: the thing it hangs on, by number, or None.
+        says: in words.
+        short: by how much, or None.
     """
 
     which: int | None
@@ -40,9 +43,10 @@ def cannot(ask: Ask) -> list[Cannot]:
     return found + _locked(ask)
 
 
-def lacking(ask: Ask, answer: Answer) -> list[Cannot]:
+def lacking(ask: Ask, answer: Arrangement) -> list[Cannot]:
     """What keeps an answer out of the box that was asked about: what found no place, which side is short by how much.
-    Nothing where all goes in, or no box was asked about."""
+    Nothing where all goes in, or no box was asked about.
+    """
     out = [n for n, laid in enumerate(answer.laid) if laid is None]
     found = [Cannot(n, f"no place was found for {ask.bodies[n].name}") for n in out]
     for axis, side in zip(("length", "width", "height"), range(3), strict=True):
@@ -102,5 +106,5 @@ def _locked(ask: Ask) -> list[Cannot]:
         return []
     laid = dict(ask.locked)
     order = sorted(laid, key=lambda n: (laid[n].at[2].nm, n))
-    answer = Answer(ask.inside, tuple(laid.get(n) for n in range(len(ask.bodies))), tuple(order))
+    answer = Arrangement(ask.inside, tuple(laid.get(n) for n in range(len(ask.bodies))), tuple(order))
     return [Cannot(fault.which, f"locked as it is, {fault.says}", fault.short) for fault in faults(ask, answer)]

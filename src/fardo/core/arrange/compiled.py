@@ -47,7 +47,10 @@ def usual_best(
     """Of the usual directions that do not point down the one along which each pair is furthest apart, and how far, mm.
 
     Args:
-        shift: (k, 3). reach_a, reach_b: (p, directions) of all pieces. a, b: (k,). level: (k,) bool.
+        shift: (k, 3).
+        reach_a, reach_b: (p, directions) of all pieces.
+        a, b: (k,).
+        level: (k,) bool.
     """
     count = len(a)
     best, apart = np.zeros(count, np.int64), np.full(count, -np.inf)
@@ -118,7 +121,8 @@ def _ahead(
 @compiled
 def _nearest_of(newest: Floats, kept: Floats, counts: Any, point: Floats) -> None:
     """The point nearest to nothing of the hull of `newest` and those of `kept` that count, into `point`; what it takes
-    of them is left in `counts`. The normal equations of each choice, solved outright."""
+    of them is left in `counts`. The normal equations of each choice, solved outright.
+    """
     e = np.empty((3, 3))
     p = np.empty(3)
     g = np.empty((3, 3))
@@ -237,9 +241,13 @@ def furthest(
     each other then, and the direction found so is tried where they are.
 
     Args:
-        a, b: (k,) pieces. shift: (k, 3) of a, mm. start: (k, 3) directions to begin with. corners: (p,) how many points
-        of each count. round_: (p,) row in the two that follow, -1 where it is all corners. middles: (r, m, 3), swell:
-        (r, m, 3, 3), centres: (p, 3) mm. pushes: mm.
+        a, b: (k,) pieces.
+        shift: (k, 3) of a, mm.
+        start: (k, 3) directions to begin with.
+        corners: (p,) how many points of each count.
+        round_: (p,) row in the two that follow, -1 where it is all corners.
+        middles: (r, m, 3), swell: (r, m, 3, 3), centres: (p, 3) mm.
+        pushes: mm.
     """
     count = len(a)
     best, apart = np.empty((count, 3)), np.empty(count)
@@ -280,10 +288,15 @@ def best_spot(
     """Where a box goes so that all of it grows least: which way to stand and which spot; -1 where there is no place.
 
     Args:
-        spots: (k, 3) lowest corners. sizes, before, beyond: (s, 3) of each way to stand, nm. low, high: (n, 3) of those
-        that lie there, nm. room: (n,) kept to each, nm. over, under: (n,) bool, whether it may not lie over, or under
-        it. grown: (3,) of all that lies there, nm. limit: (3,) of a given box, or nothing. target, stretch: (3,), slim,
-        pull: of the aim, each for a millimetre. noise: (s,).
+        spots: (k, 3) lowest corners.
+        sizes, before, beyond: (s, 3) of each way to stand, nm.
+        low, high: (n, 3) of those that lie there, nm.
+        room: (n,) kept to each, nm.
+        over, under: (n,) bool, whether it may not lie over, or under it.
+        grown: (3,) of all that lies there, nm.
+        limit: (3,) of a given box, or nothing.
+        target, stretch: (3,), slim, pull: of the aim, each for a millimetre.
+        noise: (s,).
     """
     mm = 1e-6
     best_way, best_at, least = -1, -1, np.inf

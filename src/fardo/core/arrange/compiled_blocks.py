@@ -17,7 +17,9 @@ def _split(spaces: Ints, many: int, low: Ints, high: Ints, least: Ints) -> int:
     """Cuts what a block takes out of every space, and keeps the largest of what is left; how many there are then.
 
     Args:
-        spaces: (n, 6), from and to. many: of them count. least: no side of anything left is shorter.
+        spaces: (n, 6), from and to.
+        many: of them count.
+        least: no side of anything left is shorter.
     """
     count = many
     for s in range(many):
@@ -78,8 +80,8 @@ def _start(
     """One start; how many blocks were laid into `placed`, and how much they fill.
 
     Args:
-        greed: 0 to 1, by how much of its worth a block may be taken as worse than it is. fit: whether the block that
-        fills its space best along its sides is better than the one that fills most of it.
+        greed: 0 to 1, by how much of its worth a block may be taken as worse than it is.
+        fit: whether the block that fills its space best along its sides is better than the one that fills most of it.
     """
     kinds = len(counts)
     left = counts.copy()
@@ -179,8 +181,10 @@ def fullest(room: Ints, sizes: Ints, ways: Ints, counts: Ints, starts: int, seed
     """The blocks of the start that fills most: kind, way to stand, lowest corner, how many along each axis.
 
     Args:
-        room: (3,). sizes: (kinds, ways, 3). ways, counts: (kinds,). starts: how many are tried; the first two are the
-        plain ones.
+        room: (3,).
+        sizes: (kinds, ways, 3).
+        ways, counts: (kinds,).
+        starts: how many are tried; the first two are the plain ones.
     """
     np.random.seed(seed)
     most = counts.sum()

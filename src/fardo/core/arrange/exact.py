@@ -1,12 +1,13 @@
 """From millimetres in floats to whole nanometres: what touches a wall or another thing along an axis touches
-exactly."""
+exactly.
+"""
 
 from __future__ import annotations
 
 import numpy as np
 
 from fardo.core.arrange.body import NM
-from fardo.core.arrange.settle import SNAP, Settler
+from fardo.core.arrange.compact import SNAP, Compactor
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape.cover import Floats
 from fardo.core.goods.shape.shape import outward
@@ -15,7 +16,7 @@ from fardo.core.quantity import Length
 _ALONG = 1 - 1e-9
 
 
-def snapped(settler: Settler, at: Floats) -> list[Sizes]:
+def snapped(settler: Compactor, at: Floats) -> list[Sizes]:
     """Lowest corners to the nanometre, moved by less than a micrometre: no rounding is left in a chain of contacts."""
     rows = settler.rows(at)
     exact = np.empty(at.shape, dtype=np.int64)

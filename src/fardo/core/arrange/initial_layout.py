@@ -10,10 +10,10 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from fardo.core.arrange.ask import Answer, Ask, keeps_apart
-from fardo.core.arrange.beside import Block, compactness, put_beside, sizes_when_turned
+from fardo.core.arrange.ask import Arrangement, Ask, keeps_apart
 from fardo.core.arrange.body import Body, Laid, stance
-from fardo.core.arrange.hand import smallest_around
+from fardo.core.arrange.manual import smallest_around
+from fardo.core.arrange.side_by_side import Block, compactness, lay_side_by_side, sizes_when_turned
 from fardo.core.arrange.turn import UNTURNED, Turn, after
 from fardo.core.goods.gap import NO_GAP
 from fardo.core.goods.part import Sizes
@@ -28,7 +28,9 @@ class _Group:
     """Things that are laid as one block.
 
     Args:
-        members: by number. laid: how each lies in the block. sizes: of the block, without the room around it.
+        members: by number.
+        laid: how each lies in the block.
+        sizes: of the block, without the room around it.
     """
 
     members: tuple[int, ...]
@@ -41,7 +43,7 @@ class _Group:
 
 
 @lru_cache(maxsize=64)
-def initial_layout(ask: Ask) -> Answer:
+def initial_layout(ask: Ask) -> Arrangement:
     """Everything beside each other with its gaps, in the smallest box for that.
 
     Two things next to each other need the larger of their gaps once, not both. Half of the least gap is therefore kept
@@ -54,15 +56,15 @@ def initial_layout(ask: Ask) -> Answer:
     return _every_layout(ask, _GRIDS)[0]
 
 
-def initial_layouts(ask: Ask) -> tuple[Answer, ...]:
+def initial_layouts(ask: Ask) -> tuple[Arrangement, ...]:
     """Several of different sizes, the most compact first: which of them costs least is for a price to say."""
-    seen: dict[tuple[Length, ...], Answer] = {}
+    seen: dict[tuple[Length, ...], Arrangement] = {}
     for answer in _every_layout(ask, _MANY_GRIDS):
         seen.setdefault(tuple(sorted(answer.inside)), answer)
     return tuple(seen.values())
 
 
-def _every_layout(ask: Ask, most_grids: int) -> list[Answer]:
+def _every_layout(ask: Ask, most_grids: int) -> list[Arrangement]:
     goods = [body for body in ask.bodies if not body.extra]
     least = min(body.gap.between for body in goods).half()
     shares = [least] if len(ask.bodies) - len(goods) <= len(goods) or not least.nm else [least, ZERO]
@@ -151,7 +153,11 @@ def _grids(ask: Ask, numbers: Sequence[int]) -> list[_Group]:
 
 
 def _in_rows(turn: Turn, sizes: Sizes, room: Length, of: tuple[int, int], count: int) -> tuple[Laid, ...]:
-    """Args: of: how many in a row, and how many rows in a layer."""
+    """So many things of one size in rows.
+
+    Args:
+        of: how many in a row, and how many rows in a layer.
+    """
     columns, rows = of
     laid = []
     for n in range(count):
@@ -161,8 +167,12 @@ def _in_rows(turn: Turn, sizes: Sizes, room: Length, of: tuple[int, int], count:
     return tuple(laid)
 
 
-def _laid_out(ask: Ask, groups: Sequence[_Group], shared: Length) -> Answer:
-    """Args: shared: as much of its gap no thing keeps itself, as what lies beside it keeps the rest."""
+def _laid_out(ask: Ask, groups: Sequence[_Group], shared: Length) -> Arrangement:
+    """Groups of equal things, each laid in rows, side by side.
+
+    Args:
+        shared: as much of its gap no thing keeps itself, as what lies beside it keeps the rest.
+    """
     kept = [_kept(ask, group, shared) for group in groups]
     blocks = []
     for group, gap in zip(groups, kept, strict=True):
@@ -174,7 +184,7 @@ def _laid_out(ask: Ask, groups: Sequence[_Group], shared: Length) -> Answer:
         )
         name = ask.bodies[group.members[0]].name
         blocks.append(Block(name, (a, b, c), group.upright, group.extra, group.bears, group.weight, apart))
-    found = put_beside(tuple(blocks), ask.apart_by)
+    found = lay_side_by_side(tuple(blocks), ask.apart_by)
     laid: list[Laid | None] = [None] * len(ask.bodies)
     for group, gap, placed in zip(groups, kept, found.placed, strict=True):
         begins = tuple(at + gap for at in placed.at)
@@ -203,7 +213,7 @@ def _carried(body: Body, one: Laid, turn: Turn, sizes: Sizes, begins: tuple[Leng
     return Laid(after(turn, one.turn), (at[0], at[1], at[2]))
 
 
-def _against_walls(ask: Ask, laid: Sequence[Laid | None]) -> Answer:
+def _against_walls(ask: Ask, laid: Sequence[Laid | None]) -> Arrangement:
     """All of it as near to the walls as the gaps there let it."""
     there = [(body, one, stance(body, one.turn)) for body, one in zip(ask.bodies, laid, strict=True) if one is not None]
     shift = [max(stood.before[axis].nm - one.at[axis].nm for _, one, stood in there) for axis in range(3)]
@@ -212,4 +222,4 @@ def _against_walls(ask: Ask, laid: Sequence[Laid | None]) -> Answer:
         x, y, z = (Length(at.nm + by) for at, by in zip(one.at, shift, strict=True))
         moved.append(replace(one, at=(x, y, z)))
     upwards = sorted(range(len(moved)), key=lambda n: (there[n][1].at[2].nm, n))
-    return Answer(smallest_around(ask, moved), tuple(moved), tuple(upwards))
+    return Arrangement(smallest_around(ask, moved), tuple(moved), tuple(upwards))

@@ -21,7 +21,7 @@ from scipy import fft
 
 from fardo.core.arrange.apart import DIRECTIONS
 from fardo.core.arrange.body import Body, Stance, pieces_of, stance
-from fardo.core.arrange.turn import Matrix, Turn, after, carried
+from fardo.core.arrange.turn import Rotation, Turn, after, carried
 from fardo.core.goods.shape.cover import Convex
 
 Cells = NDArray[np.bool_]
@@ -37,14 +37,17 @@ class Posed:
     """A body as it may stand: one of its own poses, then one of the 24 turns.
 
     Args:
-        number: of the body in that pose, the same for all its turns. pose: the turn to begin with, none or one in a
-        plane. turn: about the axes, after it. stance: both. sizes: as turned, mm. cells: its bounding box in cells,
-        (3,); its middle is the middle of those.
+        number: of the body in that pose, the same for all its turns.
+        pose: the turn to begin with, none or one in a plane.
+        turn: about the axes, after it.
+        stance: both.
+        sizes: as turned, mm.
+        cells: its bounding box in cells, (3,); its middle is the middle of those.
     """
 
     body: Body
     number: int
-    pose: Matrix
+    pose: Rotation
     turn: Turn
     stance: Stance
     cells: tuple[int, int, int]
@@ -52,7 +55,7 @@ class Posed:
     sizes: tuple[float, float, float]
 
 
-def posed(body: Body, number: int, pose: Matrix, turn: Turn, step: float) -> Posed:
+def posed(body: Body, number: int, pose: Rotation, turn: Turn, step: float) -> Posed:
     stood = stance(body, after(turn, pose))
     a, b, c = (cells_in(side.mm, step) for side in stood.sizes)
     return Posed(body, number, pose, turn, stood, (a, b, c), (stood.sizes[0].mm, stood.sizes[1].mm, stood.sizes[2].mm))
@@ -63,7 +66,7 @@ def cells_in(side: float, step: float) -> int:
 
 
 @lru_cache(maxsize=1024)
-def solid_cells(body: Body, pose: Matrix, step: float, room: float, margin: int) -> Cells:
+def solid_cells(body: Body, pose: Rotation, step: float, room: float, margin: int) -> Cells:
     """The cells a body touches in that pose, or that are less than `room` mm from it, with `margin` cells around it."""
     stood = stance(body, pose)
     sizes = np.array([side.mm for side in stood.sizes])
@@ -78,7 +81,8 @@ def solid_cells(body: Body, pose: Matrix, step: float, room: float, margin: int)
 
 def mark(cells: Cells, piece: Convex, more: float, step: float) -> None:
     """Marks the cells of `step` mm that a piece touches once it is grown by `more` mm. One that is only just touched
-    is not counted."""
+    is not counted.
+    """
     # A cell reaches half its side along each axis from its middle.
     half = step / 2 * np.abs(DIRECTIONS).sum(axis=1) + more - _SLACK
     axes = np.eye(3)
@@ -104,7 +108,8 @@ class NoFit:
     """Places of the first thing relative to the second, by the lowest corners of their cells.
 
     Args:
-        first: the relative place of codes[0, 0, 0]. codes: what is so of a place; see below.
+        first: the relative place of codes[0, 0, 0].
+        codes: what is so of a place; see below.
     """
 
     first: tuple[int, int, int]
@@ -200,6 +205,6 @@ def _inverse(turn: Turn) -> Turn:
     return a, b, c
 
 
-def _whole(matrix: Matrix) -> Turn:
+def _whole(matrix: Rotation) -> Turn:
     a, b, c = ((round(row[0]), round(row[1]), round(row[2])) for row in matrix)
     return a, b, c

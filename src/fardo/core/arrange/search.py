@@ -11,17 +11,17 @@ from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
 
-from fardo.core.arrange.ask import Answer, Ask, Proportion
+from fardo.core.arrange.ask import Arrangement, Ask, Proportion
 from fardo.core.arrange.boxes import boxes_only
 from fardo.core.arrange.bundle import Bundled, bundle_up
-from fardo.core.arrange.found import Found, State
 from fardo.core.arrange.search_boxes import box_round, box_start
 from fardo.core.arrange.search_shapes import grid_of, shape_round
+from fardo.core.arrange.search_state import Found, SearchState
 
 _BUNDLE_ROUNDS = 6
 
 
-def improve(ask: Ask, state: State, rounds: int) -> State:
+def improve(ask: Ask, state: SearchState, rounds: int) -> SearchState:
     """So many more rounds."""
     bundled = _bundled(replace(ask, seed=0))
     if bundled is None:
@@ -33,9 +33,9 @@ def improve(ask: Ask, state: State, rounds: int) -> State:
     return replace(state, found=tuple(untied))
 
 
-def pack_into(ask: Ask, rounds: int) -> Answer | None:
+def pack_into(ask: Ask, rounds: int) -> Arrangement | None:
     """An arrangement that goes into the box of the ask, within so many rounds; None where none is found."""
-    state = State()
+    state = SearchState()
     for _ in range(rounds):
         state = improve(ask, state, 1)
         if state.best is not None and state.goes_in:
@@ -48,12 +48,12 @@ def _bundled(ask: Ask) -> Bundled | None:
     return bundle_up(ask, _pack_a_bundle)
 
 
-def _pack_a_bundle(ask: Ask) -> Answer | None:
-    best = _improve(ask, State(), _BUNDLE_ROUNDS).best
+def _pack_a_bundle(ask: Ask) -> Arrangement | None:
+    best = _improve(ask, SearchState(), _BUNDLE_ROUNDS).best
     return best.answer if best else None
 
 
-def _improve(ask: Ask, state: State, rounds: int) -> State:
+def _improve(ask: Ask, state: SearchState, rounds: int) -> SearchState:
     shared = replace(ask, seed=0)  # what the rounds share does not hang on the seed
     for _ in range(rounds):
         if boxes_only(ask.bodies):
@@ -63,12 +63,12 @@ def _improve(ask: Ask, state: State, rounds: int) -> State:
     return state
 
 
-def merge(states: Sequence[State]) -> tuple[Answer, ...]:
+def merge(states: Sequence[SearchState]) -> tuple[Arrangement, ...]:
     """The answers of several chains, the best first, one for each proportion."""
     kept: dict[Proportion, Found] = {}
-    for found in sorted((f for state in states for f in state.found), key=lambda f: f.worth):
+    for found in sorted((f for state in states for f in state.found), key=lambda f: f.cost):
         kept.setdefault(found.answer.proportion, found)
     return tuple(found.answer for found in kept.values())
 
 
-__all__ = ["State", "improve", "merge", "pack_into"]
+__all__ = ["SearchState", "improve", "merge", "pack_into"]

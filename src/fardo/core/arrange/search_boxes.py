@@ -8,14 +8,14 @@ from functools import lru_cache
 
 import numpy as np
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.blocks import Blocks, as_blocks, packed_in_blocks
 from fardo.core.arrange.boxes import BoxGround
-from fardo.core.arrange.few import FEW, smallest
-from fardo.core.arrange.found import Found, State
-from fardo.core.arrange.load import overloaded
-from fardo.core.arrange.start import plan
-from fardo.core.arrange.worth import worth
+from fardo.core.arrange.cost import arrangement_cost
+from fardo.core.arrange.load_on_top import overloaded
+from fardo.core.arrange.proved_boxes import FEW, smallest
+from fardo.core.arrange.search_start import plan
+from fardo.core.arrange.search_state import Found, SearchState
 
 _STARTS = 8
 _MANY = 14  # of more than so many boxes a round is one start
@@ -26,7 +26,8 @@ class BoxStart:
     """What the rounds of an ask share.
 
     Args:
-        size: of a cube as large as all things, mm. blocks: where they serve.
+        size: of a cube as large as all things, mm.
+        blocks: where they serve.
     """
 
     ground: BoxGround
@@ -45,11 +46,11 @@ def room_of(ask: Ask) -> float:
     return sum(math.prod(side.mm + body.gap.between.mm for side in body.sizes) for body in ask.bodies)
 
 
-def box_round(ask: Ask, start: BoxStart, state: State) -> State:
+def box_round(ask: Ask, start: BoxStart, state: SearchState) -> SearchState:
     random = np.random.default_rng([ask.seed, state.chain, state.done])
     if start.blocks is not None:
         answer = packed_in_blocks(ask, start.blocks, int(random.integers(1 << 31)))
-        state = state.kept(Found(worth(ask, answer), answer, tuple(range(len(ask.bodies)))))
+        state = state.kept(Found(arrangement_cost(ask, answer), answer, tuple(range(len(ask.bodies)))))
         if len(ask.bodies) > _MANY:
             return replace(state, done=state.done + 1)
     for found in packed_as_boxes(ask, start, state, random):
@@ -58,9 +59,9 @@ def box_round(ask: Ask, start: BoxStart, state: State) -> State:
     return replace(state, done=state.done + 1)
 
 
-def packed_as_boxes(ask: Ask, start: BoxStart, state: State, random: np.random.Generator) -> list[Found]:
+def packed_as_boxes(ask: Ask, start: BoxStart, state: SearchState, random: np.random.Generator) -> list[Found]:
     """Several starts; of few boxes the first search also asks, once, for the smallest there is."""
-    answers: list[tuple[Answer, list[int]]] = []
+    answers: list[tuple[Arrangement, list[int]]] = []
     best = [(found.answer, found.built_in) for found in state.found]
     for n in range(_STARTS if len(ask.bodies) <= _MANY else 1):
         start_of = plan(ask, start.size, state.done * 2 + state.chain, best, random, first=n == 0)
@@ -69,7 +70,7 @@ def packed_as_boxes(ask: Ask, start: BoxStart, state: State, random: np.random.G
         proved = smallest(ask, min(answer.room_nm3 for answer, _ in answers))
         answers += [(proved, answers[0][1])] if proved else []
     return [
-        Found(worth(ask, answer), answer, tuple(order))
+        Found(arrangement_cost(ask, answer), answer, tuple(order))
         for answer, order in answers
         if answer.whole or ask.inside is not None
     ]

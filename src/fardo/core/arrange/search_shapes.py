@@ -8,20 +8,20 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
-from fardo.core.arrange.ask import Answer, Ask, proportion_of
+from fardo.core.arrange.ask import Arrangement, Ask, proportion_of
 from fardo.core.arrange.body import Body, Laid, Stance, stance, with_gap
 from fardo.core.arrange.boxes import BoxGround
 from fardo.core.arrange.build import Ground, Standing, order_in
+from fardo.core.arrange.compact import Compactor
+from fardo.core.arrange.cost import TOLERANCE, arrangement_cost, bulk, is_fragile, slopes
 from fardo.core.arrange.exact import snapped
-from fardo.core.arrange.found import Found, State
-from fardo.core.arrange.hand import smallest_around
-from fardo.core.arrange.load import overloaded
+from fardo.core.arrange.load_on_top import overloaded
+from fardo.core.arrange.manual import smallest_around
 from fardo.core.arrange.nofit import NoFits, Posed, posed, solid_cells
 from fardo.core.arrange.search_boxes import BoxStart, packed_as_boxes, room_of
-from fardo.core.arrange.settle import Settler
-from fardo.core.arrange.start import plan
-from fardo.core.arrange.turn import UNTURNED, Matrix, about, carried
-from fardo.core.arrange.worth import TOLERANCE, bulk, is_fragile, slopes, worth
+from fardo.core.arrange.search_start import plan
+from fardo.core.arrange.search_state import Found, SearchState
+from fardo.core.arrange.turn import UNTURNED, Rotation, about, carried
 from fardo.core.goods.shape.cover import Floats
 from fardo.core.quantity import ZERO
 
@@ -38,7 +38,8 @@ _ANYWHERE = Laid(UNTURNED, (ZERO, ZERO, ZERO))
 @dataclass(frozen=True, eq=False)
 class Grid:
     """What the rounds of an ask share. The grid is made when the first of them builds on it, as one that begins from
-    boxes is sooner done."""
+    boxes is sooner done.
+    """
 
     ask: Ask
 
@@ -81,7 +82,7 @@ grid_of = lru_cache(maxsize=4)(Grid)
 
 def ways_to_stand(body: Body, number: int, step: float) -> list[Posed]:
     """Those its rules leave, each once; those along the axes first, then slantwise for what is long and thin."""
-    poses: list[tuple[int, Matrix]] = [(number, UNTURNED)]
+    poses: list[tuple[int, Rotation]] = [(number, UNTURNED)]
     order = sorted(range(3), key=lambda axis: -body.sizes[axis].nm)
     if body.sizes[order[0]].nm >= _SLENDER * body.sizes[order[1]].nm:
         for k, (axis, angle) in enumerate((axis, angle) for axis in order[1:] for angle in _SLANTS):
@@ -101,7 +102,7 @@ def ways_to_stand(body: Body, number: int, step: float) -> list[Posed]:
     return found
 
 
-def shape_round(ask: Ask, grid: Grid, state: State) -> State:
+def shape_round(ask: Ask, grid: Grid, state: SearchState) -> SearchState:
     random = np.random.default_rng([ask.seed, state.chain, state.done])
     done = replace(state, done=state.done + 1)
     # One search begins from boxes, as that is soonest done.
@@ -137,7 +138,7 @@ def shape_round(ask: Ask, grid: Grid, state: State) -> State:
     return _pressed(ask, grid, done, laid, begun.order)
 
 
-def _turns_of(ask: Ask, grid: Grid, answer: Answer) -> dict[int, set[int]]:
+def _turns_of(ask: Ask, grid: Grid, answer: Arrangement) -> dict[int, set[int]]:
     """Of each kind, the ways to stand in which an answer has one of it, by their number."""
     found: dict[int, set[int]] = {}
     for n, laid in enumerate(answer.laid):
@@ -148,10 +149,12 @@ def _turns_of(ask: Ask, grid: Grid, answer: Answer) -> dict[int, set[int]]:
     return found
 
 
-def _from_boxes(ask: Ask, grid: Grid, state: State, done: State, random: np.random.Generator) -> State:
+def _from_boxes(
+    ask: Ask, grid: Grid, state: SearchState, done: SearchState, random: np.random.Generator
+) -> SearchState:
     """Everything packed as the boxes around them, then pressed together as what they are."""
     packed = packed_as_boxes(ask, grid.boxes, state, random)
-    best = min(packed, key=lambda found: found.worth, default=None)
+    best = min(packed, key=lambda found: found.cost, default=None)
     if best is None or not best.answer.order:
         return done
     laid = {}
@@ -189,8 +192,8 @@ def _locked(ask: Ask, grid: Grid) -> list[Standing]:
 
 
 def _pressed(
-    ask: Ask, grid: Grid, state: State, going_in: dict[int, tuple[Stance, Floats]], order: Sequence[int]
-) -> State:
+    ask: Ask, grid: Grid, state: SearchState, going_in: dict[int, tuple[Stance, Floats]], order: Sequence[int]
+) -> SearchState:
     """Settled, made exact and kept; as it was where something bears more than it may, or nothing is gained.
 
     Args:
@@ -202,7 +205,7 @@ def _pressed(
     locked = dict(ask.locked)
     stances = [stance(ask.bodies[n], locked[n].turn) if n in locked else going_in[n][0] for n in numbers]
     at = np.array([[c.mm for c in locked[n].at] if n in locked else going_in[n][1] for n in numbers])
-    settler = Settler(bodies, stances, room)
+    settler = Compactor(bodies, stances, room)
     settled = settler.settle(
         at, lambda sides: slopes(ask, sides), locked=[k for k, n in enumerate(numbers) if n in locked],
         within=[k for k, body in enumerate(bodies) if is_fragile(body)],
@@ -213,20 +216,20 @@ def _pressed(
     laid: list[Laid | None] = [None] * len(ask.bodies)
     for n, stood, corner in zip(numbers, stances, snapped(settler, settled[0]), strict=True):
         laid[n] = locked.get(n) or Laid(stood.turn, corner)
-    answer = Answer(smallest_around(ask, laid), tuple(laid), tuple(numbers))
-    value = worth(ask, answer)
+    answer = Arrangement(smallest_around(ask, laid), tuple(laid), tuple(numbers))
+    value = arrangement_cost(ask, answer)
     if ask.inside is not None and value <= TOLERANCE:
         answer = replace(answer, inside=ask.inside)
     return state if overloaded(ask, answer) else state.kept(Found(value, answer, tuple(order)))
 
 
-def _hopeless(ask: Ask, state: State) -> Callable[[Floats], bool]:
+def _hopeless(ask: Ask, state: SearchState) -> Callable[[Floats], bool]:
     """Whether sides are so large that they will not come to be better than the best of their proportion."""
 
     def hopeless(sides: Floats) -> bool:
         if ask.inside is not None:
             return False
         best = state.of(proportion_of(*(float(side) for side in sides)))
-        return best is not None and bulk(ask, sides) * _PRESSES_TO > best.worth
+        return best is not None and bulk(ask, sides) * _PRESSES_TO > best.cost
 
     return hopeless

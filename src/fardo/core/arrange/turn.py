@@ -9,7 +9,7 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-Matrix = tuple[tuple[float, float, float], tuple[float, float, float], tuple[float, float, float]]
+Rotation = tuple[tuple[float, float, float], tuple[float, float, float], tuple[float, float, float]]
 Row = tuple[int, int, int]
 Turn = tuple[Row, Row, Row]
 Side = TypeVar("Side")
@@ -37,7 +37,7 @@ def _row(axis: int, sign: int) -> Row:
     return a, b, c
 
 
-def determinant(m: Matrix | Turn) -> float:
+def determinant(m: Rotation | Turn) -> float:
     (a, b, c), (d, e, f), (g, h, i) = m
     return a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g)
 
@@ -60,7 +60,7 @@ def axes_of(turn: Turn) -> Row:
     return a, b, c
 
 
-def about(axis: int, degrees: float) -> Matrix:
+def about(axis: int, degrees: float) -> Rotation:
     """A turn against the clock about an axis, seen from its end."""
     cos, sin = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
     u, v = (axis + 1) % 3, (axis + 2) % 3
@@ -70,16 +70,17 @@ def about(axis: int, degrees: float) -> Matrix:
     return a, b, c
 
 
-def after(second: Matrix | Turn, first: Matrix | Turn) -> Matrix:
+def after(second: Rotation | Turn, first: Rotation | Turn) -> Rotation:
     """Both, the first and then the second."""
     rows = [[sum(second[r][k] * first[k][c] for k in range(3)) for c in range(3)] for r in range(3)]
     a, b, c = ((row[0], row[1], row[2]) for row in rows)
     return a, b, c
 
 
-def as_rotation(matrix: Matrix) -> Matrix | None:
+def as_rotation(matrix: Rotation) -> Rotation | None:
     """The rotation a matrix says; what is one of the 24 but for the noise of decimals is that one. None for what is
-    none."""
+    none.
+    """
     for square in TURNS:
         off = max(abs(matrix[r][c] - square[r][c]) for r in range(3) for c in range(3))
         if off < _CLOSE:
@@ -91,7 +92,7 @@ def as_rotation(matrix: Matrix) -> Matrix | None:
     return matrix if determinant(matrix) > 0 else None
 
 
-def is_square(turn: Matrix | Turn) -> bool:
+def is_square(turn: Rotation | Turn) -> bool:
     """Whether it is one of the 24, so that what was along an axis still is."""
     return all(entry in (-1, 0, 1) for row in turn for entry in row)
 

@@ -18,8 +18,9 @@ class Sheet:
     """A sheet as bought: its two sides.
 
     Args:
-        flutes_along: whether its flutes run along its length; else along its width. count: how many are in stock, None
-        for enough. offcut: whether it was left over of another.
+        flutes_along: whether its flutes run along its length; else along its width.
+        count: how many are in stock, None for enough.
+        offcut: whether it was left over of another.
     """
 
     length: Length
@@ -31,12 +32,18 @@ class Sheet:
 
 @dataclass(frozen=True, slots=True)
 class Grade:
-    """
+    """A board that the shop stocks.
+
     Args:
-        code: its short name ("C", "BC"). name: in words. walls: 1 single, 2 double.
-        caliper: thickness. edge_crush: lb per inch of edge. weight_per_m2, price_per_m2: of the flat board.
-        sheets: the sheets it is bought in, and off-cuts kept. trims: by the way of a box, what it comes out smaller
-        than reckoned, as the shop measured it: length, width, height.
+        code: its short name ("C", "BC").
+        name: in words.
+        walls: 1 single, 2 double.
+        caliper: thickness.
+        edge_crush: lb per inch of edge.
+        weight_per_m2, price_per_m2: of the flat board.
+        sheets: the sheets it is bought in, and off-cuts kept.
+        trims: by the way of a box, what it comes out smaller than reckoned, as the shop measured it: length, width,
+            height.
     """
 
     code: str

@@ -34,8 +34,9 @@ class Trust:
     """How far board is trusted: starting values, the shop's own to change.
 
     Args:
-        used, recut: what is left of the strength of such a box. damp: what is left of that in damp air or once it was
-        wet. safety: against weeks in a stack and rough handling.
+        used, recut: what is left of the strength of such a box.
+        damp: what is left of that in damp air or once it was wet.
+        safety: against weeks in a stack and rough handling.
     """
 
     used: Fraction = Fraction(7, 10)
@@ -52,9 +53,11 @@ STARTING_TRUST = Trust()
 
 @dataclass(frozen=True, slots=True)
 class Limits:
-    """
+    """A row of the box maker's certificate.
+
     Args:
-        gross: with all that is in it. united: length + width + height outside, inches.
+        gross: with all that is in it.
+        united: length + width + height outside, inches.
     """
 
     gross: Mass
@@ -86,12 +89,14 @@ def compression(edge_crush: int, caliper_inches: float, perimeter_inches: float)
 
 @dataclass(frozen=True, slots=True)
 class Strength:
-    """
+    """What a closed box bears, and what speaks against it.
+
     Args:
-        limits: of the certificate, None where the board has none. compression, stack, damp: lb, what it stands when
-        tried, what may stand on it for long, and that in damp air. warnings: in words. bulges: whether its largest wall
-        may, so that it is measured at its middle, as carriers do. overloaded: it
-        weighs more than such a box is trusted with.
+        limits: of the certificate, None where the board has none.
+        compression, stack, damp: lb, what it stands when tried, what may stand on it for long, and that in damp air.
+        warnings: in words.
+        bulges: whether its largest wall may, so that it is measured at its middle, as carriers do.
+        overloaded: it weighs more than such a box is trusted with.
     """
 
     limits: Limits | None
@@ -113,7 +118,8 @@ def judge(
     """How strong a closed box of that grade is, and what speaks against it.
 
     Args:
-        dear: goods of high value. worn: what its wear leaves of what its like is trusted with.
+        dear: goods of high value.
+        worn: what its wear leaves of what its like is trusted with.
     """
     left = trust.left(condition) * worn
     limits = certificate(grade.edge_crush, grade.walls)

@@ -15,10 +15,11 @@ WearCode = Literal["crushed", "torn", "again", "damp"]
 
 @dataclass(frozen=True, slots=True)
 class Wear:
-    """
+    """A sign of wear and what it takes off the strength.
+
     Args:
-        question: answered yes where it is so. keeps: the share of its strength that is left; 0 where such a box is not
-        used again.
+        question: answered yes where it is so.
+        keeps: the share of its strength that is left; 0 where such a box is not used again.
     """
 
     question: str

@@ -14,8 +14,9 @@ class CasePanels:
     """Score to score along the blank and across it; `above` is nothing where there are no flaps at the top.
 
     Args:
-        last: the second W, which ends in a cut edge. old: corners that were scored before, from the tab's score; they
-        stay in the walls as creases. inner: depth of the flaps on the W panels where it is less than the others'.
+        last: the second W, which ends in a cut edge.
+        old: corners that were scored before, from the tab's score; they stay in the walls as creases.
+        inner: depth of the flaps on the W panels where it is less than the others'.
     """
 
     tab: Length

@@ -23,7 +23,8 @@ Point = tuple[Length, Length]
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """
+    """A line of a drawing.
+
     Args:
         folds: for a score, by how many degrees the board beyond it turns up from where it lay flat.
     """
@@ -63,8 +64,11 @@ class Blank:
     """One piece of board to cut.
 
     Args:
-        name: "tray". size: of the rectangle it is cut from, x then y. outline: its corners in order, after cutting.
-        lines, dimensions, notes: the drawing. flutes: the way the flutes run, "either way" where it does not matter.
+        name: "tray".
+        size: of the rectangle it is cut from, x then y.
+        outline: its corners in order, after cutting.
+        lines, dimensions, notes: the drawing.
+        flutes: the way the flutes run, "either way" where it does not matter.
         count: how many of it.
     """
 

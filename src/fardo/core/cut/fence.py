@@ -17,10 +17,13 @@ Blade = Literal["through", "score, inner face", "second score, inner face", "slo
 
 @dataclass(frozen=True, slots=True)
 class FenceSetting:
-    """
+    """A setting of the fence and what is cut by it.
+
     Args:
-        fence: distance from the edge that runs along the fence. blade: what the blade does.
-        do: what is cut, in words. cuts: how many passes at this setting.
+        fence: distance from the edge that runs along the fence.
+        blade: what the blade does.
+        do: what is cut, in words.
+        cuts: how many passes at this setting.
     """
 
     fence: Length

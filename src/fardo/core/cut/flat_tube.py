@@ -20,10 +20,14 @@ class FlatTube:
     """A glued box as it lies flat, from its left fold and from the ends of its bottom flaps.
 
     Args:
-        across: from fold to fold. body: from flap score to flap score. flap: depth of every flap, as it is.
-        old_corner: the corner between the folds, from the left one. corners: new ones, none where they stay.
-        cut_down: how far below the old top score the new one runs. outer, inner: depth to which bottom and top flaps of
-        the long and of the short walls are cut back, None where they are left.
+        across: from fold to fold.
+        body: from flap score to flap score.
+        flap: depth of every flap, as it is.
+        old_corner: the corner between the folds, from the left one.
+        corners: new ones, none where they stay.
+        cut_down: how far below the old top score the new one runs.
+        outer, inner: depth to which bottom and top flaps of the long and of the short walls are cut back, None where
+            they are left.
     """
 
     across: Length
@@ -46,7 +50,11 @@ class FlatTube:
 
 
 def draw_flat_tube(name: str, face: str, tube: FlatTube) -> Blank:
-    """One face of it. Args: face: said on the drawing, "front"."""
+    """One face of it.
+
+    Args:
+        face: said on the drawing, "front".
+    """
     low, high = tube.scores
     top, far = tube.height, tube.across
     outline = ((ZERO, ZERO), (far, ZERO), (far, top), (ZERO, top))
@@ -88,8 +96,12 @@ def _trims(box: FlatTube | OpenedCase, low: Length, high: Length) -> list[Length
 def _corner(
     x: Length, kinds: tuple[Kind, Kind], wall: tuple[Length, Length], above: tuple[Length, Length]
 ) -> tuple[Line, ...]:  # fmt: skip
-    """A corner from end to end. Args: kinds: of line in the flaps and in the wall. above: from where to where the top
-    flaps go."""
+    """A corner from end to end.
+
+    Args:
+        kinds: of line in the flaps and in the wall.
+        above: from where to where the top flaps go.
+    """
     in_flaps, in_wall = kinds
     return (
         Line(in_flaps, (x, ZERO), (x, wall[0])), Line(in_wall, (x, wall[0]), (x, wall[1])),
@@ -100,7 +112,12 @@ def _corner(
 def _cut_back(
     box: FlatTube | OpenedCase, edges: Sequence[Length], short_walls: tuple[int, ...], low: Length, high: Length
 ) -> Iterator[Line]:
-    """Across the flaps that are cut back, wall by wall. Args: edges: of the walls. short_walls: by their place."""
+    """Across the flaps that are cut back, wall by wall.
+
+    Args:
+        edges: of the walls.
+        short_walls: by their place.
+    """
     for wall, (a, b) in enumerate(pairwise(edges)):
         below, above = box.inner if wall in short_walls else box.outer
         if below is not None:
@@ -114,8 +131,10 @@ class OpenedCase:
     """A box opened at its seam, inner face up, the end without the tab to the left; what is over laps at the right.
 
     Args:
-        long, short: new walls, score to score. around: the old walls in all, its tab at their end not counted. tab: of
-        the old seam. body: between the old flap scores. The others as for a flat tube.
+        long, short: new walls, score to score.
+        around: the old walls in all, its tab at their end not counted.
+        tab: of the old seam.
+        body: between the old flap scores. The others as for a flat tube.
     """
 
     long: Length

@@ -26,9 +26,11 @@ Flat = tuple[tuple[float, float], ...]
 
 @dataclass(frozen=True, slots=True)
 class FoldPanel:
-    """
+    """A panel of a blank that folds up.
+
     Args:
-        outline: on the flat blank, mm. on: the number of the panel it hangs on, -1 for the one that lies still.
+        outline: on the flat blank, mm.
+        on: the number of the panel it hangs on, -1 for the one that lies still.
         hinge: two points of the score, so that a positive turn about it from first to second brings the panel up.
         degrees: how far it turns.
     """
@@ -134,7 +136,8 @@ def stands_in(panels: Sequence[FoldPanel], inside: tuple[float, float, float]) -
 
 def folds_to(panels: Sequence[FoldPanel], caliper: Length) -> tuple[Sizes, Sizes]:
     """Inside and outside of what a blank of one's own folds to, with two boards at every wall, so that neither promises
-    too much. Raises NoAnswer where it folds to no box."""
+    too much. Raises NoAnswer where it folds to no box.
+    """
     low, high = spans(panels)
     sides = [Length.of_mm(round(float(side), 3)) for side in high - low]
     a, b, c = (Length(max(side.nm - caliper.nm * 2, 0)) for side in sides)

@@ -31,8 +31,13 @@ _MOST_STATES_IN_ALL = 12_000  # of all these searches for one plan; a quick orde
 
 
 @dataclass(frozen=True, slots=True)
-class Piece:
-    """One blank to be cut. Args: name: of the blank. of: what it belongs to, the job's title say."""
+class CutPiece:
+    """One blank to be cut.
+
+    Args:
+        name: of the blank.
+        of: what it belongs to, the job's title say.
+    """
 
     name: str
     size: Point
@@ -41,10 +46,10 @@ class Piece:
 
 
 @dataclass(frozen=True, slots=True)
-class Placed:
+class PlacedPiece:
     """A piece where it lies on its sheet, `turned` a quarter where its own length runs across the sheet."""
 
-    piece: Piece
+    piece: CutPiece
     at: Rect
     turned: bool
 
@@ -54,7 +59,7 @@ class SheetPlan:
     """A sheet, what is cut from it, the cuts in the order that changes the fence least, and what is left."""
 
     sheet: Sheet
-    placed: tuple[Placed, ...]
+    placed: tuple[PlacedPiece, ...]
     cuts: tuple[Cut, ...]
     left: tuple[Rect, ...]
 
@@ -71,10 +76,12 @@ class SheetPlan:
 
 @dataclass(frozen=True, slots=True)
 class CuttingPlan:
-    """
+    """What is cut from which sheet.
+
     Args:
-        sheets: in the order they are cut. free: whether a knife is needed, as some cuts do not go through. least: the
-        number of sheets below which nothing can be, by area.
+        sheets: in the order they are cut.
+        free: whether a knife is needed, as some cuts do not go through.
+        least: the number of sheets below which nothing can be, by area.
     """
 
     sheets: tuple[SheetPlan, ...]
@@ -94,12 +101,14 @@ class CuttingPlan:
 
 
 def plan_cuts(
-    pieces: Sequence[Piece], sheets: Sequence[Sheet], kerf: Length = ZERO, knife: bool = False, seed: int = 0
+    pieces: Sequence[CutPiece], sheets: Sequence[Sheet], kerf: Length = ZERO, knife: bool = False, seed: int = 0
 ) -> CuttingPlan:
     """The cutting plan with fewest whole sheets found; off-cuts are used up first.
 
     Args:
-        sheets: of one board, those in stock. kerf: lost at every cut. knife: whether cuts need not go through.
+        sheets: of one board, those in stock.
+        kerf: lost at every cut.
+        knife: whether cuts need not go through.
 
     Raises: NoAnswer naming a piece that no sheet takes, or where the stock does not do for all.
     """
@@ -125,16 +134,16 @@ def _cost(plan: CuttingPlan) -> tuple[int, int, int, int]:
     return len(whole), sum(s.length.nm * s.width.nm for s in whole), plan.fence_changes, -largest
 
 
-def _fits(piece: Piece, sheet: Sheet) -> bool:
+def _fits(piece: CutPiece, sheet: Sheet) -> bool:
     return any(a <= sheet.length and b <= sheet.width for a, b in _lying(piece, sheet))
 
 
-def _lying(piece: Piece, sheet: Sheet) -> Iterator[Point]:
+def _lying(piece: CutPiece, sheet: Sheet) -> Iterator[Point]:
     for turned in ways_on(piece.flutes, sheet):
         yield (piece.size[1], piece.size[0]) if turned else piece.size
 
 
-def _by_sheet(pieces: Sequence[Piece], sheets: Sequence[Sheet], kerf: Length, seed: int) -> Iterator[CuttingPlan]:
+def _by_sheet(pieces: Sequence[CutPiece], sheets: Sequence[Sheet], kerf: Length, seed: int) -> Iterator[CuttingPlan]:
     """Plans with each of the whole sheets as the one that is taken, off-cuts and then others where it runs out."""
     there = [sheet for sheet in sheets if sheet.count != 0]
     kinds = [sheet for sheet in there if not sheet.offcut]
@@ -146,7 +155,7 @@ def _by_sheet(pieces: Sequence[Piece], sheets: Sequence[Sheet], kerf: Length, se
 
 
 def _by_order(
-    pieces: Sequence[Piece], sheets: Sequence[Sheet], kerf: Length, draw: np.random.Generator
+    pieces: Sequence[CutPiece], sheets: Sequence[Sheet], kerf: Length, draw: np.random.Generator
 ) -> Iterator[CuttingPlan]:
     """Ever better plans."""
     least = _least_sheets(pieces, sheets)
@@ -171,7 +180,7 @@ def _by_order(
             return
 
 
-def _least_sheets(pieces: Sequence[Piece], sheets: Sequence[Sheet]) -> int:
+def _least_sheets(pieces: Sequence[CutPiece], sheets: Sequence[Sheet]) -> int:
     """By area: what the off-cuts do not take at best, on the largest sheet."""
     whole = max((s.length.nm * s.width.nm for s in sheets if not s.offcut), default=0)
     spare = sum(s.length.nm * s.width.nm * (s.count or 1) for s in sheets if s.offcut)
@@ -179,15 +188,15 @@ def _least_sheets(pieces: Sequence[Piece], sheets: Sequence[Sheet]) -> int:
     return max(0, -(-rest // whole)) if whole else 0
 
 
-def _orders(pieces: Sequence[Piece], draw: np.random.Generator) -> Iterator[list[Piece]]:
-    keys: tuple[Callable[[Piece], int], ...] = (
+def _orders(pieces: Sequence[CutPiece], draw: np.random.Generator) -> Iterator[list[CutPiece]]:
+    keys: tuple[Callable[[CutPiece], int], ...] = (
         lambda p: -p.size[0].nm * p.size[1].nm, lambda p: -max(p.size[0].nm, p.size[1].nm),
         lambda p: -(p.size[0].nm + p.size[1].nm), lambda p: -min(p.size[0].nm, p.size[1].nm),
         lambda p: -p.size[1].nm, lambda p: -p.size[0].nm,
     )  # fmt: skip
     seen: set[tuple[tuple[Point, Flutes], ...]] = set()
 
-    def is_new(order: list[Piece]) -> bool:
+    def is_new(order: list[CutPiece]) -> bool:
         alike = tuple((piece.size, piece.flutes) for piece in order)
         new = alike not in seen
         seen.add(alike)
@@ -240,7 +249,7 @@ class _Laid:
     """Sheets as pieces are placed on them, one entry a sheet."""
 
     taken: list[Sheet]
-    placed: list[list[Placed]]
+    placed: list[list[PlacedPiece]]
     cuts: list[list[Cut]]
     rests: list[_Rest]
 
@@ -277,7 +286,9 @@ class _Laid:
         )  # fmt: skip
 
 
-def _place_all(order: Sequence[Piece], sheets: Sequence[Sheet], kerf: Length, fit: _Fit, part: _Part) -> _Laid | None:
+def _place_all(
+    order: Sequence[CutPiece], sheets: Sequence[Sheet], kerf: Length, fit: _Fit, part: _Part
+) -> _Laid | None:
     """Every piece in the rest it fits best; a new sheet where there is none. None where the sheets run out."""
     there = [sheet.count if sheet.count is not None else (1 if sheet.offcut else len(order)) for sheet in sheets]
     laid = _Laid([], [], [], [])
@@ -293,13 +304,13 @@ def _place_all(order: Sequence[Piece], sheets: Sequence[Sheet], kerf: Length, fi
         rest, w, h, turned = at
         laid.rests.remove(rest)
         where = Rect(Length(rest.x), Length(rest.y), Length(w), Length(h))
-        laid.placed[rest.sheet].append(Placed(piece, where, turned))
+        laid.placed[rest.sheet].append(PlacedPiece(piece, where, turned))
         laid.rests += _parted(rest, w, h, kerf.nm, part, laid.cuts[rest.sheet])
     return laid
 
 
 def _best_rest(
-    piece: Piece, rests: Iterable[_Rest], taken: Sequence[Sheet], fit: _Fit
+    piece: CutPiece, rests: Iterable[_Rest], taken: Sequence[Sheet], fit: _Fit
 ) -> tuple[_Rest, int, int, bool] | None:
     best: tuple[tuple[int, int], _Rest, int, int, bool] | None = None
     for rest in rests:
@@ -334,7 +345,7 @@ def _parted(rest: _Rest, w: int, h: int, kerf: int, part: _Part, cuts: list[Cut]
             whole = Rect(whole.x, whole.y, whole.length, Length(h))
 
 
-def _by_knife(pieces: Sequence[Piece], best: CuttingPlan) -> CuttingPlan | None:
+def _by_knife(pieces: Sequence[CutPiece], best: CuttingPlan) -> CuttingPlan | None:
     """Fewer sheets of the kind `best` takes, where CP-SAT finds that free cuts allow it."""
     sheet = best.sheets[-1].sheet
     if any(one.sheet != sheet for one in best.sheets):
@@ -346,7 +357,7 @@ def _by_knife(pieces: Sequence[Piece], best: CuttingPlan) -> CuttingPlan | None:
     return None
 
 
-def lay_freely(pieces: Sequence[Piece], sheet: Sheet, number: int) -> list[tuple[Placed, ...]] | None:
+def lay_freely(pieces: Sequence[CutPiece], sheet: Sheet, number: int) -> list[tuple[PlacedPiece, ...]] | None:
     """All pieces on so many sheets, overlapping nowhere, as CP-SAT finds it; None where it finds nothing in time."""
     from ortools.sat.python import cp_model  # it takes a moment to load
 
@@ -385,10 +396,10 @@ def lay_freely(pieces: Sequence[Piece], sheet: Sheet, number: int) -> list[tuple
     solver.parameters.num_workers = 1
     if solver.solve(model) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return None
-    laid: list[list[Placed]] = [[] for _ in range(number)]
+    laid: list[list[PlacedPiece]] = [[] for _ in range(number)]
     for piece, (on, x, y, turned) in zip(pieces, spots, strict=True):
         flip = bool(solver.value(turned))
         size = (piece.size[1], piece.size[0]) if flip else piece.size
         where = Rect(Length(solver.value(x) * unit), Length(solver.value(y) * unit), *size)
-        laid[solver.value(on)].append(Placed(piece, where, flip))
+        laid[solver.value(on)].append(PlacedPiece(piece, where, flip))
     return [tuple(one) for one in laid]

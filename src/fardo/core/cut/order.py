@@ -31,8 +31,10 @@ class Cut:
     """A cut through a rest of the sheet.
 
     Args:
-        rest: what is parted. across: whether the cut runs across its length; else along it. fence: how far from the
-        rest's left or lower edge. after: the cut that frees this rest, by its number, None for the whole sheet.
+        rest: what is parted.
+        across: whether the cut runs across its length; else along it.
+        fence: how far from the rest's left or lower edge.
+        after: the cut that frees this rest, by its number, None for the whole sheet.
     """
 
     rest: Rect

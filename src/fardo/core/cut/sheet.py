@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from fardo.core.cut.drawing import Blank, Flutes, Line, Note, Point, chain
-from fardo.core.cut.lay_out import Placed, SheetPlan
+from fardo.core.cut.lay_out import PlacedPiece, SheetPlan
 from fardo.core.quantity import ZERO, Length
 
 
@@ -15,7 +15,8 @@ def draw_sheet(
     """The sheet as one drawing: every blank with its lines where it lies, each marked with what it is.
 
     Args:
-        blanks: the drawings, by a piece's name and what it is of. least: the shorter side of an off-cut worth keeping.
+        blanks: the drawings, by a piece's name and what it is of.
+        least: the shorter side of an off-cut worth keeping.
     """
     size = (plan.sheet.length, plan.sheet.width)
     outline = ((ZERO, ZERO), (size[0], ZERO), size, (ZERO, size[1]))
@@ -32,7 +33,7 @@ def draw_sheet(
     return Blank(name, size, outline, tuple(lines), dimensions, tuple(notes), flutes)
 
 
-def _there(point: Point, placed: Placed) -> Point:
+def _there(point: Point, placed: PlacedPiece) -> Point:
     """A point of the blank on the sheet, turned a quarter with it where it is."""
     x, y = point
     at = placed.at

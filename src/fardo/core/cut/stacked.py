@@ -10,7 +10,8 @@ def draw_stack(across: Length, height: Length, flap: Length, caliper: Length, bo
     """Seen from its longer side, standing. Flaps inside the box below are dashed as what is hidden is.
 
     Args:
-        across, height: inside of one box. pull: at each joint.
+        across, height: inside of one box.
+        pull: at each joint.
     """
     wide = caliper * 2  # the flaps that stay outside, over the walls
     left, right = wide, wide + across

@@ -33,8 +33,10 @@ class FillWish:
     """What a job says of its fill.
 
     Args:
-        name: of the kind of fill, nothing for the shop's usual. places: others by place. loose: whether loose fill may
-        be used at all, None where nobody said. full: None where nobody said.
+        name: of the kind of fill, nothing for the shop's usual.
+        places: others by place.
+        loose: whether loose fill may be used at all, None where nobody said.
+        full: None where nobody said.
     """
 
     name: str = ""
@@ -51,7 +53,8 @@ class Filled:
     """A void and what goes in.
 
     Args:
-        litres: of the void. stuffed: of fill, more where it is packed firm.
+        litres: of the void.
+        stuffed: of fill, more where it is packed firm.
     """
 
     void: Void
@@ -77,7 +80,9 @@ class Filling:
     """All that is filled.
 
     Args:
-        places: in order. full: by which school. note: why something else goes in than was asked for.
+        places: in order.
+        full: by which school.
+        note: why something else goes in than was asked for.
     """
 
     places: tuple[Filled, ...]
@@ -111,8 +116,9 @@ def fill_voids(
     """What goes where.
 
     Args:
-        fills: the shop's, the usual first. fragilities: of the parts, in g. open_parts: names of those that are not
-        wrapped shut.
+        fills: the shop's, the usual first.
+        fragilities: of the parts, in g.
+        open_parts: names of those that are not wrapped shut.
     """
     full = wish.full or _school(fragilities)
     more = OVER_FULL if full == "firm" else Fraction(1)

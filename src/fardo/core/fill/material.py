@@ -24,11 +24,14 @@ _SHARES = (
 
 @dataclass(frozen=True, slots=True)
 class Fill:
-    """
+    """A kind of fill that the shop stocks.
+
     Args:
-        name: as the shop calls it. weight_per_litre: as stuffed in. price_per_100_litres: a litre costs less than the
-        smallest coin. form: how it comes. each: litres that a sheet, a pillow, a pad or a sack fills, None where
-        nobody said.
+        name: as the shop calls it.
+        weight_per_litre: as stuffed in.
+        price_per_100_litres: a litre costs less than the smallest coin.
+        form: how it comes.
+        each: litres that a sheet, a pillow, a pad or a sack fills, None where nobody said.
     """
 
     name: str

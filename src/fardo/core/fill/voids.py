@@ -12,8 +12,8 @@ from typing import Literal, get_args
 import numpy as np
 from scipy.ndimage import distance_transform_edt
 
-from fardo.core.arrange.ask import Answer, Ask
-from fardo.core.arrange.void import empty_cells
+from fardo.core.arrange.ask import Arrangement, Ask
+from fardo.core.arrange.void_space import empty_cells
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import ZERO, Length
 
@@ -25,10 +25,11 @@ _CELLS = 40  # along the longest side, to find the widest gap between things
 
 @dataclass(frozen=True, slots=True)
 class Void:
-    """
+    """One place in the box that is left to fill.
+
     Args:
         depth: from the goods to the wall, the floor or the lid; nothing between things, where it is looked for only
-        when somebody asks.
+            when somebody asks.
     """
 
     where: Where
@@ -44,7 +45,9 @@ class Room:
     """Where goods lie in a box.
 
     Args:
-        inner: what liners and pads leave. goods: around all that is wrapped. extras: each that lies beside or on them.
+        inner: what liners and pads leave.
+        goods: around all that is wrapped.
+        extras: each that lies beside or on them.
     """
 
     inner: Block
@@ -92,7 +95,7 @@ def _shared(one: Block, other: Block) -> Block:
     return (low[0], low[1], low[2]), (high[0], high[1], high[2])
 
 
-def widest_between(ask: Ask, answer: Answer) -> Length:
+def widest_between(ask: Ask, answer: Arrangement) -> Length:
     """The widest gap between things within the box around them all, to a fortieth of the longest side."""
     step = max(side.mm for side in answer.inside) / _CELLS
     if step <= 0:

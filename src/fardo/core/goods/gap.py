@@ -21,12 +21,15 @@ IN_WORDS = {
 
 @dataclass(frozen=True, slots=True)
 class Gap:
-    """
+    """Free space kept around a part.
+
     Args:
         wall: to the walls of the box, and to bottom and top where `below` and `above` are not said.
         between: to other things; of two things the larger holds.
-        below: under it. above: over it.
-        edges: at the edges of a flat thing. faces: at its faces.
+        below: under it.
+        above: over it.
+        edges: at the edges of a flat thing.
+        faces: at its faces.
 
     >>> inch = Length.of_inches
     >>> framed = Gap(inch(1), inch(1), below=inch(2), edges=inch(2), faces=inch("0.5"))
@@ -79,7 +82,8 @@ class Gap:
         """What is kept to the lower and to the upper wall along length, width and height of the box.
 
         Args:
-            own: which way of the bare thing lies along each of the three. thin: its shortest way.
+            own: which way of the bare thing lies along each of the three.
+            thin: its shortest way.
         """
         low = [self._towards(own[axis] == thin, self.below if axis == 2 else None) for axis in range(3)]
         high = [self._towards(own[axis] == thin, self.above if axis == 2 else None) for axis in range(3)]
@@ -99,7 +103,12 @@ class Gap:
         )
 
     def _towards(self, face: bool, over_or_under: Length | None) -> Length:
-        """Args: face: whether a face looks that way, else an edge. over_or_under: said for that way alone."""
+        """The gap towards a face or an edge.
+
+        Args:
+            face: whether a face looks that way, else an edge.
+            over_or_under: said for that way alone.
+        """
         own = self.faces if face else self.edges
         if own is None:
             return self.wall if over_or_under is None else over_or_under

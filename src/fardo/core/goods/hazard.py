@@ -16,18 +16,27 @@ NONE = "none"
 
 @dataclass(frozen=True, slots=True)
 class Tag:
-    """What a service may refuse. Args: code: as tariffs name it. says: what it refuses then, in words."""
+    """What a service may refuse.
+
+    Args:
+        code: as tariffs name it.
+        says: what it refuses then, in words.
+    """
 
     code: str
     says: str
 
 
 @dataclass(frozen=True, slots=True)
-class Answer:
-    """
+class HazardAnswer:
+    """An answer to a safety question.
+
     Args:
-        code: as it is kept. says: as it is chosen. caution: shown beside the step, or nothing. tag: what a service may
-        refuse. never: it does not ship at all, and `caution` says why.
+        code: as it is kept.
+        says: as it is chosen.
+        caution: shown beside the step, or nothing.
+        tag: what a service may refuse.
+        never: it does not ship at all, and `caution` says why.
     """
 
     code: str
@@ -41,9 +50,9 @@ class Answer:
 class Question:
     code: str
     asks: str
-    answers: tuple[Answer, ...]
+    answers: tuple[HazardAnswer, ...]
 
-    def answer(self, code: str) -> Answer:
+    def answer(self, code: str) -> HazardAnswer:
         """Raises BadInput for an answer there is not."""
         for answer in self.answers:
             if answer.code == code:
@@ -62,29 +71,29 @@ QUESTIONS: dict[str, Question] = {
             "battery",
             "Is there a lithium battery in it, or with it?",
             (
-                Answer(NONE, "no battery"),
-                Answer(
+                HazardAnswer(NONE, "no battery"),
+                HazardAnswer(
                     "installed",
                     "built in",
                     "Battery built in: switched off so that it cannot start by itself, and kept "
                     f"from being crushed. Some services refuse it; {_LITHIUM}.",
                     Tag("lithium-installed", "a lithium battery built in"),
                 ),
-                Answer(
+                HazardAnswer(
                     "packed-with",
                     "packed with it",
                     "Battery packed with the thing: each in a pack of its own, terminals "
                     f"covered, marked as asked. Many services refuse it; {_LITHIUM}.",
                     Tag("lithium-packed", "a lithium battery packed with the thing"),
                 ),
-                Answer(
+                HazardAnswer(
                     "alone",
                     "sent alone",
                     "Battery sent alone: the strictest rules of the three, and most parcel services "
                     f"refuse it; {_LITHIUM}.",
                     Tag("lithium-alone", "a lithium battery sent alone"),
                 ),
-                Answer(
+                HazardAnswer(
                     "damaged",
                     "swollen, wet or recalled",
                     "A damaged, swollen, wet or recalled battery does not ship. Away "
@@ -97,15 +106,15 @@ QUESTIONS: dict[str, Question] = {
             "fuel",
             "Has it held fuel or oil?",
             (
-                Answer(NONE, "never"),
-                Answer(
+                HazardAnswer(NONE, "never"),
+                HazardAnswer(
                     "drained",
                     "drained and aired",
                     "Drained, run dry and aired; caps closed, a bag around the tank. Many "
                     "services still refuse what has held fuel; ask first.",
                     Tag("fuel-drained", "what has held fuel"),
                 ),
-                Answer(
+                HazardAnswer(
                     "holds",
                     "still holds some",
                     "With fuel or oil in it, it does not ship. Drain it outdoors, away from "
@@ -118,15 +127,15 @@ QUESTIONS: dict[str, Question] = {
             "pressure",
             "Is anything in it under pressure?",
             (
-                Answer(NONE, "nothing"),
-                Answer(
+                HazardAnswer(NONE, "nothing"),
+                HazardAnswer(
                     "spring",
                     "a gas spring or air shock",
                     "Gas springs and air shocks: let down as their maker says, never "
                     "opened; by air the carrier's list decides.",
                     Tag("pressure-spring", "gas springs and air shocks"),
                 ),
-                Answer(
+                HazardAnswer(
                     "cylinder",
                     "a cylinder, inflator or can",
                     "Cylinders, inflators and spray cans: most parcel services "
@@ -139,8 +148,8 @@ QUESTIONS: dict[str, Question] = {
             "blade",
             "Is there a blade, point or toothed edge?",
             (
-                Answer(NONE, "none"),
-                Answer(
+                HazardAnswer(NONE, "none"),
+                HazardAnswer(
                     "sharp",
                     "yes",
                     "Edge first: a guard of board or tube taped on so that it cannot slip, before anything "
@@ -152,19 +161,19 @@ QUESTIONS: dict[str, Question] = {
             "glass",
             "Is there glass?",
             (
-                Answer(NONE, "none"),
-                Answer(
+                HazardAnswer(NONE, "none"),
+                HazardAnswer(
                     "plain",
                     "whole, plain",
                     "A grid of low-tack tape on plain glass keeps splinters together if it breaks.",
                 ),
-                Answer(
+                HazardAnswer(
                     "tempered",
                     "whole, tempered",
                     "Tempered glass bursts when its edge is struck: guard the edges first; no "
                     "weight may rest on a corner. Goggles when it is handled bare.",
                 ),
-                Answer(
+                HazardAnswer(
                     "cracked",
                     "cracked",
                     "Cracked glass: gloves and goggles, the pane taped over wholly, and taken out if it "
@@ -176,15 +185,15 @@ QUESTIONS: dict[str, Question] = {
             "mercury",
             "Is there mercury in it: a tube lamp, switch, old thermometer or barometer?",
             (
-                Answer(NONE, "none"),
-                Answer(
+                HazardAnswer(NONE, "none"),
+                HazardAnswer(
                     "lamp",
                     "a lamp",
                     "Lamps with mercury: out of the fitting, each in a stiff sleeve, sealed bag around it. "
                     "Services limit them; broken ones go to hazardous waste.",
                     Tag("mercury-lamp", "lamps with mercury"),
                 ),
-                Answer(
+                HazardAnswer(
                     "instrument",
                     "a switch or instrument",
                     "Free mercury is not taken by parcel services. A licensed handler "
@@ -197,12 +206,12 @@ QUESTIONS: dict[str, Question] = {
             "dust",
             "Is there dust, mould or old insulation on it?",
             (
-                Answer(NONE, "clean"),
-                Answer("dust", "dust", "Dust: a mask, and brushed off outdoors before it is wrapped."),
-                Answer(
+                HazardAnswer(NONE, "clean"),
+                HazardAnswer("dust", "dust", "Dust: a mask, and brushed off outdoors before it is wrapped."),
+                HazardAnswer(
                     "mould", "mould", "Mould: mask and gloves; dried and cleaned first, or it spreads inside the wrap."
                 ),
-                Answer(
+                HazardAnswer(
                     "fibre",
                     "old insulation",
                     "Old insulation may be asbestos: it is not touched; someone licensed looks at it first.",
@@ -214,22 +223,22 @@ QUESTIONS: dict[str, Question] = {
             "origin",
             "Is any of it wildlife, human remains or a cultural good?",
             (
-                Answer(NONE, "none of it"),
-                Answer(
+                HazardAnswer(NONE, "none of it"),
+                HazardAnswer(
                     "wildlife",
                     "wildlife parts",
                     "Wildlife parts, also old ones (ivory, shell, some woods, bone): lawful origin "
                     "and export papers are the sender's to check, before it is packed.",
                     Tag("wildlife", "wildlife parts"),
                 ),
-                Answer(
+                HazardAnswer(
                     "remains",
                     "human remains",
                     "Human remains: lawful origin, papers and a carrier that takes them are the "
                     "sender's to settle first; most services refuse them.",
                     Tag("human-remains", "human remains"),
                 ),
-                Answer(
+                HazardAnswer(
                     "cultural",
                     "a cultural good",
                     "Cultural goods may need an export licence: the sender checks, and the "
@@ -242,15 +251,15 @@ QUESTIONS: dict[str, Question] = {
             "cover",
             "Is its cover with it?",
             (
-                Answer(NONE, "yes, on it or packed apart"),
-                Answer(
+                HazardAnswer(NONE, "yes, on it or packed apart"),
+                HazardAnswer(
                     "missing",
                     "there is none",
                     "Without its cover it does not travel: nothing keeps the arm and the platter from a blow. Find a "
                     "cover, or board the top over before it is wrapped.",
                     never=True,
                 ),
-                Answer(
+                HazardAnswer(
                     "boarded",
                     "none, the top is boarded over",
                     "The board over the top rests on the plinth's edges and touches neither arm nor spindle.",
@@ -261,14 +270,14 @@ QUESTIONS: dict[str, Question] = {
             "paint",
             "How does the paint stand?",
             (
-                Answer(NONE, "thin and dry, or behind glass"),
-                Answer(
+                HazardAnswer(NONE, "thin and dry, or behind glass"),
+                HazardAnswer(
                     "thick",
                     "thick, or soft",
                     "Thick paint: nothing touches the face, no glassine and no bubble. Corner guards hold the stiff "
                     "faces off it.",
                 ),
-                Answer(
+                HazardAnswer(
                     "wet",
                     "not dry yet",
                     "Wet paint does not ship: it takes weeks to months to dry through.",
@@ -280,13 +289,13 @@ QUESTIONS: dict[str, Question] = {
             "loose-pieces",
             "Are all teeth, pins and small bones in their places?",
             (
-                Answer(NONE, "all of them"),
-                Answer(
+                HazardAnswer(NONE, "all of them"),
+                HazardAnswer(
                     "bagged",
                     "some are loose, bagged by place",
                     "Loose pieces: each in a bag named by its place, counted on the slip.",
                 ),
-                Answer(
+                HazardAnswer(
                     "lost",
                     "some were lost before",
                     "What was lost before is noted and photographed before it is packed, so that nobody looks for it.",
@@ -302,7 +311,9 @@ class Hazards:
     """What the answers come to.
 
     Args:
-        open: questions not answered yet. cautions: by the question's code. never: why it must not be sent at all.
+        open: questions not answered yet.
+        cautions: by the question's code.
+        never: why it must not be sent at all.
         asked: every question there is, answered or not.
     """
 

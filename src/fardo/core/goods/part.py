@@ -19,9 +19,11 @@ class Rules:
     """How a part may lie. It keeps its height upright where `this_side_up` or `keep_flat` is said.
 
     Args:
-        bears: the most that may lie over it, None where nobody said. bundle: parts of one name are held together.
-        apart: names of parts that it must not lie beside. not_with: names of parts that go in another
-        parcel. hard_edges: they punch through a bag or a mailer.
+        bears: the most that may lie over it, None where nobody said.
+        bundle: parts of one name are held together.
+        apart: names of parts that it must not lie beside.
+        not_with: names of parts that go in another parcel.
+        hard_edges: they punch through a bag or a mailer.
         cushion_for: the part that it lies in front of and behind, half of it on each side.
     """
 
@@ -45,9 +47,12 @@ class Part:
     """A thing to send, measured bare and at its widest.
 
     Args:
-        name: for lists and labels. count: how many alike. weight: of one. fragility: in g, what it bears; None where
-        nobody said. gap: free around it once wrapped, filled when packed. proven: how it
-        is packed in practice, where that stands over the cushion check.
+        name: for lists and labels.
+        count: how many alike.
+        weight: of one.
+        fragility: in g, what it bears; None where nobody said.
+        gap: free around it once wrapped, filled when packed.
+        proven: how it is packed in practice, where that stands over the cushion check.
     """
 
     name: str

@@ -14,12 +14,17 @@ LIFTING = "Over 50 lb (23 kg): two people lift it, or a trolley does. Local rule
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
-    """
+class TakeApartStep:
+    """A step of taking goods apart.
+
     Args:
-        do: what is done. tool: with what. turn: which way a thread turns. caution: shown beside the step. keep: what
-        comes loose and where it is kept, which makes a bag. back: how it goes back on; without it the step is turned
-        round in words. frees: names of the parts that come off.
+        do: what is done.
+        tool: with what.
+        turn: which way a thread turns.
+        caution: shown beside the step.
+        keep: what comes loose and where it is kept, which makes a bag.
+        back: how it goes back on; without it the step is turned round in words.
+        frees: names of the parts that come off.
     """
 
     id: str
@@ -76,14 +81,14 @@ def weight_after(weight: Mass, count: int, off: Iterable[tuple[Mass, int]], take
     return Mass(after) if after > 0 else None
 
 
-def bag_labels(steps: Sequence[Step]) -> tuple[BagLabel, ...]:
+def bag_labels(steps: Sequence[TakeApartStep]) -> tuple[BagLabel, ...]:
     """One label for each step that leaves something small, in the order of taking apart."""
     bags = [step for step in steps if step.keep]
     # A step that frees nothing leaves its screws where they were: at the thing itself.
     return tuple(BagLabel(n, len(bags), step.keep, ", ".join(step.frees)) for n, step in enumerate(bags, 1))
 
 
-def put_back(steps: Sequence[Step]) -> tuple[BackStep, ...]:
+def put_back(steps: Sequence[TakeApartStep]) -> tuple[BackStep, ...]:
     """The chosen steps, last first."""
     bags = [step.id for step in steps if step.keep]
     return tuple(

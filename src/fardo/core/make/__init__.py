@@ -10,7 +10,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make import (
     bagged,
     boxed_twice,
-    carrier,
+    carrier_container,
     design,
     end_to_end,
     five_panel,
@@ -52,7 +52,7 @@ WAYS: dict[str, ModuleType] = {
     module.NAME: module
     for module in (
         tray, part_lid, slotted, overlap, half_slotted, halves, five_panel, tube, triangle, folder, boxed_twice, design,
-        shelf, stash, recut, stack, end_to_end, bagged, mailer, carrier,
+        shelf, stash, recut, stack, end_to_end, bagged, mailer, carrier_container,
     )
 }  # fmt: skip
 
@@ -69,7 +69,8 @@ def make_box(
     """The box that `way` makes for an inside size, the best where several are there.
 
     Args:
-        stock: what is there, for the ways that need it. upright: whether the height must stay the height.
+        stock: what is there, for the ways that need it.
+        upright: whether the height must stay the height.
 
     Raises: BadInput for a way or school there is not; NoAnswer where no box in stock will do.
     """
@@ -105,7 +106,7 @@ def short_title(way: str) -> str:
     """Its title where it is plain that it is cut.
 
     >>> short_title("tray"), short_title("shelf")
-    ('Lid and tray', 'Box from the shelf')
+    ('Lid and tray', 'Stock box')
     """
     title: str = WAYS[way].TITLE
     return title.removesuffix(", cut from sheet")
@@ -124,7 +125,7 @@ def _corrected(way: str, inside: Sizes, grade: Grade, allowances: Allowances, sc
     if made.needed != asked:  # it was turned to have its longer side first
         trim = (trim[1], trim[0], trim[2])
     whys = {
-        name: replace(why, values=(*why.values, ("comes out smaller by, as measured", trim)))
+        name: replace(why, values=(*why.values, ("comes out smaller by (measured)", trim)))
         for name, why in made.whys.items()
     }
     return replace(

@@ -15,10 +15,14 @@ _MOST = Length.of_mm(200)
 
 @dataclass(frozen=True, slots=True)
 class Allowance:
-    """
+    """An allowance and what it starts at.
+
     Args:
-        name: as files have it. title: as the settings show it. starts: until the shop has measured its own. zero:
-        whether it may be nothing. most: the most that is taken for one.
+        name: as files have it.
+        title: as the settings show it.
+        starts: until the shop has measured its own.
+        zero: whether it may be nothing.
+        most: the most that is taken for one.
     """
 
     name: str
@@ -32,20 +36,24 @@ ALLOWANCES: dict[str, Allowance] = {}
 
 
 def allowance(name: str, title: str, starts: str, *, zero: bool = False, most: Length = _MOST) -> Allowance:
-    """An allowance, once it is in the register. Args: starts: inches, as `Length.of_inches` reads them."""
+    """An allowance, once it is in the register.
+
+    Args:
+        starts: inches, as `Length.of_inches` reads them.
+    """
     ALLOWANCES[name] = made = Allowance(name, title, Length.of_inches(starts), zero, most)
     return made
 
 
 # Starting values, common practice; the rule of thumb goes from 1/4 to 1/2 in.
-SLIP = allowance("slip", "Lid looser than tray by", "1/16", zero=True)
+SLIP = allowance("slip", "Lid clearance", "1/16", zero=True)
 THUMB = allowance("thumb", "Rule-of-thumb allowance", "1/2", zero=True)
 TAB = allowance("tab", "Glue tab", "3/2")
 LID = allowance("lid", "Depth of a part-depth lid", "3", most=Length.of_mm(1000))
-FLOATED = allowance("floated", "An inner box keeps from the outer", "2")
+FLOATED = allowance("floated", "Room between inner and outer box", "2")
 GUARD = allowance("guard", "Hollow edges of a folder", "1")
-SEAMS = allowance("seams", "A mailer's seams take", "1/2", zero=True)
-REFOLD = allowance("refold", "Moved corners of a re-cut box take", "1/4", zero=True)
+SEAMS = allowance("seams", "Mailer seam allowance", "1/2", zero=True)
+REFOLD = allowance("refold", "Allowance per moved corner, re-cut box", "1/4", zero=True)
 OVERLAP = allowance("overlap", "Least overlap at a joint", "2")
 
 
@@ -54,9 +62,9 @@ class Allowances:
     """What one shop adds.
 
     Args:
-        lengths: by the allowance's name; what is not among them starts as the register says. step: what the fence can
-        be set to (1/16 in, 1 mm); panels go up to it one by one, so that the figures on a cut sheet add up and the box
-        never comes out smaller. None keeps every panel exact.
+        lengths: by the allowance's name; what is not among them starts as the register says.
+        step: what the fence can be set to (1/16 in, 1 mm); panels go up to it one by one, so that the figures on a cut
+            sheet add up and the box never comes out smaller. None keeps every panel exact.
     """
 
     lengths: tuple[tuple[str, Length], ...] = ()

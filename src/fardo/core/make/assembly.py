@@ -43,7 +43,11 @@ def tray_and_lid(tray: Blank, lid: Blank) -> tuple[Step, ...]:
 
 
 def glued_case(flaps: str = _CLOSE) -> tuple[Step, ...]:
-    """A case in one piece with a tab. Args: flaps: how its bottom is closed."""
+    """A case in one piece with a tab.
+
+    Args:
+        flaps: how its bottom is closed.
+    """
     return (
         *_BEFORE,
         Step("Cut the slots between the flaps and the waste beside the tab, up to the scores.", knife=True),
@@ -58,7 +62,11 @@ def full_overlap() -> tuple[Step, ...]:
 
 
 def half_case_and_lid(deep: Length) -> tuple[Step, ...]:
-    """A case open at the top, and a lid over it. Args: deep: the lid's walls."""
+    """A case open at the top, and a lid over it.
+
+    Args:
+        deep: the lid's walls.
+    """
     return (
         *glued_case("Close the bottom flaps, the short walls' first, and tape them: three strips."),
         Step("Fold the lid's walls, {} deep, down around the case until it slides, and tape its corners.", (deep,)),

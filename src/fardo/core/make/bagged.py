@@ -90,7 +90,11 @@ def _with(box: Sizes, over: Length) -> Sizes:
 
 
 def _closed(boxed: Made, pouch: Pouch, allowances: Allowances, over: Length) -> Made:
-    """Args: over: what is wrapped around the box, on each side."""
+    """The box in its bag or envelope.
+
+    Args:
+        over: what is wrapped around the box, on each side.
+    """
     wrapped = _with(boxed.outside, over)
     values: list[tuple[str, Value]] = [("box outside", boxed.outside), ("wall", pouch.wall)]
     if over.nm:

@@ -12,7 +12,8 @@ from fardo.core.quantity import ZERO, Length
 
 @dataclass(frozen=True)
 class Contents:
-    """
+    """What goes into a box that is there.
+
     Args:
         inside: the inside size that the goods ask for.
         upright: whether their height must stay up. The box may be turned all the same: the arrow is on its outside.
@@ -59,7 +60,8 @@ class Contents:
 
     def shortest_by(self, box: Sizes) -> tuple[Length, int]:
         """By how much a box is too small at best, and along which of its own sides; no more than nothing where they go
-        in."""
+        in.
+        """
         found = []
         for stood, axes in self.stood_in(box):
             lacks = [(want.nm - box[axis].nm - self.gives.nm, axis) for want, axis in zip(stood, axes, strict=True)]

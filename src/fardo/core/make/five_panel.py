@@ -80,7 +80,12 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
 
 
 def _draw(rows: tuple[Length, ...], body: Length, inner: Length, outer: Length) -> Blank:
-    """Args: rows: score to score across the blank. inner, outer: end flaps of the sides and of the bottom."""
+    """The blank with its lines.
+
+    Args:
+        rows: score to score across the blank.
+        inner, outer: end flaps of the sides and of the bottom.
+    """
     reach = max(inner, outer)
     left, right = reach, reach + body
     y0, y1, y2, y3, y4, y5 = (sum(rows[:n], start=ZERO) for n in range(6))

@@ -87,7 +87,11 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
 def _draw(
     length: Length, width: Length, side: Length, cover: Length, ends: tuple[Length, Length, Length], t: Length
 ) -> Blank:
-    """Args: ends: up, over and down, from the base outwards."""
+    """The blank with its lines.
+
+    Args:
+        ends: up, over and down, from the base outwards.
+    """
     up, over, down = ends
     reach = up + over + down
     left, right, whole = reach, reach + length, reach * 2 + length

@@ -31,17 +31,26 @@ class Made:
     """A box worked out.
 
     Args:
-        needed: the inside size asked for. inside, outside: as it folds from what is cut; outside is closed, as the
-        carrier measures it. blanks: what to cut. fence: in the order of cutting. tape: how much it takes.
-        minutes: to cut, fold and tape it by hand. whys: by the name of the figure. notes: what a packer should know.
-        taken: the boxes and mailers that are there which it is made from. condition: of its board. steps: in words,
-        beside what the fence says. standing: it from the side, where that says more than its blanks. soft: whether it
-        closes on the goods, and nothing may stand on it. flat: length and width of a bag or mailer as it lies empty and
-        trimmed, where a carrier counts it as a soft pack. carrier: whose services alone take it, nothing for any.
-        closed_box: outside of the box that is in a bag or an envelope, None where none is. pattern: of the shop's by
-        which it is made over, nothing where it is by none. floated: how far the box with the
-        goods stands off the one around it. pressed: by how much the goods are larger than it each way, where the wrap
-        is pressed in.
+        needed: the inside size asked for.
+        inside, outside: as it folds from what is cut; outside is closed, as the carrier measures it.
+        blanks: what to cut.
+        fence: in the order of cutting.
+        tape: how much it takes.
+        minutes: to cut, fold and tape it by hand.
+        whys: by the name of the figure.
+        notes: what a packer should know.
+        taken: the boxes and mailers that are there which it is made from.
+        condition: of its board.
+        steps: in words, beside what the fence says.
+        standing: it from the side, where that says more than its blanks.
+        soft: whether it closes on the goods, and nothing may stand on it.
+        flat: length and width of a bag or mailer as it lies empty and trimmed, where a carrier counts it as a soft
+            pack.
+        carrier: whose services alone take it, nothing for any.
+        closed_box: outside of the box that is in a bag or an envelope, None where none is.
+        pattern: of the shop's by which it is made over, nothing where it is by none.
+        floated: how far the box with the goods stands off the one around it.
+        pressed: by how much the goods are larger than it each way, where the wrap is pressed in.
     """
 
     way: str

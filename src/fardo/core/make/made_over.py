@@ -36,10 +36,14 @@ class Recut:
     """A box made over.
 
     Args:
-        old: inside as it was. caliper: of its board. needed: what was asked, turned as it stands in the new box.
-        nominal: inside as the tape measures it. lost: what the folds take of its width. corners: how far from either
-        fold its corners are marked, None where they stay. lap: how far one wall laps over another, nothing where the
-        girth stays. flap: depth of every flap as it was. step: of the tape.
+        old: inside as it was.
+        caliper: of its board.
+        needed: what was asked, turned as it stands in the new box.
+        nominal: inside as the tape measures it.
+        lost: what the folds take of its width.
+        corners: how far from either fold its corners are marked, None where they stay.
+        lap: how far one wall laps over another, nothing where the girth stays. flap: depth of every flap as it was.
+        step: of the tape.
     """
 
     old: Sizes
@@ -164,9 +168,10 @@ def recuts(
     """Every way to make a box of `old` inside hold `needed`, the smallest first.
 
     Args:
-        refold: what moved corners take of the width at the bench. step: of the tape, to which every mark goes.
-        folds: whether the goods are held by what the tape measures or by what is left at the bench. upright: whether
-        the height asked must stay the height.
+        refold: what moved corners take of the width at the bench.
+        step: of the tape, to which every mark goes.
+        folds: whether the goods are held by what the tape measures or by what is left at the bench.
+        upright: whether the height asked must stay the height.
 
     Raises: NoAnswer, with what is short and by how much, where it cannot be.
     """

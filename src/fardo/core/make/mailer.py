@@ -65,7 +65,8 @@ def in_pouches(way: str, contents: Contents, pouches: tuple[Pouch, ...], allowan
 
 def trimmed_flat(pouch: Pouch, around: Sizes, allowances: Allowances) -> tuple[Length, Length]:
     """Length and width of a bag as it lies flat once both sides are cut to what it goes around; cut sides are taped
-    like wrapping and need no seam."""
+    like wrapping and need no seam.
+    """
     l, w, h = (around[n] for n in _lying(around))  # noqa: E741 -- as the rule has them
     return (
         min(pouch.length, allowances.at_least(l + h)),

@@ -23,7 +23,7 @@ from fardo.core.quantity import Length, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
-NAME, TITLE = "recut", "Used box, made over"
+NAME, TITLE = "recut", "Used box, re-cut"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 # To mark, cut, slit, fold and tape both sides; opened at its seam it is glued again too: starting values.
@@ -36,7 +36,7 @@ _MOST_ROOM = Fraction(3, 2)  # so many times the room that what breaks asks for:
 
 
 def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:
-    """Every box that can be made over, counted as the bench does; what takes least room then first.
+    """Every box that can be re-cut, counted as the bench does; what takes least room then first.
 
     Raises: NoAnswer, with the one that lacks least, where none can be.
     """
@@ -88,7 +88,7 @@ def _not_opened(found: list[Recut]) -> list[Recut]:
         made for made in found if not made.lap.nm and volume_nm3(*made.inside) <= volume_nm3(*made.needed) * _MOST_ROOM
     ]
     if not kept:
-        raise NoAnswer("made over it would be far too large, or opened at its seam, which is not for what breaks")
+        raise NoAnswer("re-cut it would be far too large, or opened at its seam, which is not for what breaks")
     return kept
 
 
@@ -138,7 +138,11 @@ def _taped(made: Recut) -> Length:
 
 
 def steps(made: Recut, name: str = "") -> tuple[Step, ...]:
-    """In order, for a knife and a straightedge on the bench. Args: name: of the box, nothing where it has none."""
+    """In order, for a knife and a straightedge on the bench.
+
+    Args:
+        name: of the box, nothing where it has none.
+    """
     return (
         Step(f"Take the {name or 'box'}: take out tape and staples, cover old labels, barcodes and postage."),
         *(_opened(made) if made.lap.nm else _flat(made)),

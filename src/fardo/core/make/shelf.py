@@ -13,7 +13,7 @@ from fardo.core.make.stock import Standing, Stock, StockBox, Taken, all_that_fit
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 
-NAME, TITLE = "shelf", "Box from the shelf"
+NAME, TITLE = "shelf", "Stock box"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(2)  # to fold and tape its bottom: starting value

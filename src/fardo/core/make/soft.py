@@ -9,10 +9,11 @@ from fardo.core.quantity import POUND, Mass
 
 @dataclass(frozen=True, slots=True)
 class SoftGates:
-    """
+    """What goods may travel in a bag or mailer.
+
     Args:
-        heaviest: all of it, in any bag or mailer. bears: in a mailer each thing bears at least so many g, in a bag it
-        does not break at all.
+        heaviest: all of it, in any bag or mailer.
+        bears: in a mailer each thing bears at least so many g, in a bag it does not break at all.
     """
 
     heaviest: Mass = POUND * 10

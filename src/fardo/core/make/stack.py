@@ -35,10 +35,14 @@ _PRACTICE = "common practice"
 
 @dataclass(frozen=True, slots=True)
 class Stack:
-    """
+    """Equal boxes telescoped, one in another.
+
     Args:
-        box: inside of one, its longer opening side first. caliper: of its board. boxes: how many. needed: what goes in,
-        its height last. overlap: least at a joint.
+        box: inside of one, its longer opening side first.
+        caliper: of its board.
+        boxes: how many.
+        needed: what goes in, its height last.
+        overlap: least at a joint.
     """
 
     box: Sizes

@@ -11,10 +11,13 @@ from fardo.core.quantity import Length
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """
+    """A packing step at the bench, in words.
+
     Args:
-        do: in words, with {} where a measure belongs. measures: in that order. knife: whether a blade is in hand, so
-        that its cautions stand beside it. before_cutting: whether it is done, or heeded, before anything is cut.
+        do: in words, with {} where a measure belongs.
+        measures: in that order.
+        knife: whether a blade is in hand, so that its cautions stand beside it.
+        before_cutting: whether it is done, or heeded, before anything is cut.
     """
 
     do: str
@@ -23,7 +26,8 @@ class Step:
     before_cutting: bool = False
 
     def told(self, show: Callable[[Length], str]) -> str:
-        """
+        """The step in words, its measures put in.
+
         >>> Step("Score at {}.", (Length.of_mm(50),)).told(lambda length: f"{length.mm:g} mm")
         'Score at 50 mm.'
         """

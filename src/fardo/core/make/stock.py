@@ -22,12 +22,16 @@ _TAB = Length.of_mm(32.0)
 
 @dataclass(frozen=True, slots=True)
 class StockBox:
-    """
+    """A box in stock.
+
     Args:
-        name: on its shelf. inside: as it was made, its longer opening side first. price: of one; a used one may cost
-        nothing. count: how many there are. carrier: whose free or fixed-price container it is, nothing for one's own.
-        worn: what is so of a used one. hollow: that a maker's own inserts leave in it for the bare goods, None where
-        there are none.
+        name: on its shelf.
+        inside: as it was made, its longer opening side first.
+        price: of one; a used one may cost nothing.
+        count: how many there are.
+        carrier: whose free or fixed-price container it is, nothing for one's own.
+        worn: what is so of a used one.
+        hollow: that a maker's own inserts leave in it for the bare goods, None where there are none.
     """
 
     name: str
@@ -74,9 +78,11 @@ class Pouch:
     """A mailer or a bag.
 
     Args:
-        width, length: inside, lying flat, between its seams; it opens at one end of its length. wall: of one side.
-        thickest: what goes into a flat or rigid one at most, None where only its width and length say. price, weight:
-        of one. count: how many there are.
+        width, length: inside, lying flat, between its seams; it opens at one end of its length.
+        wall: of one side.
+        thickest: what goes into a flat or rigid one at most, None where only its width and length say.
+        price, weight: of one.
+        count: how many there are.
     """
 
     name: str
@@ -96,7 +102,9 @@ class OwnBlank:
     """A blank of the shop's own design, cut from sheet as it is.
 
     Args:
-        name: of the design. blank: its drawing. inside, outside: of the box it folds to, as the shop says.
+        name: of the design.
+        blank: its drawing.
+        inside, outside: of the box it folds to, as the shop says.
     """
 
     name: str
@@ -111,7 +119,9 @@ class Pattern:
     """A box made over that worked, to be made again.
 
     Args:
-        name: the shop's own for it. box: what it is made from, by its name. inside: after the folds.
+        name: the shop's own for it.
+        box: what it is made from, by its name.
+        inside: after the folds.
     """
 
     name: str
@@ -122,7 +132,8 @@ class Pattern:
 @dataclass(frozen=True, slots=True)
 class Stock:
     """What is there: boxes and mailers, carriers' containers among them, the shop's own designs, and its patterns for
-    boxes made over."""
+    boxes made over.
+    """
 
     boxes: tuple[StockBox, ...] = ()
     pouches: tuple[Pouch, ...] = ()
@@ -183,8 +194,9 @@ class Standing:
     """Contents in a box.
 
     Args:
-        stood: the contents as they stand. axes: which side of the box lies along length, width and height. pressed: by
-        how much they are larger and are pressed in.
+        stood: the contents as they stand.
+        axes: which side of the box lies along length, width and height.
+        pressed: by how much they are larger and are pressed in.
     """
 
     stood: Sizes
@@ -209,7 +221,8 @@ def fits(box: StockBox, contents: Contents) -> Standing | None:
 
 def all_that_fit(boxes: Iterable[StockBox], contents: Contents) -> list[tuple[StockBox, Standing]]:
     """Of those there are, every one they go into, the one that takes least room closed first; of equal ones the
-    cheaper."""
+    cheaper.
+    """
     found = [(box, stands) for box in boxes if box.count and box.left and (stands := fits(box, contents))]
     return sorted(found, key=lambda one: (volume_nm3(*one[0].outside), one[0].price.minor, one[0].name))
 

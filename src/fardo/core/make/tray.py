@@ -63,7 +63,12 @@ def _by_thumb(item: Sizes, grade: Grade, allowances: Allowances) -> Made:
 
 
 def exactly(needed: Sizes, grade: Grade, allowances: Allowances, way: str = NAME, lid: Length | None = None) -> Made:
-    """By the way board folds. Args: way: whose it is. lid: how deep a lid is that does not reach the table."""
+    """By the way board folds.
+
+    Args:
+        way: whose it is.
+        lid: how deep a lid is that does not reach the table.
+    """
     t = grade.caliper
     base = (allowances.at_least(needed[0] + t), allowances.at_least(needed[1] + t))
     wall = allowances.at_least(needed[2] + t.half())

@@ -89,7 +89,12 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
 
 
 def _draw(walls: tuple[Length, Length, Length, Length], body: Length, t: Length, allowances: Allowances) -> Blank:
-    """Args: walls: from the first, which begins at a cut edge, to the one over it. body: score to score of the ends."""
+    """The blank with its lines.
+
+    Args:
+        walls: from the first, which begins at a cut edge, to the one over it.
+        body: score to score of the ends.
+    """
     first = walls[0]
     # An end triangle stands within the walls: it begins where the third wall's inner face is, at the cut edge, and ends
     # as far from the first corner.

@@ -11,7 +11,7 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.arrange.body import Body
 from fardo.core.arrange.cannot import too_large
 from fardo.core.goods.part import Sizes
@@ -41,7 +41,12 @@ _LEAST_SAVED = 5  # of the smallest coin: less is not searched for
 
 @dataclass(frozen=True, slots=True)
 class Aim:
-    """A size to try. Args: inside: of the box, within its liner. at: about what it would cost in all."""
+    """A size to try.
+
+    Args:
+        inside: of the box, within its liner.
+        at: about what it would cost in all.
+    """
 
     inside: Sizes
     at: Money
@@ -51,7 +56,7 @@ class Aim:
         return all(side <= room for side, room in zip(self.inside, inside, strict=True))
 
 
-def aims_below(job: Job, answer: Answer, least_nm3: int, shop: Shop, carriers: Carriers) -> list[Aim]:
+def aims_below(job: Job, answer: Arrangement, least_nm3: int, shop: Shop, carriers: Carriers) -> list[Aim]:
     """Sizes that would cost a job less than so arranged, what promises most first; none where nothing has a price.
 
     Args:
@@ -71,7 +76,11 @@ def aims_below(job: Job, answer: Answer, least_nm3: int, shop: Shop, carriers: C
 
 
 def _likely(room: float) -> float:
-    """How likely it is that all goes in. Args: room: times the least in which it was arranged."""
+    """How likely it is that all goes in.
+
+    Args:
+        room: times the least in which it was arranged.
+    """
     return 1 / (1 + math.exp((_EVEN - room) * _STEEP))
 
 
@@ -171,7 +180,12 @@ def _stood(inside: Sizes, bodies: Sequence[Body]) -> Iterator[Sizes]:
 
 
 def _may_hold(inside: Sizes, alike: Sequence[Body], least: int) -> bool:
-    """Args: alike: each body that differs. least: the room of all of them, nm3."""
+    """Whether an inside may hold all of it.
+
+    Args:
+        alike: each body that differs.
+        least: the room of all of them, nm3.
+    """
     if min(inside) <= ZERO or volume_nm3(*inside) * _FULLEST < least:
         return False
     return not any(too_large(body, inside) for body in alike)

@@ -36,8 +36,8 @@ class Margin:
 
     Args:
         cushion: of the cushion that the most fragile part asks for; None where nothing is said to be fragile.
-        strength: of the weight and the united inches that the board is certified for; 0 where it has no certificate,
-        as a mailer has none.
+        strength: of the weight and the united inches that the board is certified for; 0 where it has no certificate, as
+            a mailer has none.
     """
 
     cushion: Fraction | None
@@ -135,7 +135,8 @@ def alternatives(plans: Sequence[Plan], shop: Shop, value: Money | None = None) 
     """What is best at each aim, the cheapest first; plans that are best at several stand there once.
 
     Args:
-        plans: for a job, the best first. value: declared.
+        plans: for a job, the best first.
+        value: declared.
     """
     if not plans:
         return ()

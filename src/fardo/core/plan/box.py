@@ -22,7 +22,8 @@ class LookedAt:
     """What is looked at.
 
     Args:
-        way: nothing where whatever is current is. item: which of several boxes there, the best where none is said.
+        way: nothing where whatever is current is.
+        item: which of several boxes there, the best where none is said.
     """
 
     way: str = ""
@@ -30,7 +31,8 @@ class LookedAt:
 
     @classmethod
     def read(cls, text: str) -> LookedAt:
-        """
+        """The box looked at, as the page names it.
+
         >>> LookedAt.read("shelf/18 x 14 x 12")
         LookedAt(way='shelf', item='18 x 14 x 12')
         """

@@ -6,9 +6,9 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, fields, replace
 from fractions import Fraction
 
-from fardo.core.arrange.ask import Answer, all_turned, quarter_turned, roomier
+from fardo.core.arrange.ask import Arrangement, all_turned, quarter_turned, roomier
 from fardo.core.arrange.body import Body
-from fardo.core.arrange.turn import TURNS, Matrix, turned_sizes
+from fardo.core.arrange.turn import TURNS, Rotation, turned_sizes
 from fardo.core.board.grade import Grade
 from fardo.core.board.strength import SOFT, Strength, enough, judge
 from fardo.core.cut.drawing import Blank
@@ -22,7 +22,7 @@ from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import board_weight
 from fardo.core.plan.cells import divider_of, in_cells
 from fardo.core.plan.cut_out import CutOut, OnSheet, cut_out, other_side_long, within_inserts
-from fardo.core.plan.load import Load, Placed, arrange, ask_of, bodies_of, liner_thickness, placed
+from fardo.core.plan.load import Load, PlacedBody, arrange, ask_of, bodies_of, liner_thickness, placed
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.together import coats_together
 from fardo.core.protect.coat import NONE, Coat, Wearer
@@ -69,23 +69,27 @@ class Lies:
     part: str
     number: int
     at: Sizes
-    turn: Matrix
+    turn: Rotation
 
 
 @dataclass(frozen=True, slots=True)
 class Boxed:
-    """
+    """A load in its box, with all that it weighs, costs and bears.
+
     Args:
-        coats: every layer in it, the liner last. air: the share of the inside that is neither goods, extras, wrap nor
-        inserts, 0 to 1.
-        box, wrap, fill, tape, labour: what each costs. too_large: why it cannot be cut from the sheets in stock, or
-        None. strength: of the closed box, and what speaks against it. inserts: of board, cut with it.
-        suggested: the lightest board that is certified for it, where this one is not. filling: what goes into the
-        room that is left. making: time to make it alone.
+        coats: every layer in it, the liner last.
+        air: the share of the inside that is neither goods, extras, wrap nor inserts, 0 to 1.
+        box, wrap, fill, tape, labour: what each costs.
+        too_large: why it cannot be cut from the sheets in stock, or None.
+        strength: of the closed box, and what speaks against it.
+        inserts: of board, cut with it.
+        suggested: the lightest board that is certified for it, where this one is not.
+        filling: what goes into the room that is left.
+        making: time to make it alone.
     """
 
     load: Load
-    arrangement: Answer
+    arrangement: Arrangement
     made: Made
     coats: tuple[Coat, ...]
     weights: Weights
@@ -176,7 +180,7 @@ class Boxed:
         return tuple((one.body, one.at, one.sizes) for one in every if one.body.extra)
 
 
-def _turned_to(load: Load, arrangement: Answer, needed: Sizes) -> Answer:
+def _turned_to(load: Load, arrangement: Arrangement, needed: Sizes) -> Arrangement:
     """The arrangement turned so that its inside is `needed`."""
     turn = next(turn for turn in TURNS if turned_sizes(arrangement.inside, turn) == needed)
     return all_turned(bodies_of(load), arrangement, turn)
@@ -188,7 +192,8 @@ def box_up(
     """The load in a box of that way.
 
     Args:
-        value: declared. item: which of several boxes there; the best where none is said.
+        value: declared.
+        item: which of several boxes there; the best where none is said.
 
     Raises: BadInput where the inside size is out of range; NoAnswer where there is no such box.
     """
@@ -196,7 +201,11 @@ def box_up(
 
 
 def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
-    """What it weighs, costs and bears. Args: value: declared."""
+    """What it weighs, costs and bears.
+
+    Args:
+        value: declared.
+    """
     load, made, arrangement = cut.load, cut.made, cut.arrangement
     if divider_of(load) is not None:
         arrangement = _in_its_cells(load, arrangement, made, cut.cut_from.caliper, shop)
@@ -253,7 +262,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     )  # fmt: skip
 
 
-def _voids(load: Load, arrangement: Answer, made: Made, t: Length, void_nm3: int) -> tuple[Void, ...]:
+def _voids(load: Load, arrangement: Arrangement, made: Made, t: Length, void_nm3: int) -> tuple[Void, ...]:
     """The room that is left, place by place; a bag or a mailer closes on the goods and is not filled."""
     there = placed(load, arrangement)
     if made.soft:
@@ -271,14 +280,14 @@ def _voids(load: Load, arrangement: Answer, made: Made, t: Length, void_nm3: int
     return voids_in(Room((low, high), ((a, b, c), (d, e, f)), extras), void_nm3)
 
 
-def _around(one: Placed) -> Block:
+def _around(one: PlacedBody) -> Block:
     """The box around a thing where it lies, with what goes around all of its bundle."""
     by = one.body.around_bundle
     (x, y, z), (length, width, height) = one.at, one.sizes
     return (x - by, y - by, z - by), (x + length + by, y + width + by, z + height + by)
 
 
-def _in_its_cells(load: Load, arrangement: Answer, made: Made, t: Length, shop: Shop) -> Answer:
+def _in_its_cells(load: Load, arrangement: Arrangement, made: Made, t: Length, shop: Shop) -> Arrangement:
     """Each thing in the middle of its cell, as the divider is cut for that box, within its liner and its pads."""
     inner, around, below = within_inserts(load, made.inside, t)
     if other_side_long(made, arrangement):

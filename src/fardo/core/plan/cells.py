@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.turn import TURNS, UNTURNED, Turn
 from fardo.core.goods.part import Sizes
@@ -59,11 +59,12 @@ def turned_about(wanted: Wanted) -> Wanted:
     return replace(wanted, along=wanted.across, across=wanted.along) if wanted.kind == divider.KIND else wanted
 
 
-def in_cells(load: Load, t: Length, allowances: Allowances, inside: Sizes | None = None) -> Answer:
+def in_cells(load: Load, t: Length, allowances: Allowances, inside: Sizes | None = None) -> Arrangement:
     """Where each thing stands in its cell; extras that take room lie over the divider.
 
     Args:
-        t: of the strips. inside: of a box that is there; of what the cells come to where none is.
+        t: of the strips.
+        inside: of a box that is there; of what the cells come to where none is.
     """
     wanted = divider_of(load)
     assert wanted is not None
@@ -98,7 +99,7 @@ def in_cells(load: Load, t: Length, allowances: Allowances, inside: Sizes | None
     for turn, (_, _, high_as_it_lies) in over:
         laid.append(Laid(turn, (ZERO, ZERO, top)))
         top = top + high_as_it_lies
-    return Answer(inside, tuple(laid), tuple(range(len(laid))))
+    return Arrangement(inside, tuple(laid), tuple(range(len(laid))))
 
 
 def _lying_flat(body: Body) -> tuple[Turn, Sizes]:

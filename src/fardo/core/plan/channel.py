@@ -16,7 +16,8 @@ class SaleLabel:
     """A label that the sale gave; it costs the seller nothing more.
 
     Args:
-        carrier: whose it is. most_weight: its cap, None where it has none of its own.
+        carrier: whose it is.
+        most_weight: its cap, None where it has none of its own.
     """
 
     carrier: str
@@ -25,11 +26,16 @@ class SaleLabel:
 
 @dataclass(frozen=True, slots=True)
 class Channel:
-    """
+    """Where the shop sells.
+
     Args:
-        name: as the shop calls it. programmes: prices that only its sales are open to ("marketplace"). label: that its
-        sales bring, None where they bring none. inserts: what goes into each of its parcels. note: how its parcels are
-        packed. return_address: of its parcels, nothing for the shop's own. fees: of a sale, in words.
+        name: as the shop calls it.
+        programmes: prices that only its sales are open to ("marketplace").
+        label: that its sales bring, None where they bring none.
+        inserts: what goes into each of its parcels.
+        note: how its parcels are packed.
+        return_address: of its parcels, nothing for the shop's own.
+        fees: of a sale, in words.
     """
 
     name: str

@@ -13,9 +13,11 @@ from fardo.core.quantity import Length
 
 @dataclass(frozen=True, slots=True)
 class CutBy:
-    """
+    """The figures that a box is cut by.
+
     Args:
-        caliper: of its board. trim: what such a box comes out smaller by than reckoned: length, width, height.
+        caliper: of its board.
+        trim: what such a box comes out smaller by than reckoned: length, width, height.
         allowances: the shop's.
     """
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from fardo.core.arrange.ask import Answer, moved_in, raised, roomier
+from fardo.core.arrange.ask import Arrangement, moved_in, raised, roomier
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.hand_holes import hand_holes
@@ -41,13 +41,14 @@ class CutOut:
     """A load in a box that is worked out, and not yet weighed or priced.
 
     Args:
-        arrangement: as it was arranged, with its liner and inserts. grade: of its board. cut_from: the board that
-        inserts are cut from. on: every blank on the sheet that suits it,
-        the box's, then the inserts'.
+        arrangement: as it was arranged, with its liner and inserts.
+        grade: of its board.
+        cut_from: the board that inserts are cut from.
+        on: every blank on the sheet that suits it, the box's, then the inserts'.
     """
 
     load: Load
-    arrangement: Answer
+    arrangement: Arrangement
     made: Made
     inserts: tuple[Insert, ...]
     grade: Grade
@@ -76,7 +77,7 @@ def every_cut_out(load: Load, way: str, grade: Grade, shop: Shop, school: School
     return (_cut_for(load, arrangement, made, grade, shop) for made in found)
 
 
-def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tuple[Answer, tuple[Made, ...]]:
+def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tuple[Arrangement, tuple[Made, ...]]:
     """How it lies in them, and every box of a way that it goes into."""
     if opens_at_its_end(way) and load.from_above:
         raise NoAnswer("it opens at its end, and these goods are packed from above")
@@ -108,9 +109,10 @@ def _pressed_in(made: Made, by: Length) -> Made:
     return replace(made, needed=(a, b, c), pressed=by, steps=(*made.steps, step))
 
 
-def _contents(load: Load, arrangement: Answer, shop: Shop) -> Contents:
+def _contents(load: Load, arrangement: Arrangement, shop: Shop) -> Contents:
     """As the ways that take what is there see it. How it would lie in a mailer, or in a maker's inserts, is worked out
-    only where there is one that it may go in."""
+    only where there is one that it may go in.
+    """
     stock, out = shop.stock, kept_out(load, shop.soft)
     in_mailer = unwrapped = None
     if any(pouch.kind not in out for pouch in stock.pouches):
@@ -128,7 +130,7 @@ def _is_long(inside: Sizes) -> bool:
     return longest >= second * _LONG
 
 
-def _cut_for(load: Load, arrangement: Answer, made: Made, grade: Grade, shop: Shop) -> CutOut:
+def _cut_for(load: Load, arrangement: Arrangement, made: Made, grade: Grade, shop: Shop) -> CutOut:
     if made.soft or made.has_inserts:
         load = load.without_gap if made.soft else load.unwrapped
         load = replace(load, inserts=tuple(one for one in load.inserts if one is not divider_of(load)))
@@ -152,7 +154,7 @@ def _cut_for(load: Load, arrangement: Answer, made: Made, grade: Grade, shop: Sh
     return CutOut(load, arrangement, made, inserts, grade, cut_from, tuple(on))
 
 
-def other_side_long(made: Made, arrangement: Answer) -> bool:
+def other_side_long(made: Made, arrangement: Arrangement) -> bool:
     """Whether the box stands a quarter turned about its height from how the goods were laid."""
     length, width, _ = arrangement.inside
     return length != width and made.needed[:2] == (width, length)
@@ -175,7 +177,7 @@ def _minutes(made: Made, shop: Shop) -> Fraction:
     return made.minutes * found / starts if starts else found
 
 
-def _with_inserts(arrangement: Answer, load: Load, t: Length) -> Answer:
+def _with_inserts(arrangement: Arrangement, load: Load, t: Length) -> Arrangement:
     """With the room that pads and a liner of board take, `t` thick each."""
     for wanted in load.inserts:
         below, above, around = room_of(wanted, t)

@@ -1,5 +1,6 @@
 """The cutting of several jobs together: what is cut for each, board by board from which sheets, and what stays on the
-stock."""
+stock.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +12,7 @@ from typing import Literal
 
 from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
-from fardo.core.cut.lay_out import CuttingPlan, Piece, plan_cuts
+from fardo.core.cut.lay_out import CutPiece, CuttingPlan, plan_cuts
 from fardo.core.plan.box import box_for, cut_from_sheet
 from fardo.core.plan.job import Job
 from fardo.core.plan.picture import Picture
@@ -29,7 +30,9 @@ class Work:
     """What is cut for a job.
 
     Args:
-        key: of the job. grade: the board; None where it cannot be worked out. why_not: then.
+        key: of the job.
+        grade: the board; None where it cannot be worked out.
+        why_not: then.
     """
 
     key: str
@@ -53,7 +56,8 @@ class BoardCut:
     """What is cut from one board.
 
     Args:
-        plan: None where it cannot be. why_not: then.
+        plan: None where it cannot be.
+        why_not: then.
     """
 
     grade: Grade
@@ -105,12 +109,12 @@ def _why_no_load(job: Job) -> str:
 
 def plan_boards(work: Iterable[Work], shop: Shop, tool: Tool) -> list[BoardCut]:
     """Board by board, in the shop's order. Raises NoAnswer for more pieces than are planned at once."""
-    by_board: dict[str, list[Piece]] = {}
+    by_board: dict[str, list[CutPiece]] = {}
     for one in work:
         if one.grade is not None:
             pieces = by_board.setdefault(one.grade.code, [])
             for blank in one.blanks:
-                pieces += [Piece(blank.name, blank.size, blank.flutes, one.key)] * blank.count
+                pieces += [CutPiece(blank.name, blank.size, blank.flutes, one.key)] * blank.count
     number = sum(len(pieces) for pieces in by_board.values())
     if number > MOST_PIECES:
         raise NoAnswer(f"{number} pieces are more than are planned at once; take fewer jobs, up to {MOST_PIECES}")
@@ -128,7 +132,7 @@ def plan_boards(work: Iterable[Work], shop: Shop, tool: Tool) -> list[BoardCut]:
 
 
 @lru_cache(maxsize=16)
-def _planned(pieces: tuple[Piece, ...], sheets: tuple[Sheet, ...], kerf: Length, knife: bool) -> CuttingPlan:
+def _planned(pieces: tuple[CutPiece, ...], sheets: tuple[Sheet, ...], kerf: Length, knife: bool) -> CuttingPlan:
     """One plan is looked at, printed, and ticked off; it is laid out once. Raises NoAnswer."""
     return plan_cuts(pieces, sheets, kerf, knife)
 
@@ -136,7 +140,7 @@ def _planned(pieces: tuple[Piece, ...], sheets: tuple[Sheet, ...], kerf: Length,
 @lru_cache(maxsize=256)
 def one_sheet_for(blanks: tuple[Blank, ...], sheets: tuple[Sheet, ...]) -> Sheet | None:
     """The smallest sheet in stock that gives all of them; None where none does, or there are many."""
-    pieces = [Piece(blank.name, blank.size, blank.flutes) for blank in blanks for _ in range(blank.count)]
+    pieces = [CutPiece(blank.name, blank.size, blank.flutes) for blank in blanks for _ in range(blank.count)]
     if len(pieces) > _MOST_ON_ONE:
         return None
     board = sum(blank.sheet_area_nm2 * blank.count for blank in blanks)

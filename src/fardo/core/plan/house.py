@@ -19,8 +19,9 @@ class About:
     """What of a job rules look at.
 
     Args:
-        things: how many are packed. day: it leaves, as 2026-07-11, None where nobody said. left_out: names of the rules
-        that this job leaves out.
+        things: how many are packed.
+        day: it leaves, as 2026-07-11, None where nobody said.
+        left_out: names of the rules that this job leaves out.
     """
 
     kind: str = ""
@@ -38,7 +39,10 @@ class When:
     """All that is said must hold; what is not said holds always.
 
     Args:
-        kind: code of a kind of goods. value_from: declared. things: the least and most. to: how postcodes begin.
+        kind: code of a kind of goods.
+        value_from: declared.
+        things: the least and most.
+        to: how postcodes begin.
         season: first and last day, as 11-15; it may go over the end of the year.
     """
 
@@ -75,11 +79,16 @@ class When:
 
 @dataclass(frozen=True, slots=True)
 class Rule:
-    """
+    """A house rule: when it holds, and what follows.
+
     Args:
-        name: as the shop calls it. ways: to box it, no others; all where none is said. item: the box of the shop's that
-        it goes in. barred, preferred: carriers. up_to: by so much more a preferred carrier still comes first.
-        parcels_at_most: that a job may go in which does not say so itself. more_gap: on every side, for rough handling.
+        name: as the shop calls it.
+        ways: to box it, no others; all where none is said.
+        item: the box of the shop's that it goes in.
+        barred, preferred: carriers.
+        up_to: by so much more a preferred carrier still comes first.
+        parcels_at_most: that a job may go in which does not say so itself.
+        more_gap: on every side, for rough handling.
         tape: how many times the usual.
     """
 
@@ -127,7 +136,8 @@ class House:
     """What the rules that hold for a job come to together.
 
     Args:
-        rules: that hold. left_out: that would, if the job did not leave them out.
+        rules: that hold.
+        left_out: that would, if the job did not leave them out.
     """
 
     rules: tuple[Rule, ...] = ()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fardo.core.make import carrier
+from fardo.core.make import carrier_container
 from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job
@@ -23,10 +23,13 @@ from fardo.core.tariff.steps import REACH, Cheaper
 
 @dataclass(frozen=True, slots=True)
 class Steps:
-    """
+    """What would make one box cheaper by one service.
+
     Args:
-        points: where it asks less, the one that saves most first. around: its price over two sides.
-        container: of its carrier, where one takes the load for less in all. own: what box and packing cost beside.
+        points: where it asks less, the one that saves most first.
+        around: its price over two sides.
+        container: of its carrier, where one takes the load for less in all.
+        own: what box and packing cost beside.
     """
 
     points: tuple[Cheaper, ...]
@@ -39,9 +42,12 @@ def steps_of(
     job: Job, way: str, called: tuple[str, str, str], shop: Shop, carriers: Carriers, axes: tuple[int, int],
     reach: Length | None = None,
 ) -> Steps:  # fmt: skip
-    """
+    """What would make one box cheaper by one service.
+
     Args:
-        way: of the box. called: carrier, service and programme. axes: the two sides, of the sides longest first.
+        way: of the box.
+        called: carrier, service and programme.
+        axes: the two sides, of the sides longest first.
         reach: how far from the box is looked, a few inches unless said.
 
     Raises: BadInput for a service there is not, or where it goes nowhere; NoAnswer where there is no such box.
@@ -91,10 +97,10 @@ def to_ask(job: Job, way: str, shop: Shop, carriers: Carriers) -> tuple[Parcel, 
 def _container(
     job: Job, boxed: Boxed, journey: Journey, service: Service, shop: Shop, carriers: Carriers
 ) -> CheaperContainer | None:  # fmt: skip
-    if carrier.NAME not in job.ways:
+    if carrier_container.NAME not in job.ways:
         return None
     try:
-        other = box_for(carrier.NAME, job, shop)
+        other = box_for(carrier_container.NAME, job, shop)
     except (BadInput, NoAnswer):
         return None
     return cheaper_container(boxed, other, journey, service, carriers.services, shop.exchange)

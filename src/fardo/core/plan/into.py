@@ -13,7 +13,8 @@ from fardo.core.quantity import Length
 
 @dataclass(frozen=True, slots=True)
 class BoxToPackIn:
-    """
+    """A box in stock, and whether it takes the goods.
+
     Args:
         short: by how much its side is too small for the goods as they lie now; nothing, or less, where they go in.
     """

@@ -11,7 +11,7 @@ from fardo.core.make.stock import StockBox
 from fardo.core.plan.house import NO_HOUSE, House
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import MOST_UNITS, Load
-from fardo.core.plan.progress import BoxChoice, PriceChoice, State
+from fardo.core.plan.progress import BoxChoice, KnotState, PriceChoice
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.quantity import Length, Mass, Money
@@ -41,7 +41,8 @@ class ReadPart:
 
 @dataclass(frozen=True, slots=True)
 class Job:
-    """
+    """A job as it is read.
+
     Args:
         parts: in the job's order.
         load: what goes into the box; None while a part of it cannot be read.
@@ -49,16 +50,20 @@ class Job:
         ways: to get a box, as far as they are known.
         board: code of the one it names, or None.
         school: how panels are sized, where a way has more than one.
-        box: the one that was chosen. price: the service that was chosen.
+        box: the one that was chosen.
+        price: the service that was chosen.
         hazards: what the answers come to.
         value: declared of all of it, where it can be read.
-        lined: whether a liner is asked for. parcels_at_most: that it may go in.
+        lined: whether a liner is asked for.
+        parcels_at_most: that it may go in.
         arranged: whether an arrangement was kept, and still holds.
-        missing: what is not there yet, in words. problems: what cannot be read.
+        missing: what is not there yet, in words.
+        problems: what cannot be read.
         unfinished: what inserts still lack; the load is without those, so that all else is worked out meanwhile.
         read: each measure of a part by its path, as it was read.
         found_boxes: used boxes that are there for this job only.
-        ready_boxes: that are sold ready for such goods, and are not here. house: rules of the shop's that hold.
+        ready_boxes: that are sold ready for such goods, and are not here.
+        house: rules of the shop's that hold.
     """
 
     parts: tuple[ReadPart, ...] = ()
@@ -73,7 +78,7 @@ class Job:
     value: Money | None = None
     lined: bool = False
     parcels_at_most: int = 1
-    arranged: State = "open"
+    arranged: KnotState = "open"
     missing: tuple[str, ...] = ()
     problems: tuple[BadInput, ...] = ()
     unfinished: tuple[str, ...] = ()
@@ -134,7 +139,11 @@ class Job:
 
 
 def beyond(parts: tuple[ReadPart, ...], ways: tuple[str, ...], parcels: int) -> str | None:
-    """What is asked for that is not worked out, or None. Args: parcels: it may go in, at most."""
+    """What is asked for that is not worked out, or None.
+
+    Args:
+        parcels: it may go in, at most.
+    """
     number = sum(len(part.units) for part in parts)
     if number > MOST_UNITS * parcels:
         return (
@@ -142,7 +151,7 @@ def beyond(parts: tuple[ReadPart, ...], ways: tuple[str, ...], parcels: int) -> 
             f"or allow {-(-number // MOST_UNITS)} parcels."
         )
     if not ways:
-        return f"This job asks for no way to box it; there are {', '.join(WAYS)}."
+        return f"This job allows no box style; there are {', '.join(WAYS)}."
     return None
 
 

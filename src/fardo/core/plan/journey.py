@@ -20,7 +20,9 @@ class Wishes:
     """What a job asks of its services.
 
     Args:
-        days_at_most: on the way. sides_sum_at_most: all three, outside. parcel_weight_at_most: of each parcel.
+        days_at_most: on the way.
+        sides_sum_at_most: all three, outside.
+        parcel_weight_at_most: of each parcel.
     """
 
     days_at_most: int | None = None
@@ -36,11 +38,17 @@ class Journey:
     """Where a load goes.
 
     Args:
-        value: declared of all of it, or None. hazards: what its answers come to. day: it leaves. beside: parcels that
-        are closed already and go with it, each with its own part of the value. distance: by road, where it was said.
-        country: it goes to, by its code, nothing at home. wishes: of the job. label: that the sale gave. closed:
-        programmes that are open to sales of other channels. cover_from: from such a value on what does not cover it
-        comes after what does. house: rules of the shop's that hold.
+        value: declared of all of it, or None.
+        hazards: what its answers come to.
+        day: it leaves.
+        beside: parcels that are closed already and go with it, each with its own part of the value.
+        distance: by road, where it was said.
+        country: it goes to, by its code, nothing at home.
+        wishes: of the job.
+        label: that the sale gave.
+        closed: programmes that are open to sales of other channels.
+        cover_from: from such a value on what does not cover it comes after what does.
+        house: rules of the shop's that hold.
 
     Raises: BadInput where the parcels beside are worth more than all of it.
     """

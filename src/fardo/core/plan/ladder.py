@@ -16,9 +16,11 @@ from fardo.core.tariff.carriers import Carriers
 
 @dataclass(frozen=True, slots=True)
 class Rung:
-    """
+    """From so many things to so many: the box they go in.
+
     Args:
-        least, most: how many go into it. first, last: the plans for those; None where so many cannot be sent.
+        least, most: how many go into it.
+        first, last: the plans for those; None where so many cannot be sent.
         why_not: why they cannot.
     """
 
@@ -37,7 +39,8 @@ def ladder(of: Callable[[int], Job], counts: Iterable[int], shop: Shop, carriers
     """From the fewest to the most; counts that follow each other and go into the same box are one rung.
 
     Args:
-        of: the job with so many of its thing. counts: that are looked at, rising.
+        of: the job with so many of its thing.
+        counts: that are looked at, rising.
     """
     rungs: list[Rung] = []
     for count in counts:

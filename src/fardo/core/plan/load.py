@@ -6,10 +6,10 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import Body, Laid, stance
-from fardo.core.arrange.hand import faults
 from fardo.core.arrange.initial_layout import initial_layout
+from fardo.core.arrange.manual import faults
 from fardo.core.fill.filling import NO_WISH, FillWish
 from fardo.core.goods.gap import NO_GAP
 from fardo.core.goods.part import Extra, Part, Sizes
@@ -50,16 +50,20 @@ class Load(HashedOnce):
     was.
 
     Args:
-        packed: an arrangement that holds for it; see `holds`. inserts: of board, cut with the box. holes: whether the
-        box has hand holes. over_box: wrap around a closed box that goes in a bag or an envelope.
-        bundles: those that are wrapped together. fill: what the job says of it.
-        tape: how many times the usual. pressed: by how much less than the wrapped goods a box that is cut is each way.
+        packed: an arrangement that holds for it; see `holds`.
+        inserts: of board, cut with the box.
+        holes: whether the box has hand holes.
+        over_box: wrap around a closed box that goes in a bag or an envelope.
+        bundles: those that are wrapped together.
+        fill: what the job says of it.
+        tape: how many times the usual.
+        pressed: by how much less than the wrapped goods a box that is cut is each way.
     """
 
     units: tuple[Wrapped, ...]
     extras: tuple[Extra, ...]
     liner: Layer | None = None
-    packed: Answer | None = None
+    packed: Arrangement | None = None
     inserts: tuple[Wanted, ...] = ()
     holes: bool = False
     over_box: Layer | None = None
@@ -162,13 +166,15 @@ def bodies_of(load: Load) -> tuple[Body, ...]:
 
 
 @dataclass(frozen=True, slots=True)
-class Placed:
+class PlacedBody:
     """A thing where it lies in the inside.
 
     Args:
-        number: among all there are, extras after parts. at, sizes: of the box around it, wrapped and turned.
-        origin: of it bare: a point p of it is at turn x p + origin. goes_in: when it does, from above. before, beyond:
-        the gap it keeps to the walls.
+        number: among all there are, extras after parts.
+        at, sizes: of the box around it, wrapped and turned.
+        origin: of it bare: a point p of it is at turn x p + origin.
+        goes_in: when it does, from above.
+        before, beyond: the gap it keeps to the walls.
     """
 
     number: int
@@ -182,7 +188,7 @@ class Placed:
     beyond: Sizes
 
 
-def placed(load: Load, answer: Answer) -> tuple[Placed, ...]:
+def placed(load: Load, answer: Arrangement) -> tuple[PlacedBody, ...]:
     """Everything that has a place."""
     goes_in = {n: k + 1 for k, n in enumerate(answer.order)}
     found = []
@@ -190,7 +196,9 @@ def placed(load: Load, answer: Answer) -> tuple[Placed, ...]:
         if laid is not None:
             stood = stance(body, laid.turn)
             x, y, z = (at + inset for at, inset in zip(laid.at, stood.inset, strict=True))
-            found.append(Placed(n, body, laid, laid.at, stood.sizes, (x, y, z), goes_in[n], stood.before, stood.beyond))
+            found.append(
+                PlacedBody(n, body, laid, laid.at, stood.sizes, (x, y, z), goes_in[n], stood.before, stood.beyond)
+            )
     return tuple(found)
 
 
@@ -222,7 +230,8 @@ def _bears(part: Part, unit: Wrapped) -> Mass | None:
 
 def _stands_on_edge(unit: Wrapped) -> bool:
     """Whether it is a flat thing that stands on one of its edges, as pictures do: nothing stands on it (common
-    practice)."""
+    practice).
+    """
     thin, *others = sorted(unit.sizes)
     return unit.shape.thin != 2 and thin * _FLAT <= others[0]
 
@@ -232,7 +241,11 @@ def _extra(extra: Extra) -> Body:
 
 
 def ask_of(load: Load, inside: Sizes | None = None, locked: tuple[tuple[int, Laid], ...] = (), seed: int = 0) -> Ask:
-    """What is asked of the engine. Args: inside: of a box that is there, within its liner."""
+    """What is asked of the engine.
+
+    Args:
+        inside: of a box that is there, within its liner.
+    """
     return Ask(bodies_of(load), inside, locked, APART_BY, seed)
 
 
@@ -247,35 +260,35 @@ def not_in_one(load: Load) -> str:
     return ""
 
 
-def with_packed(load: Load, answer: Answer) -> Load:
+def with_packed(load: Load, answer: Arrangement) -> Load:
     """The load so arranged, where that holds for it as it is now; else as it was."""
     return replace(load, packed=answer) if holds(ask_of(load), answer) else load
 
 
 @lru_cache(maxsize=256)
-def holds(ask: Ask, answer: Answer) -> bool:
+def holds(ask: Ask, answer: Arrangement) -> bool:
     """Whether an arrangement keeps everything it must."""
     return answer.whole and not faults(ask, answer)
 
 
-def arrange(load: Load) -> Answer:
+def arrange(load: Load) -> Arrangement:
     """As it was arranged; until then everything side by side, inside the liner."""
     return load.packed or initial_layout(ask_of(load))
 
 
-def side_by_side(ask: Ask, load: Load) -> Answer | None:
+def side_by_side(ask: Ask, load: Load) -> Arrangement | None:
     """Everything side by side, where that answers what was asked."""
     lying = arrange(replace(load, packed=None))
     return lying if not ask.locked and ask.inside is None and holds(ask, lying) else None
 
 
-def air_in(load: Load, answer: Answer) -> float:
+def air_in(load: Load, answer: Arrangement) -> float:
     """The share of an arrangement's inside that is neither goods, extras nor wrap."""
     wrap = sum(coat.room_nm3 for unit in load.units for coat in unit.coats)
     return max(1 - (load.volume_nm3 + wrap) / answer.room_nm3, 0)
 
 
-def saved_room(load: Load, answer: Answer) -> float:
+def saved_room(load: Load, answer: Arrangement) -> float:
     """The share of the room side by side that an arrangement does without; below 0 it takes more."""
     return 1 - answer.room_nm3 / arrange(replace(load, packed=None)).room_nm3
 

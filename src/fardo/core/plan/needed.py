@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from contextlib import suppress
 
-from fardo.core.arrange.ask import Answer, moved_in
+from fardo.core.arrange.ask import Arrangement, moved_in
 from fardo.core.board.grade import Grade
 from fardo.core.goods.part import Sizes
 from fardo.core.make import Contents
@@ -15,7 +15,7 @@ from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
 
-def inside_of(load: Load, grade: Grade, shop: Shop) -> tuple[Answer, Why]:
+def inside_of(load: Load, grade: Grade, shop: Shop) -> tuple[Arrangement, Why]:
     """The inside size that is asked for: the cells of a divider, where one is wanted, of that board."""
     with suppress(NoAnswer):
         counted = with_cells(load)
@@ -29,7 +29,7 @@ def inside_of(load: Load, grade: Grade, shop: Shop) -> tuple[Answer, Why]:
     return inside_needed(load)
 
 
-def inside_needed(load: Load) -> tuple[Answer, Why]:
+def inside_needed(load: Load) -> tuple[Arrangement, Why]:
     """The inside size that holds every part with its gap, every extra and the liner, and why it is so."""
     values: list[tuple[str, Value]] = []
     if len(load.units) == 1:
@@ -58,5 +58,9 @@ def may_be_turned(load: Load) -> bool:
 
 
 def contents_of(load: Load, inside: Sizes) -> Contents:
-    """The goods as a box that is there sees them. Args: inside: that they ask for."""
+    """The goods as a box that is there sees them.
+
+    Args:
+        inside: that they ask for.
+    """
     return Contents(inside, not may_be_turned(load), load.gives, load.floats, not load.floats or load.flat)

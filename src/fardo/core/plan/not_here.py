@@ -17,10 +17,12 @@ from fardo.core.tariff.service import Service
 
 @dataclass(frozen=True, slots=True)
 class NotHere:
-    """
+    """A ready-made box that is not in stock.
+
     Args:
         pays_below: what it may cost so that all of it together costs less than the best way there is; None where it
-        saves nothing or nothing has a price. lacks: why it does not hold the goods, or nothing.
+            saves nothing or nothing has a price.
+        lacks: why it does not hold the goods, or nothing.
     """
 
     box: StockBox

@@ -13,7 +13,7 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import combinations, pairwise, product
 
-from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.arrange.initial_layout import initial_layouts
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job
@@ -48,7 +48,7 @@ class Offer:
 
 
 Called = tuple[str, str, str]
-Arranged = Callable[[Job], Iterable[Answer]]
+Arranged = Callable[[Job], Iterable[Arrangement]]
 Offers = dict[Called, list[Offer]]  # by service, the best first, each in another box
 
 
@@ -57,8 +57,9 @@ class Parcels:
     """Divides a job, and keeps what it has worked out.
 
     Args:
-        looked_at: how many parcels may be worked out at most, where not every division is looked at. arranged: how what
-        one parcel holds may lie, the best first, beside what is laid side by side; asked for the best divisions only.
+        looked_at: how many parcels may be worked out at most, where not every division is looked at.
+        arranged: how what one parcel holds may lie, the best first, beside what is laid side by side; asked for the
+            best divisions only.
     """
 
     job: Job
@@ -187,7 +188,7 @@ class Parcels:
             return {}
         return self._offers_of(load, initial_layouts(ask_of(load))[:_LAYOUTS])
 
-    def _offers_of(self, load: Load, layouts: Iterable[Answer]) -> Offers:
+    def _offers_of(self, load: Load, layouts: Iterable[Arrangement]) -> Offers:
         """What a parcel comes to, laid in each of these ways."""
         found: dict[Called, list[Offer]] = {}
         for layout in layouts:
@@ -202,7 +203,11 @@ class Parcels:
         return {called: _best_of_each(offers) for called, offers in found.items()}
 
     def _load_of(self, held: Held, first: bool) -> Load:
-        """Args: first: whether the extras go with it."""
+        """What a parcel holds, as a load of its own.
+
+        Args:
+            first: whether the extras go with it.
+        """
         numbers = sorted(
             n for count, of_kind in zip(held, self._kinds, strict=True) for tied in of_kind[:count] for n in tied
         )

@@ -78,7 +78,7 @@ def check_parts(job: Job, shop: Shop, boxed: Boxed | None) -> tuple[CheckedPart,
 
     Args:
         boxed: what it goes in, where that is known: all of it is dropped at once, a mailer keeps no gap, and a maker's
-        own inserts stand over the check. Else the goods alone are reckoned with.
+            own inserts stand over the check. Else the goods alone are reckoned with.
     """
     each = (unit.weight.ng * times for part in job.parts for unit, times in _alike(part.units))
     weight = boxed.weights.total if boxed is not None else Mass(sum(each))
@@ -87,7 +87,12 @@ def check_parts(job: Job, shop: Shop, boxed: Boxed | None) -> tuple[CheckedPart,
 
 @dataclass(frozen=True, slots=True)
 class Layered:
-    """A layer that is put on. Args: what: it goes on. times: on how many alike."""
+    """A layer that is put on.
+
+    Args:
+        what: it goes on.
+        times: on how many alike.
+    """
 
     coat: Coat
     what: str
@@ -104,7 +109,12 @@ def layers_of(job: Job, shop: Shop) -> tuple[Layered, ...]:
 
 @dataclass(frozen=True, slots=True)
 class InnerBox:
-    """A box that is cut for a part of its own. Args: what: it goes around. times: how many alike."""
+    """A box that is cut for a part of its own.
+
+    Args:
+        what: it goes around.
+        times: how many alike.
+    """
 
     made: Made
     what: str
@@ -147,7 +157,7 @@ def _checked(part: ReadPart, shop: Shop, dropped: Mass, made: Made | None) -> Ch
     proven = IN_INSERTS if made is not None and made.has_inserts else unit.part.proven
     check = check_cushion(dropped, fragility, shop.cushion_factor, has, shop.units, proven)
     asks, there = show_length(check.asks, shop.units, "up").text, show_length(check.has, shop.units, "down").text
-    caution = "" if check.enough else f"{part.name}: {goods_of(fragility)} want {asks} of cushion, there is {there}"
+    caution = "" if check.enough else f"{part.name}: {goods_of(fragility)} need {asks} of cushion, there is {there}"
     return CheckedPart(part, check, caution)
 
 

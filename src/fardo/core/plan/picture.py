@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
 
-from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.make import WAYS, Made
 from fardo.core.plan.box import LookedAt, box_for, boxes_at_hand, by_other_school, kept_for
 from fardo.core.plan.boxed import Boxed
@@ -24,7 +24,7 @@ from fardo.core.plan.not_here import NotHere, not_here
 from fardo.core.plan.own_against_bought import own_against_bought
 from fardo.core.plan.parts import CheckedPart, WrapUsed, check_parts, wrap_used
 from fardo.core.plan.price import Plan, price, price_other_ways
-from fardo.core.plan.progress import BoxChoice, Knot, PriceChoice, State, tie_knots
+from fardo.core.plan.progress import BoxChoice, Knot, KnotState, PriceChoice, tie_knots
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.trim import best_trim, flat_trim
 from fardo.core.quantity import Money
@@ -43,7 +43,8 @@ class WayPriced:
     """A way worked out, and what services say to it.
 
     Args:
-        plans: cheapest in all first. refused: who does not take it.
+        plans: cheapest in all first.
+        refused: who does not take it.
         others: what else people weigh up, a store that packs, luggage; only of the current way and the one looked at.
         not_so: which of those do not take it.
         today: what the chosen service asks by its tariff of today, where the job keeps an earlier one.
@@ -86,9 +87,11 @@ class PricedWays:
     """Every way to box a job with what services say to it.
 
     Args:
-        ways: cheapest in all first, those with no sum last. cannot: the ways it cannot be boxed, and why.
-        problems: what cannot be read or be. services: that are asked. earlier: the chosen one, where the job keeps an
-        earlier version of its tariff.
+        ways: cheapest in all first, those with no sum last.
+        cannot: the ways it cannot be boxed, and why.
+        problems: what cannot be read or be.
+        services: that are asked.
+        earlier: the chosen one, where the job keeps an earlier version of its tariff.
     """
 
     ways: tuple[WayPriced, ...]
@@ -132,14 +135,17 @@ class Picture:
         carriers: of the shop.
         earlier: the chosen service, where the job keeps an earlier version of its tariff.
         inside: the arrangement in the inside that holds it all, and why that is so large; None while it cannot be read.
-        ways, cannot, problems: as `PricedWays` has them. looked_at: None where no box is.
+        ways, cannot, problems: as `PricedWays` has them.
+        looked_at: None where no box is.
         current: the way that was chosen, or the one looked at, or the cheapest in all, or any.
         at_hand: where a box is looked at, each box there of its way, the cheapest in all first.
         plan: what the chosen service asks for the current box; where none is chosen, the cheapest.
         trim: what to take off a side or the weight for the most that the plan's service would ask less.
-        parts: each with its cushion checked for the whole parcel's weight. wrap: what is cut and used for all of it.
+        parts: each with its cushion checked for the whole parcel's weight.
+        wrap: what is cut and used for all of it.
         cautions: what to say before it is packed and lifted, beside what must not ship at all.
-        knots: how far it is. next_move: in words.
+        knots: how far it is.
+        next_move: in words.
         not_here: where a box is looked at, what is sold ready for such goods.
     """
 
@@ -147,7 +153,7 @@ class Picture:
     shop: Shop
     carriers: Carriers
     earlier: Service | None
-    inside: tuple[Answer, Why] | None
+    inside: tuple[Arrangement, Why] | None
     ways: tuple[WayPriced, ...]
     cannot: tuple[tuple[str, str], ...]
     problems: tuple[BadInput, ...]
@@ -241,7 +247,7 @@ def _not_here(job: Job, shop: Shop, found: PricedWays) -> tuple[NotHere, ...]:
     return not_here(job, shop, found.services, best)
 
 
-def _inside(job: Job, shop: Shop) -> tuple[Answer, Why] | None:
+def _inside(job: Job, shop: Shop) -> tuple[Arrangement, Why] | None:
     if job.load is None or not_in_one(job.load):
         return None
     grade = shop.grades.get(job.board or shop.default_grade, shop.grade(None))
@@ -289,7 +295,8 @@ def price_ways(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | N
 
 def _cheapest_first(way: WayPriced) -> tuple[bool, bool, bool, int]:
     """By the sum where there is one, a box that is trusted with less than all of it weighs after those that are not,
-    what leaves the value uncovered after what covers it; what cannot be made last, by what the box itself costs."""
+    what leaves the value uncovered after what covers it; what cannot be made last, by what the box itself costs.
+    """
     too_large = way.boxed.too_large is not None
     if way.plans and not too_large:
         return False, way.boxed.strength.overloaded, *way.plans[0].rank
@@ -297,7 +304,7 @@ def _cheapest_first(way: WayPriced) -> tuple[bool, bool, bool, int]:
 
 
 def best_plans(
-    job: Job, arrangements: Iterable[Answer], shop: Shop, carriers: Carriers, several: Sequence[Plan] = ()
+    job: Job, arrangements: Iterable[Arrangement], shop: Shop, carriers: Carriers, several: Sequence[Plan] = ()
 ) -> list[Plan]:
     """The plans for a job, best first: as it is arranged already, and in each further arrangement that holds.
 
@@ -451,7 +458,7 @@ def _tied(
     )  # fmt: skip
 
 
-def _arranged(job: Job) -> State | None:
+def _arranged(job: Job) -> KnotState | None:
     """Nothing is said of one thing: its extras find their corners by themselves."""
     if job.load is None:
         return "open"

@@ -52,9 +52,10 @@ class Plan:
     """A box by a service, or several that go together.
 
     Args:
-        at_risk: whether it leaves so much of the value uncovered that the shop minds. beside: further parcels of it.
-        favour: how many of the smallest coins more it may cost and still come first, by a house rule. favoured_by: that
-        rule.
+        at_risk: whether it leaves so much of the value uncovered that the shop minds.
+        beside: further parcels of it.
+        favour: how many of the smallest coins more it may cost and still come first, by a house rule.
+        favoured_by: that rule.
     """
 
     boxed: Boxed
@@ -99,7 +100,8 @@ def price(
     boxed: Boxed, journey: Journey, services: Iterable[Service], exchange: Exchange | None = None
 ) -> tuple[list[Plan], list[Refused]]:
     """What the box costs by each service that calls for it, those that cover it first and of these the cheapest in all,
-    and who does not take it."""
+    and who does not take it.
+    """
     return _priced(boxed, journey, [service for service in services if not service.other_way], exchange)
 
 
@@ -183,7 +185,8 @@ def _not_for_it(service: Service, own: Sequence[Service], whose: str, parcel: Pa
     """Why a service is not asked: the box is another carrier's, the price is another sale's, a wish is against it.
 
     Args:
-        own: those that the container is sold with. whose: the box is, nothing for the shop's.
+        own: those that the container is sold with.
+        whose: the box is, nothing for the shop's.
     """
     if why := journey.house.against_carrier(service.carrier):
         return why
@@ -234,14 +237,15 @@ def _at_risk(quote: Quote, journey: Journey) -> bool:
 
 def compared(plans: Sequence[Plan]) -> str:
     """Whether the first of ranked plans beats those in another kind of box, or in another number of parcels, by what it
-    costs in all, in words."""
+    costs in all, in words.
+    """
     if not plans:
         return ""
     first = plans[0]
     title = _boxed_in(first)
     other = next((plan for plan in plans if _boxed_in(plan) != title), None)
     if other is None:
-        return f"{title} is the only way to box it of those looked at."
+        return f"{title} is the only box style of those looked at."
     less = other.costs.total - first.costs.total
     against = f"{_boxed_in(other).lower()} at {other.costs.total}"
     costs = "costs" if not first.beside else "cost"

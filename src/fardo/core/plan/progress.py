@@ -15,13 +15,14 @@ from fardo.core.make.made import School
 from fardo.core.plan.cut_by import CutBy
 from fardo.core.quantity import Mass, Money
 
-State = Literal["open", "tied", "loose"]
+KnotState = Literal["open", "tied", "loose"]
 
 
 @dataclass(frozen=True, slots=True)
 class BoxChoice:
     """The box settled on. `needed` is the inside size it was chosen for; `item` which of several boxes there,
-    None where that was not kept; `cut_by` the figures it keeps."""
+    None where that was not kept; `cut_by` the figures it keeps.
+    """
 
     way: str
     school: School
@@ -53,20 +54,22 @@ class PriceChoice:
 
 @dataclass(frozen=True, slots=True)
 class Knot:
-    """
+    """A stage of a job.
+
     Args:
-        name: "measure", "protect", "arrange", "box", "price". state: see above. says: what it stands at, or what
-        changed.
+        name: "measure", "protect", "arrange", "box", "price".
+        state: see above.
+        says: what it stands at, or what changed.
     """
 
     name: str
-    state: State
+    state: KnotState
     says: str
 
 
-_ARRANGED: dict[State | None, str] = {
+_ARRANGED: dict[KnotState | None, str] = {
     None: "one thing, nothing to arrange",
-    "open": "side by side until it is arranged",
+    "open": "not arranged yet; this size is an estimate",
     "loose": "something changed since it was arranged",
     "tied": "arranged",
 }
@@ -82,16 +85,20 @@ def tie_knots(
     guessed: Sequence[str] = (),
     answers: Sequence[str] = (),
     protection: str = "said",
-    arranged: State | None = None,
+    arranged: KnotState | None = None,
 ) -> tuple[tuple[Knot, ...], str]:
     """The knots in order, and the next move in words.
 
     Args:
-        missing: what is still to be measured, and where it goes. boxed: the chosen way as it is worked out today.
-        box: as it was chosen. asked: what the chosen service asks today, None where it no longer takes the parcel.
-        price: as it was chosen. guessed: parts with their kind's measures. answers: what is still to be answered.
-        protection: how it is protected in words, empty while nothing is said. arranged: of several things, whether they
-        were arranged and still are; None of one.
+        missing: what is still to be measured, and where it goes.
+        boxed: the chosen way as it is worked out today.
+        box: as it was chosen.
+        asked: what the chosen service asks today, None where it no longer takes the parcel.
+        price: as it was chosen.
+        guessed: parts with their kind's measures.
+        answers: what is still to be answered.
+        protection: how it is protected in words, empty while nothing is said.
+        arranged: of several things, whether they were arranged and still are; None of one.
     """
     wanting = [
         text
@@ -136,7 +143,7 @@ def _next_move(missing: list[str], guessed: Sequence[str], answers: Sequence[str
     if answers:
         return f"Answer about {', '.join(answers)}"
     if missing:
-        return "Say where it goes"
+        return "Enter the destination postcode"
     if protect.state != "tied":
         return "Say how it is protected"
     if arrange.state != "tied" and box.state != "tied":

@@ -28,21 +28,34 @@ class Tape:
 
 @dataclass(frozen=True, slots=True)
 class Shop:
-    """
+    """The shop's stock, figures and rules.
+
     Args:
-        units: what it reads and writes. currency: of all its money. labour_per_hour: its own rate.
-        pack_minutes: to place, fill, close and label, whatever the box. wrap_minutes: for each layer put on.
-        default_gap: where a part names neither a gap nor how fragile it is. gaps: by the least g of a fragility class,
-        the first that is at least what the part bears. cushion_factor: C of the check, of the fill it has around it.
+        units: what it reads and writes.
+        currency: of all its money.
+        labour_per_hour: its own rate.
+        pack_minutes: to place, fill, close and label, whatever the box.
+        wrap_minutes: for each layer put on.
+        default_gap: where a part names neither a gap nor how fragile it is.
+        gaps: by the least g of a fragility class, the first that is at least what the part bears.
+        cushion_factor: C of the check, of the fill it has around it.
         fills: what it fills boxes with, the usual one first.
-        grades: its board, by code; `default_grade` is used unless a job says otherwise. materials: by code.
-        bubbles: which way they look, its habit. exchange: its rates of other currencies. kerf: what its saw takes at
-        every cut. offcut_least: shorter side of an off-cut that is worth keeping. stock: boxes, mailers and designs of
-        its own that are there. trust: how far it trusts board. dear_from: goods of such a value are dear. soft: what
-        may travel in a bag or mailer as it is. making: by way, the minutes it takes to make such a box, where the shop
-        found others than it starts with. cover_from: from such a value on what does not cover it comes after what does.
-        sign_from: from such a value on a signature is asked for. channels: where it sells. country: its own. rules:
-        of the house.
+        grades: its board, by code; `default_grade` is used unless a job says otherwise.
+        materials: by code.
+        bubbles: which way they look, its habit.
+        exchange: its rates of other currencies.
+        kerf: what its saw takes at every cut.
+        offcut_least: shorter side of an off-cut that is worth keeping.
+        stock: boxes, mailers and designs of its own that are there.
+        trust: how far it trusts board.
+        dear_from: goods of such a value are dear.
+        soft: what may travel in a bag or mailer as it is.
+        making: by way, the minutes it takes to make such a box, where the shop found others than it starts with.
+        cover_from: from such a value on what does not cover it comes after what does.
+        sign_from: from such a value on a signature is asked for.
+        channels: where it sells.
+        country: its own.
+        rules: of the house.
     """
 
     units: Units

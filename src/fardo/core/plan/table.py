@@ -32,8 +32,10 @@ class Asked:
     """What of the table is looked at.
 
     Args:
-        way: of the one box, where one is looked at. words: each of them must be in a row. covered: only what covers
-        the value. days_at_most: on the way.
+        way: of the one box, where one is looked at.
+        words: each of them must be in a row.
+        covered: only what covers the value.
+        days_at_most: on the way.
     """
 
     show: Show = "best of each service"
@@ -56,7 +58,11 @@ class Asked:
 
 
 def tabled(plans: Sequence[Plan], asked: Asked) -> list[Plan]:
-    """The rows that are asked for. Args: plans: the best first; equal ones stay in that order."""
+    """The rows that are asked for.
+
+    Args:
+        plans: the best first; equal ones stay in that order.
+    """
     rows = [plan for plan in plans if asked.takes(plan)]
     if asked.show == "best of each service":
         rows = first_of_each(rows, lambda plan: plan.quote.called)

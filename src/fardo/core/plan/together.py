@@ -1,12 +1,13 @@
 """What goes around several things that are held together, as around a pair of shoes: worked out on the block that they
-make as they lie."""
+make as they lie.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
 
-from fardo.core.arrange.ask import Answer
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.goods.shape import Box
 from fardo.core.plan.load import Load, placed
 from fardo.core.protect.coat import NONE, Coat, Wearer, grown
@@ -14,7 +15,7 @@ from fardo.core.protect.forms import put_on
 from fardo.core.protect.material import BubbleSide
 
 
-def coats_together(load: Load, answer: Answer, bubbles: BubbleSide) -> Iterator[tuple[str, Coat]]:
+def coats_together(load: Load, answer: Arrangement, bubbles: BubbleSide) -> Iterator[tuple[str, Coat]]:
     """The name of each bundle that is wrapped, with a layer of it; from the goods outward."""
     there = placed(load, answer)
     for bundle in load.bundles:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from fardo.core.make import carrier
+from fardo.core.make import carrier_container
 from fardo.core.make.stock import Pouch, Taken
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.journey import Journey, parcel_of
@@ -38,7 +38,8 @@ class PricesAround:
     """What a service asks over two sides of a box.
 
     Args:
-        axes: which two, of the sides longest first. here: the cell of the box as it is.
+        axes: which two, of the sides longest first.
+        here: the cell of the box as it is.
     """
 
     map: PriceMap
@@ -109,7 +110,8 @@ def trims(
     """Where that service asks less, the one that saves most first, in the shop's currency.
 
     Args:
-        reach: how much of a side is looked at. most: how many are wanted, None for all.
+        reach: how much of a side is looked at.
+        most: how many are wanted, None for all.
     """
     declared = exchange.declared(parcel_of(boxed, journey), service.currency)
     return [
@@ -124,9 +126,10 @@ def cheaper_container(
     """The load in a container of the service's carrier, where that costs less in all.
 
     Args:
-        boxed: as it is looked at. other: in a container of a carrier.
+        boxed: as it is looked at.
+        other: in a container of a carrier.
     """
-    if boxed.made.way == carrier.NAME:
+    if boxed.made.way == carrier_container.NAME:
         return None
     plans, _ = price(other, journey, [one for one in services if one.carrier == service.carrier], exchange)
     now, _ = price(boxed, journey, [service], exchange)

@@ -1,5 +1,6 @@
 """A trim tried for real: all of it is arranged again in a box that is so much smaller, or in another size that costs
-less; offered only if it holds and does."""
+less; offered only if it holds and does.
+"""
 
 from __future__ import annotations
 
@@ -20,11 +21,16 @@ from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.steps import SIDES, Cheaper
 
 _ROUNDS, _SIZES = 8, 10  # starting values
+_WORTH_IT = 100  # parts of the sum, of which a change saves one at least: starting value
 
 
 @dataclass(frozen=True, slots=True)
 class Trimmed:
-    """An arrangement that is smaller by a trim. Args: saves: in all, against the job as it was."""
+    """An arrangement that is smaller by a trim.
+
+    Args:
+        saves: in all, against the job as it was.
+    """
 
     weighed: Weighed
     saves: Money
@@ -70,6 +76,11 @@ def holds_as_well(picture: Picture, before: Picture) -> bool:
     if {part.caution for part in picture.parts} - {"", *(part.caution for part in before.parts)}:
         return False
     return now.overloaded <= was.overloaded and now.at_risk <= was.at_risk
+
+
+def is_worth_it(saves: Money, total: Money) -> bool:
+    """Whether so little of a sum is worth a change of what somebody has packed."""
+    return saves.minor * _WORTH_IT >= total.minor
 
 
 def _may_lie_otherwise(picture: Picture) -> bool:

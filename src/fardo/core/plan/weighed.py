@@ -10,9 +10,9 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from fardo.core.arrange.ask import Answer, all_turned
+from fardo.core.arrange.ask import Arrangement, all_turned
+from fardo.core.arrange.cost import placement_penalty
 from fardo.core.arrange.turn import TURNS
-from fardo.core.arrange.worth import ill
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import bodies_of, with_packed
 from fardo.core.plan.picture import PricedWays, WayPriced, price_ways
@@ -32,14 +32,15 @@ class Weighed:
     """An arrangement and what it comes to.
 
     Args:
-        rank: the less the better. total: in all; None where no service takes it, or nobody said where it goes.
+        rank: the less the better.
+        total: in all; None where no service takes it, or nobody said where it goes.
     """
 
-    answer: Answer
+    answer: Arrangement
     rank: Rank
     total: Money | None = None
 
-    def goes_into(self, answer: Answer) -> bool:
+    def goes_into(self, answer: Arrangement) -> bool:
         """Whether it is as small every way as another arrangement, which then costs no less."""
         return all(side <= other.nm for side, other in zip(self.sides, sorted(answer.inside), strict=True))
 
@@ -49,14 +50,15 @@ class Weighed:
         return a, b, c
 
 
-def weigh(job: Job, answer: Answer, shop: Shop, carriers: Carriers) -> tuple[Weighed, PricedWays] | None:
+def weigh(job: Job, answer: Arrangement, shop: Shop, carriers: Carriers) -> tuple[Weighed, PricedWays] | None:
     """What a job so arranged comes to, stood on whichever side costs least, and every way to box it so; None where it
-    does not hold, or no box holds it."""
+    does not hold, or no box holds it.
+    """
     found = [weigh_as_it_stands(job, one, shop, carriers) for one in (answer, *_stood_otherwise(job, answer))]
     return min((one for one in found if one is not None), key=lambda one: one[0].rank, default=None)
 
 
-def _stood_otherwise(job: Job, answer: Answer) -> Iterator[Answer]:
+def _stood_otherwise(job: Job, answer: Arrangement) -> Iterator[Arrangement]:
     """All of it with each of its other sides up."""
     bodies = bodies_of(job.must_load())
     heights = {answer.inside[2]}
@@ -68,7 +70,7 @@ def _stood_otherwise(job: Job, answer: Answer) -> Iterator[Answer]:
 
 
 def weigh_as_it_stands(
-    job: Job, answer: Answer, shop: Shop, carriers: Carriers
+    job: Job, answer: Arrangement, shop: Shop, carriers: Carriers
 ) -> tuple[Weighed, PricedWays] | None:  # fmt: skip
     """The same without turning it."""
     load = job.must_load()
@@ -80,11 +82,11 @@ def weigh_as_it_stands(
     if best is None:
         return None
     plan = best.plans[0] if best.plans and best.boxed.too_large is None else None
-    rank = (*_first(best), answer.room_nm3, _surface(answer), ill(bodies_of(load), answer))
+    rank = (*_first(best), answer.room_nm3, _surface(answer), placement_penalty(bodies_of(load), answer))
     return Weighed(answer, rank, plan.costs.total if plan else None), found
 
 
-def weigh_each(job: Job, answers: Iterable[Answer], shop: Shop, carriers: Carriers) -> list[Weighed]:
+def weigh_each(job: Job, answers: Iterable[Arrangement], shop: Shop, carriers: Carriers) -> list[Weighed]:
     """Those that hold, in the order given. What costs much more than the best is not stood on its other sides."""
     found = [one[0] for answer in answers if (one := weigh_as_it_stands(job, answer, shop, carriers)) is not None]
     least = min((one.total.minor for one in found if one.total is not None), default=0)
@@ -113,6 +115,6 @@ def _first(way: WayPriced) -> tuple[bool, bool, bool, Fraction]:
     return True, boxed.too_large is not None, False, max(dimensional, boxed.weights.total.pounds)
 
 
-def _surface(answer: Answer) -> int:
+def _surface(answer: Arrangement) -> int:
     a, b, c = (side.nm for side in answer.inside)
     return a * b + b * c + c * a

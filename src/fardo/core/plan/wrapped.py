@@ -36,8 +36,11 @@ class Wrapped(HashedOnce):
     """One thing to pack, or one pile.
 
     Args:
-        pile: how many of the part lie in it. shape: bare, the whole pile. coats: from the goods outward.
-        grown: on each side, along length, width and height. guards: the corner guards among the coats.
+        pile: how many of the part lie in it.
+        shape: bare, the whole pile.
+        coats: from the goods outward.
+        grown: on each side, along length, width and height.
+        guards: the corner guards among the coats.
     """
 
     part: Part

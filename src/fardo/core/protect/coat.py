@@ -27,15 +27,22 @@ class Cut:
 
 @dataclass(frozen=True, slots=True)
 class Coat:
-    """
+    """A layer as it lies on a thing.
+
     Args:
-        growth: added on each side, along length, width and height. cuts: what is cut. amount: how much of what the
-        material is sold by. says: how it is put on, in sentences. why: of the length to cut, where there is one.
-        gives: by how much it is pressed in on a side. reused: it costs nothing. filled: the room a box
-        of its own leaves around the goods on each side. one_side: it covers one side only. puts: how often it is put
-        on. shell_nm3: the room between the thing before and after, which its own layers fill at most; nothing for what
-        is inside the thing. taken, takes: the box or mailer there
-        that it is, and how many.
+        growth: added on each side, along length, width and height.
+        cuts: what is cut.
+        amount: how much of what the material is sold by.
+        says: how it is put on, in sentences.
+        why: of the length to cut, where there is one.
+        gives: by how much it is pressed in on a side.
+        reused: it costs nothing.
+        filled: the room a box of its own leaves around the goods on each side.
+        one_side: it covers one side only.
+        puts: how often it is put on.
+        shell_nm3: the room between the thing before and after, which its own layers fill at most; nothing for what is
+            inside the thing.
+        taken, takes: the box or mailer there that it is, and how many.
     """
 
     material: Material
@@ -79,7 +86,8 @@ class Coat:
     @property
     def room_nm3(self) -> int:
         """The room it takes up in the box, so that no fill is counted there. What is cut off the roll and folded double
-        fills no more than the shell that it grows the thing by."""
+        fills no more than the shell that it grows the thing by.
+        """
         if self.material.sold == "litre":
             room = int(self.amount * _NM3_PER_LITRE)
         else:
@@ -105,7 +113,8 @@ class Wearer:
     """What a layer is put on: a bare shape, and how far earlier layers have grown it on each side.
 
     Args:
-        pile: how many lie in it. step: of the tape, to which board around it is cut.
+        pile: how many lie in it.
+        step: of the tape, to which board around it is cut.
     """
 
     shape: Shape

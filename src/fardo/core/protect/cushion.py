@@ -113,25 +113,27 @@ class CushionCheck:
 def check_cushion(
     weight: Mass, fragility: int, factor: Fraction, has: Length, units: Units, proven: str = ""
 ) -> CushionCheck:
-    """
+    """Whether the cushion is enough for how fragile the goods are.
+
     Args:
-        weight: of the parcel as it is dropped. has: gap and cushioning wrap on the thinnest side. proven: how such
-        goods are packed in practice with less, where that is known; it stands over the formula.
+        weight: of the parcel as it is dropped.
+        has: gap and cushioning wrap on the thinnest side.
+        proven: how such goods are packed in practice with less, where that is known; it stands over the formula.
     """
     asks = cushion_thickness(weight, fragility, factor)
     asked, there = show_length(asks, units, "up").text, show_length(has, units, "down").text
     goods = goods_of(fragility)
     if has < asks and proven:
-        says = f"Practice differs: {proven}. The formula would ask for {asked}; there is {there}."
+        says = f"Cushion check: the formula asks for {asked}, there is {there}. Practice differs: {proven}."
     elif has < asks:
         says = (
-            f"{goods[0].upper()}{goods[1:]} in a parcel of this weight want {asked} of cushion; there is {there}. More "
-            "gap, another layer, or a softer fill."
+            f"Cushion check: {goods} in a parcel of this weight need {asked}, there is {there}. Add gap, a layer, or a "
+            "softer fill."
         )
     elif has.nm > asks.nm * _MUCH:
-        says = f"{asked} of cushion would do for {goods} in a parcel of this weight; there is {there}."
+        says = f"Cushion check: {goods} in a parcel of this weight need {asked}, there is {there}: more than enough."
     else:
-        says = f"{goods[0].upper()}{goods[1:]} in a parcel of this weight want {asked} of cushion; there is {there}."
+        says = f"Cushion check: {goods} in a parcel of this weight need {asked}, there is {there}. OK."
     why = Why(
         "C x h / G",
         (("C, cushion factor", f"{float(factor):g}"), ("h, drop", drop_height(weight)), ("G", f"{fragility} g"),

@@ -23,17 +23,26 @@ IN_WORDS: dict[Sold, str] = {"m2": "square metre", "m": "metre", "litre": "litre
 
 @dataclass(frozen=True, slots=True)
 class Material:
-    """
+    """A material that goods are wrapped in.
+
     Args:
-        code: how jobs name it. form: how it is put on, one of `FORMS`. thickness: of one layer, pressed lightly.
-        sold: what is counted. weight_per: of one of these. price_per_100: of a hundred; one may cost less than a coin.
-        width: of the roll or sheet it is cut from, None where it is cut to any width. overlap: share of a length added
-        where it meets itself. bubbly: whether it has a smooth and a bubble side. inner: the widest tube it goes over.
-        reach: how far a corner guard goes along the face. board: the shop's board an inner box is made of.
-        cushions: whether its thickness counts against a blow. gives: by how much one layer is pressed in on a side.
-        tears_every: the length between its perforations, None where it is cut anywhere. fills: the hollow that one
-        pad of it fills, cubic nanometres, where stuffing is counted in pads. minutes: to put one on, the shop's usual
-        where none is said.
+        code: how jobs name it.
+        form: how it is put on, one of `FORMS`.
+        thickness: of one layer, pressed lightly.
+        sold: what is counted.
+        weight_per: of one of these.
+        price_per_100: of a hundred; one may cost less than a coin.
+        width: of the roll or sheet it is cut from, None where it is cut to any width.
+        overlap: share of a length added where it meets itself.
+        bubbly: whether it has a smooth and a bubble side.
+        inner: the widest tube it goes over.
+        reach: how far a corner guard goes along the face.
+        board: the shop's board an inner box is made of.
+        cushions: whether its thickness counts against a blow.
+        gives: by how much one layer is pressed in on a side.
+        tears_every: the length between its perforations, None where it is cut anywhere.
+        fills: the hollow that one pad of it fills, cubic nanometres, where stuffing is counted in pads.
+        minutes: to put one on, the shop's usual where none is said.
     """
 
     code: str
@@ -74,11 +83,17 @@ class Layer:
     """A material on a part.
 
     Args:
-        layers: how many lie on each other. crossed: wound both ways. across: how many the second way, as many
-        as the first where nobody said. reused: it was used before and costs nothing. room: free on each side inside
-        an inner box. hollow: what is stuffed or filled inside the thing. lengths: of the tubes to cover, or of strips.
-        on: which side alone. each: on every piece of a pile, before they are piled. item: a box or a mailer that is
-        there, which the layer is. open: a box without its top flaps, that need not shut.
+        layers: how many lie on each other.
+        crossed: wound both ways.
+        across: how many the second way, as many as the first where nobody said.
+        reused: it was used before and costs nothing.
+        room: free on each side inside an inner box.
+        hollow: what is stuffed or filled inside the thing.
+        lengths: of the tubes to cover, or of strips.
+        on: which side alone.
+        each: on every piece of a pile, before they are piled.
+        item: a box or a mailer that is there, which the layer is.
+        open: a box without its top flaps, that need not shut.
         bubbles: which way the bubbles look where the shop's habit is not followed.
     """
 

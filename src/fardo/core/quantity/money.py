@@ -1,5 +1,6 @@
 """Money as whole minor units of one currency. Two currencies never mix: an amount of the wrong one is refused, also
-where one is only held against the other."""
+where one is only held against the other.
+"""
 
 from __future__ import annotations
 

@@ -79,8 +79,11 @@ def read_length(
     """The length that `text` says, to the nanometre.
 
     Args:
-        text: what was typed. bare_unit: the unit of a number that has none, ``in``, ``cm`` or ``mm``.
-        most: the largest allowed. zero: whether nothing at all is allowed too. field: named in a refusal.
+        text: what was typed.
+        bare_unit: the unit of a number that has none, ``in``, ``cm`` or ``mm``.
+        most: the largest allowed.
+        zero: whether nothing at all is allowed too.
+        field: named in a refusal.
 
     Raises: BadInput, with a sentence, for anything that is not exactly one length in range.
 
@@ -261,7 +264,8 @@ def _by_halving(bottom: int) -> bool:
 
 def _whole(exact: Fraction, unit: _Unit) -> int:
     """Finer than a nanometre or nanogram is noise of other programs' decimals; it goes to the nearest. Parts of an
-    ounce go down, so that two halves are never more than the ounce, which would be billed as two."""
+    ounce go down, so that two halves are never more than the ounce, which would be billed as two.
+    """
     return exact.__floor__() if unit.system == "pound" else round(exact)
 
 

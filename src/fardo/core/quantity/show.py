@@ -40,7 +40,8 @@ class Shown:
     """A measure in words.
 
     Args:
-        text: with its unit. exact: whether nothing was rounded away.
+        text: with its unit.
+        exact: whether nothing was rounded away.
     """
 
     text: str

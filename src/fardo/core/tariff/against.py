@@ -13,7 +13,11 @@ from fardo.core.tariff.service import Quote
 
 @dataclass(frozen=True, slots=True)
 class Asks:
-    """A line of what a carrier asks, in its currency. Args: kind: of charge, empty where it does not say."""
+    """A line of what a carrier asks, in its currency.
+
+    Args:
+        kind: of charge, empty where it does not say.
+    """
 
     kind: str
     what: str
@@ -32,10 +36,11 @@ class KindOfCharge:
 
 @dataclass(frozen=True, slots=True)
 class Against:
-    """
+    """One line that a carrier asks, against the same of its tariff.
+
     Args:
-        amount: theirs, in the shop's currency. more: than ours, less than nothing where it is less; None where there is
-        no quote of ours.
+        amount: theirs, in the shop's currency.
+        more: than ours, less than nothing where it is less; None where there is no quote of ours.
     """
 
     amount: Money
@@ -44,9 +49,12 @@ class Against:
 
 
 def set_against(asks: Money, charges: Sequence[Asks], ours: Quote | None, exchange: Exchange) -> Against:
-    """
+    """What a carrier asks, against what its tariff comes to.
+
     Args:
-        asks: all that the carrier asks. charges: its lines, if it told any. ours: what the tariff comes to.
+        asks: all that the carrier asks.
+        charges: its lines, if it told any.
+        ours: what the tariff comes to.
     """
     # In another currency every line is turned by itself, as our own are, and their sum is the amount.
     theirs = [Asks(line.kind, line.what, exchange.into(line.amount)) for line in charges]

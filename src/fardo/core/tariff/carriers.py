@@ -10,7 +10,8 @@ from fardo.core.tariff.service import Service, find_service
 
 @dataclass(frozen=True, slots=True)
 class Carriers:
-    """
+    """The carriers' services, today's and earlier ones.
+
     Args:
         services: of today, those that are put away left out.
         versions: by carrier, the number of its tariff of today.

@@ -9,15 +9,17 @@ from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
 from fardo.core.quantity import Money
-from fardo.core.tariff.charges import Line
+from fardo.core.tariff.charges import ChargeLine
 from fardo.core.tariff.parcel import Parcel
 
 
 @dataclass(frozen=True, slots=True)
 class Exchange:
-    """
+    """Rates between currencies.
+
     Args:
-        currency: the shop's. rates: by the code of another, what one of it costs in the shop's.
+        currency: the shop's.
+        rates: by the code of another, what one of it costs in the shop's.
     """
 
     currency: str
@@ -43,7 +45,7 @@ class Exchange:
             return amount
         return Money(amount.minor, self.currency).share(self.rates[amount.currency])
 
-    def line(self, line: Line) -> Line:
+    def line(self, line: ChargeLine) -> ChargeLine:
         """A line of a quote in the shop's currency, which tells what it was and at which rate."""
         was, rate = line.amount, self.rates[line.amount.currency]
         return replace(line, amount=self.into(was), why=f"{line.why}; {was} {was.currency} at {float(rate):g}")

@@ -25,7 +25,8 @@ class BySize:
     """A service's weight by size against what a parcel weighs.
 
     Args:
-        share: of a weight step that a cubic nanometre comes to, sides rounded. by_weight: steps the parcel weighs.
+        share: of a weight step that a cubic nanometre comes to, sides rounded.
+        by_weight: steps the parcel weighs.
     """
 
     rule: Dimensional
@@ -35,11 +36,13 @@ class BySize:
 
 @dataclass(frozen=True, slots=True)
 class HangsOn:
-    """
+    """What a price depends on of the size of a parcel.
+
     Args:
-        ends: of what `measured` gives, where each passes one, nm, rising. volumes: the same of the volume, nm3.
-        tiers: a step that sides are rounded down to, nm, and the ends of their product in steps. by_size: None where
-        size does not count.
+        ends: of what `measured` gives, where each passes one, nm, rising.
+        volumes: the same of the volume, nm3.
+        tiers: a step that sides are rounded down to, nm, and the ends of their product in steps.
+        by_size: None where size does not count.
     """
 
     ends: tuple[tuple[int, ...], ...]
@@ -71,7 +74,7 @@ def hangs_on(service: Service, parcel: Parcel) -> HangsOn:
 
 
 def measured(longest: Any, second: Any, third: Any) -> tuple[Any, Any, Any, Any]:
-    """The longest side, the second, length and girth, all three together. Args: whole numbers, or arrays of them."""
+    """The longest side, the second, length and girth, all three together: whole numbers, or arrays of them."""
     return longest, second, longest + 2 * (second + third), longest + second + third
 
 

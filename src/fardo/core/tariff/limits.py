@@ -12,7 +12,8 @@ from fardo.core.tariff.parcel import Parcel
 @dataclass(frozen=True, slots=True)
 class Limits:
     """Each None where there is none. `second_side` is the middle one of the three, `linear` all three together,
-    `thickness` the shortest; `bends` takes only what does, as a letter."""
+    `thickness` the shortest; `bends` takes only what does, as a letter.
+    """
 
     longest_side: Length | None = None
     second_side: Length | None = None

@@ -1,5 +1,6 @@
 """Reads a parcel from one typed line: ``24x12x8 9lb to 73120``, ``60 x 30 x 20 cm 4 kg from 10440 to 31200 home``,
-``12x6x6 4 lb soft to 73120``, ``12x6x6 4 lb flat 18x12 to 73120``."""
+``12x6x6 4 lb soft to 73120``, ``12x6x6 4 lb flat 18x12 to 73120``.
+"""
 
 from __future__ import annotations
 

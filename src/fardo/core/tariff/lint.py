@@ -30,7 +30,11 @@ def look_over(service: Service) -> list[str]:
 
 
 def overlapping(services: Sequence[Service], of: Service | None = None) -> list[str]:
-    """Services of one name and programme whose days overlap: both would be asked. Args: of: looks at this one only."""
+    """Services of one name and programme whose days overlap: both would be asked.
+
+    Args:
+        of: looks at this one only.
+    """
     found = []
     for n, one in enumerate(services):
         if of is not None and one is not of:

@@ -13,8 +13,12 @@ class Marks:
     """What is exactly at a mark counts below it.
 
     Args:
-        longest, second: of those sides. around: of length and girth together. linear: of all three sides together.
-        weight: as weighed. volume: nm3. tiers: a step that sides are rounded down to, and volumes in cubes of it.
+        longest, second: of those sides.
+        around: of length and girth together.
+        linear: of all three sides together.
+        weight: as weighed.
+        volume: nm3.
+        tiers: a step that sides are rounded down to, and volumes in cubes of it.
         flat_side, flat_both: of a soft pack as it lies flat, of its longer side and of both together.
     """
 

@@ -32,10 +32,12 @@ class Dimensional:
     """A tariff's rule for dimensional weight.
 
     Args:
-        divisor, unit: 166 in3/lb, say. sides: how each side is rounded to a whole inch or centimetre (the unit's own)
-        before multiplying. threshold: in in3 or cm3; a parcel whose volume, sides as measured, is not over it is
-        spared. None spares none. step: sides are rounded to it, the whole unit unless said (a quarter inch). odd: what
-        counts of the volume of a parcel that is not rectangular (0.785 in the Domestic Mail Manual, from memory).
+        divisor, unit: 166 in3/lb, say.
+        sides: how each side is rounded to a whole inch or centimetre (the unit's own) before multiplying.
+        threshold: in in3 or cm3; a parcel whose volume, sides as measured, is not over it is spared. None spares none.
+        step: sides are rounded to it, the whole unit unless said (a quarter inch).
+        odd: what counts of the volume of a parcel that is not rectangular (0.785 in the Domestic Mail Manual, from
+            memory).
     """
 
     divisor: Fraction
@@ -111,10 +113,14 @@ class WeightRule:
 
 @dataclass(frozen=True, slots=True)
 class Billing:
-    """
+    """The billed weight and how it came about.
+
     Args:
-        actual: as weighed. dimensional: before rounding to the step, or None where the rule does not apply.
-        billed: rounded up. why: a sentence. by_weight: what would be billed if size did not count.
+        actual: as weighed.
+        dimensional: before rounding to the step, or None where the rule does not apply.
+        billed: rounded up.
+        why: a sentence.
+        by_weight: what would be billed if size did not count.
     """
 
     actual: Mass
@@ -176,10 +182,10 @@ def bill_weight(parcel: Parcel, rule: Dimensional | None, weights: WeightRule) -
             spared = f"; {volume} {unit} is not over {rule.threshold} {unit}, so size does not count"
     greater = actual if dimensional is None or dimensional <= actual else dimensional
     billed = greater.to_step(weights.step, "up")
-    by = "its actual weight" if greater is actual else f"its size, {_sum(parcel, rule)}"
+    by = "actual weight" if greater is actual else f"dimensional weight, {_sum(parcel, rule)}"
     if weights.bulky is not None and billed < weights.bulky.billed and weights.bulky.applies(parcel):
-        billed, by = weights.bulky.billed, "being large and light"
-    why = f"billed {weigh(billed, weights)} by {by}{spared}"
+        billed, by = weights.bulky.billed, "the least billed of what is large and light"
+    why = f"{weigh(billed, weights)} billed: {by}{spared}"
     return Billing(actual, dimensional, billed, why, actual.to_step(weights.step, "up"))
 
 

@@ -17,14 +17,23 @@ _CODE = re.compile(r"[A-Z0-9][A-Z0-9 -]{0,10}[A-Z0-9]")
 
 @dataclass(frozen=True, slots=True)
 class Parcel:
-    """
+    """A closed parcel as a carrier sees it.
+
     Args:
-        sizes: outside, in any order. weight: actual. origin, destination: postcodes. residential: to a home.
-        value: declared, or None. hazards: tags of what services may refuse, see goods/hazard. form: a rectangular box,
-        a soft pack, or what is not rectangular. flat: length and width of a soft pack as it lies empty. container: the
-        carrier's own that it is in, by name. signature: whether one is asked for. beside: other parcels that go with
-        it to the same door; a value of theirs is their own. distance: by road to that door, where somebody said.
-        country: it goes to, by its code, nothing at home. stiff: whether it does not bend, as a letter does.
+        sizes: outside, in any order.
+        weight: actual.
+        origin, destination: postcodes.
+        residential: to a home.
+        value: declared, or None.
+        hazards: tags of what services may refuse, see goods/hazard.
+        form: a rectangular box, a soft pack, or what is not rectangular.
+        flat: length and width of a soft pack as it lies empty.
+        container: the carrier's own that it is in, by name.
+        signature: whether one is asked for.
+        beside: other parcels that go with it to the same door; a value of theirs is their own.
+        distance: by road to that door, where somebody said.
+        country: it goes to, by its code, nothing at home.
+        stiff: whether it does not bend, as a letter does.
     """
 
     sizes: tuple[Length, Length, Length]
@@ -81,7 +90,7 @@ def soft_pack(parcel: Parcel, flat: tuple[Length, Length] | None = None) -> Parc
 
     Args:
         flat: its length and width as it lies empty and trimmed; what a bag needs around such a parcel, l + h and w + h
-        without seams (common practice), where that is not said.
+            without seams (common practice), where that is not said.
     """
     a, b, c = parcel.sides
     return replace(parcel, form="soft", flat=flat or (a + c, b + c))

@@ -10,7 +10,7 @@ from fardo.core.goods.hazard import tags
 from fardo.core.quantity import Money, Units
 from fardo.core.quantity.money import total
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges import Charge, Consignment, Line
+from fardo.core.tariff.charges import Charge, ChargeLine, Consignment
 from fardo.core.tariff.charges.tiers import ContainerPrice
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.limits import Limits, over_limit
@@ -24,14 +24,20 @@ PostalForm = Literal["letter", "flat", "parcel"]
 
 @dataclass(frozen=True, slots=True)
 class Service:
-    """
+    """A service of a carrier's by one programme.
+
     Args:
-        carrier, name, programme: who, which service, at which price (counter, account, ...). units: the carrier's own.
-        charges: in the order they are worked out; a percentage sees the lines before it. refuses: tags of hazards.
-        valid: the first and the last day of these prices, as 2026-07-11, each None where it is open. other_way: no
-        carrier that calls, but what else people weigh up: it is told beside the rest and never the cheapest by itself.
-        packs: it packs too, so that the shop has no box, wrap, fill, tape or time in it. note: what to know of it.
-        tracked: whether it is, None where nobody said. form: of post it is for.
+        carrier, name, programme: who, which service, at which price (counter, account, ...).
+        units: the carrier's own.
+        charges: in the order they are worked out; a percentage sees the lines before it.
+        refuses: tags of hazards.
+        valid: the first and the last day of these prices, as 2026-07-11, each None where it is open.
+        other_way: no carrier that calls, but what else people weigh up: it is told beside the rest and never the
+            cheapest by itself.
+        packs: it packs too, so that the shop has no box, wrap, fill, tape or time in it.
+        note: what to know of it.
+        tracked: whether it is, None where nobody said.
+        form: of post it is for.
     """
 
     carrier: str
@@ -81,9 +87,11 @@ class Quote:
     """What a service asks.
 
     Args:
-        billing: of the parcel itself. days: the least and most it takes. beside: the billing of those that go with it.
-        packs, note, tracked, form: as the service says. uncovered: of the declared value, what nothing covers; None
-        where all of it is covered or none is declared.
+        billing: of the parcel itself.
+        days: the least and most it takes.
+        beside: the billing of those that go with it.
+        packs, note, tracked, form: as the service says.
+        uncovered: of the declared value, what nothing covers; None where all of it is covered or none is declared.
     """
 
     carrier: str
@@ -91,7 +99,7 @@ class Quote:
     programme: str
     amount: Money
     billing: Billing
-    lines: tuple[Line, ...]
+    lines: tuple[ChargeLine, ...]
     days: tuple[int, int]
     beside: tuple[Billing, ...] = ()
     packs: bool = False
@@ -114,10 +122,14 @@ class Quote:
         return replace(self, lines=lines, amount=amount, uncovered=uncovered)
 
     def paid_by_the_sale(self, what: str) -> Quote:
-        """The same by a label that the sale gave: only cover beyond it costs. Args: what: printed in its place."""
+        """The same by a label that the sale gave: only cover beyond it costs.
+
+        Args:
+            what: printed in its place.
+        """
         none = Money(0, self.amount.currency)
         kept = tuple(line for line in self.lines if line.kind == "cover")
-        lines = (Line("postage", what, none, "it costs the seller nothing more"), *kept)
+        lines = (ChargeLine("postage", what, none, "it costs the seller nothing more"), *kept)
         return replace(self, lines=lines, amount=total([line.amount for line in lines], self.amount.currency))
 
 
@@ -141,7 +153,8 @@ def quote(service: Service, parcel: Parcel, day: str | None = None, zone: ZoneRo
     """What `service` asks for `parcel` and those beside it, or why it does not take them.
 
     Args:
-        day: it leaves, 2026-07-11, or None for any. zone: it goes to, where that is known already.
+        day: it leaves, 2026-07-11, or None for any.
+        zone: it goes to, where that is known already.
     """
 
     def refused(why: str) -> Refused:
@@ -163,7 +176,7 @@ def quote(service: Service, parcel: Parcel, day: str | None = None, zone: ZoneRo
         )
         for one in parcels
     )
-    lines: tuple[Line, ...] = ()
+    lines: tuple[ChargeLine, ...] = ()
     try:
         for charge in service.charges:
             lines += _lines(charge, sent, lines)
@@ -195,7 +208,7 @@ def _not_taken(service: Service, parcel: Parcel) -> str | None:
     return None
 
 
-def _lines(charge: Charge, sent: tuple[Consignment, ...], before: tuple[Line, ...]) -> tuple[Line, ...]:
+def _lines(charge: Charge, sent: tuple[Consignment, ...], before: tuple[ChargeLine, ...]) -> tuple[ChargeLine, ...]:
     """A charge's lines: one a parcel, each seeing those of its own parcel, or one for all that sees every line."""
     if len(sent) == 1:
         line = charge.charge(sent[0], before)
@@ -223,7 +236,8 @@ def compare(
     """Every service's answer, quotes cheapest first and the quicker of equals before the slower.
 
     Args:
-        day: it leaves, None for any. exchange: into the shop's currency; those it has no rate for refuse.
+        day: it leaves, None for any.
+        exchange: into the shop's currency; those it has no rate for refuse.
     """
     answers: list[Quote | Refused] = []
     for service in services:

@@ -33,7 +33,8 @@ _MOST_COUNT = 2_000_000  # counts whose cube still fits 64 bits
 @dataclass(frozen=True, slots=True)
 class Band:
     """Cells of one price that lie side by side: along the first side from `start` to `end`, along the second from `row`
-    to `last`, all four with it; None where it is not taken."""
+    to `last`, all four with it; None where it is not taken.
+    """
 
     row: int
     last: int
@@ -44,10 +45,12 @@ class Band:
 
 @dataclass(frozen=True, slots=True)
 class PriceMap:
-    """
+    """What a service asks over two sides of a box.
+
     Args:
-        first, second: the sides along each axis. minor: the price of each cell, REFUSED where it is not taken; (first,
-        second). currency: of the prices.
+        first, second: the sides along each axis.
+        minor: the price of each cell, REFUSED where it is not taken; (first, second).
+        currency: of the prices.
     """
 
     first: tuple[Length, ...]

@@ -30,10 +30,15 @@ REACH_WEIGHT = Mass.of_pounds(Fraction(2))
 
 @dataclass(frozen=True, slots=True)
 class Cheaper:
-    """
+    """A point at which the service asks less.
+
     Args:
-        what: is trimmed. by: how much, a length for a side or the girth, a mass for the weight. to: what it is then.
-        amount: of the quote then. saves: against now. why: what became cheaper, in words of the tariff.
+        what: is trimmed.
+        by: how much, a length for a side or the girth, a mass for the weight.
+        to: what it is then.
+        amount: of the quote then.
+        saves: against now.
+        why: what became cheaper, in words of the tariff.
     """
 
     what: What
@@ -78,7 +83,12 @@ def cheaper_points(
 
 @dataclass(frozen=True, slots=True)
 class _Found:
-    """A cheaper point before it is put into words. Args: saves: the smallest coins. parcel: trimmed so."""
+    """A cheaper point before it is put into words.
+
+    Args:
+        saves: the smallest coins.
+        parcel: trimmed so.
+    """
 
     what: What
     by: Length | Mass
@@ -130,7 +140,8 @@ class _Asked:
         self, what: What, points: Iterator[Length] | Iterator[Mass], trimmed: Callable[..., Sizes | Parcel]
     ) -> list[_Found]:
         """The first point, going down, at which it costs less, and the one at which it falls most, if that is
-        another."""
+        another.
+        """
         found: list[tuple[Length | Mass, Sizes | Parcel, int]] = []
         least, most = self._now.amount.minor, 0
         for point in points:
@@ -234,7 +245,8 @@ def _at_volume(parcel: Parcel, n: int, nm3: int) -> Length:
 
 def _at_girth(parcel: Parcel, n: int, around: Length) -> set[Length]:
     """What the side is when length and girth come to so much, others staying: counted once as the length, or twice
-    where it is none, or is none any more."""
+    where it is none, or is none any more.
+    """
     longer, shorter = (side for k, side in enumerate(parcel.sides) if k != n)
     once = around.nm - 2 * (longer.nm + shorter.nm)
     return {Length(once), Length((around.nm - longer.nm - 2 * shorter.nm) // 2)}

@@ -16,9 +16,15 @@ class When:
     """Each None, empty or False where it is not asked. `over` is more than, `to` is up to and including.
 
     Args:
-        longest_over, second_over: sides. girth_over, girth_to: of length and girth together. weight_over, weight_to:
-        as weighed. billed_over: as billed. value_over: declared. forms: of parcel it is for. to: postcode prefixes or
-        ranges it goes to. home: only to one. signature: only where one is asked for.
+        longest_over, second_over: sides.
+        girth_over, girth_to: of length and girth together.
+        weight_over, weight_to: as weighed.
+        billed_over: as billed.
+        value_over: declared.
+        forms: of parcel it is for.
+        to: postcode prefixes or ranges it goes to.
+        home: only to one.
+        signature: only where one is asked for.
         linear_over: length, width and height together.
     """
 

@@ -10,7 +10,8 @@ from dataclasses import dataclass
 class ZoneRow:
     """From every postcode that begins with `origin`, to those that begin with one of `prefixes` (a single prefix or a
     range such as ``730-739``), the zone is `zone`; `days` is the least and most it takes. `country` is the code of
-    the one it goes to, nothing at home: a postcode of another country is never one of home."""
+    the one it goes to, nothing at home: a postcode of another country is never one of home.
+    """
 
     origin: str
     prefixes: tuple[str, ...]
@@ -21,7 +22,8 @@ class ZoneRow:
 
 def find_zone(rows: Iterable[ZoneRow], origin: str, destination: str, country: str = "") -> ZoneRow | None:
     """The row that fits best, or None where the carrier does not go. A longer prefix fits better than a shorter, one
-    prefix better than a range of equal length, and of what fits alike the first row counts."""
+    prefix better than a range of equal length, and of what fits alike the first row counts.
+    """
     best, best_fit = None, (-1, -1, False)
     for row in rows:
         if row.country != country or not origin.startswith(row.origin):

@@ -51,8 +51,8 @@ export type FoldView = Schemas['FoldView'];
 export type FoldedBlank = Schemas['FoldedBlank'];
 export type StepsRequest = Schemas['StepsRequest'];
 export type StepsView = Schemas['StepsView'];
-export type CarrierSays = Schemas['CarrierSays'];
-export type AskedQuote = Schemas['AskedQuote'];
+export type LiveQuotes = Schemas['LiveQuotes'];
+export type LiveQuote = Schemas['LiveQuote'];
 export type LabelRequest = Schemas['LabelRequest'];
 export type LabelView = Schemas['LabelView'];
 export type TrackingSaid = Schemas['TrackingSaid'];
@@ -80,7 +80,8 @@ export class Refusal extends Error {
   }
 }
 
-const UNREACHABLE = 'The shop does not answer. What you typed stays here; it is saved when the shop is back.';
+const UNREACHABLE =
+  "The shop's server is not responding. What you typed stays here and is saved when it is back.";
 
 /** The data of an answer, or a Refusal. The caller says which schema it is: the client's own types lose tuples. */
 async function answer<T>(
@@ -261,7 +262,7 @@ export const calls = {
       }),
     ),
   ask: (body: Schemas['AskRequest'], signal: AbortSignal) =>
-    answer<CarrierSays[]>(api.POST('/api/ask', { body, signal })),
+    answer<LiveQuotes[]>(api.POST('/api/ask', { body, signal })),
   buyLabel: (key: string, body: LabelRequest) =>
     answer<JobView>(api.POST('/api/jobs/{key}/label', { params: { path: { key } }, body })),
   label: (key: string) =>

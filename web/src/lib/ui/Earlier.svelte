@@ -87,8 +87,8 @@
               >
               <button
                 class="link"
-                aria-label="Bring back version {row.revision}"
-                onclick={() => void bring(row.revision)}>Bring back</button
+                aria-label="Restore version {row.revision}"
+                onclick={() => void bring(row.revision)}>Restore</button
               >
             {/if}
             {#if looked === row.revision}

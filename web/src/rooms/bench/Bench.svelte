@@ -38,7 +38,7 @@
     loaded = true;
   }
 
-  // Rows that are still being worked out come a moment later, each in its place.
+  // Rows that are still being calculated come a moment later, each in its place.
   $effect(() => {
     if (!renewing) return;
     const timer = setTimeout(() => void renew(), LOOK_AGAIN_MS);
@@ -85,7 +85,7 @@
       toast.show(`${title} is back on the bench.`);
       return;
     }
-    toast.show(`${title} is put away.`, () => {
+    toast.show(`${title} is archived.`, () => {
       void calls.bringBack(job.id).then(() => load(putAway));
     });
   }
@@ -108,15 +108,15 @@
 
 <section class="bench">
   <div class="head">
-    <h1>{putAway ? 'Put away' : 'On the bench'}</h1>
+    <h1>{putAway ? 'Archive' : 'On the bench'}</h1>
     {#if shop.view?.shop.name}<p>{shop.view.shop.name}, {shop.view.shop.town}</p>{/if}
     <div class="deeds">
-      <button class="btn" onclick={() => file.click()}>Open a job file</button>
+      <button class="btn" onclick={() => file.click()}>Import job</button>
       <input
         bind:this={file}
         type="file"
         accept=".json,.zip,application/json,application/zip"
-        aria-label="Job file"
+        aria-label="Job file to import"
         class="sr-only"
         tabindex="-1"
         onchange={openFile}
@@ -150,7 +150,7 @@
   {:else if loaded && !trouble}
     <div class="empty">
       {#if putAway}
-        <p>Nothing has been put away. A job taken off the bench comes here, and can be brought back.</p>
+        <p>No job is archived. A job that you archive comes here and can be restored.</p>
       {:else}
         <p>
           <b>The bench is clear.</b> Start a job, type length, width, height and weight, and read the box and its
@@ -163,7 +163,7 @@
 
   <p class="other">
     <button class="link" onclick={() => (putAway = !putAway)}
-      >{putAway ? 'Back to the bench' : 'What was put away'}</button
+      >{putAway ? 'Back to the bench' : 'Archived jobs'}</button
     >
   </p>
 </section>

@@ -18,7 +18,7 @@
     job.knots.find((knot) => knot.state !== 'tied')?.name ?? (job.knots.length ? 'box' : 'measure'),
   );
   const progress = $derived(
-    job.knots.map((knot) => `${knot.name} ${knot.state}`).join(', ') || 'being worked out',
+    job.knots.map((knot) => `${knot.name} ${knot.state}`).join(', ') || 'being calculated',
   );
   const day = $derived(
     job.day
@@ -48,16 +48,16 @@
         {/each}
       </svg>
       <span class="title">{job.title || 'Untitled job'}</span>
-      <span class="next">{job.next_move || (job.stale ? 'Working out…' : '')}</span>
+      <span class="next">{job.next_move || (job.stale ? 'Calculating…' : '')}</span>
       <span class="place">{job.destination ? `to ${job.destination}` : ''}</span>
       <span class="day">{day}</span>
     </a>{/if}
   <button
     class="away"
     onclick={takeOff}
-    aria-label="{putAway ? 'Bring back' : 'Put away'}: {job.title || 'Untitled job'}"
+    aria-label="{putAway ? 'Restore' : 'Archive'}: {job.title || 'Untitled job'}"
   >
-    {putAway ? 'Bring back' : 'Put away'}
+    {putAway ? 'Restore' : 'Archive'}
   </button>
 </li>
 

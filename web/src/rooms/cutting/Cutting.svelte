@@ -40,7 +40,7 @@
         now.signal,
       );
       view = found;
-      // While jobs are still being worked out the shop goes on taking what it can.
+      // While jobs are still being calculated the shop goes on taking what it can.
       if (!found.renewing) chosen ??= found.jobs.filter((job) => job.taken).map((job) => job.id);
       trouble = '';
     } catch (fault) {
@@ -129,7 +129,7 @@
   <p class="says" role="status" class:trouble={trouble !== ''}>
     {#if trouble}{trouble}{:else if busy}Laying out…{:else if view}{taken.length}
       of {toCut.length} jobs{view.more ? `; ${view.more} more have a box and leave later` : ''}{view.renewing
-        ? '; others are being worked out'
+        ? '; others are being calculated'
         : ''}{/if}
   </p>
   {#if view}

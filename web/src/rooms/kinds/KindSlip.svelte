@@ -70,7 +70,7 @@
 <div class="slip">
   <div class="two">
     <label
-      >Called<input
+      >Name<input
         class="field"
         id="kind-called"
         maxlength="80"
@@ -79,16 +79,10 @@
       /></label
     >
     <label
-      >Also looked for by<input
-        class="field"
-        maxlength="200"
-        bind:value={kind.words}
-        oninput={touched}
-      /></label
+      >Search words<input class="field" maxlength="200" bind:value={kind.words} oninput={touched} /></label
     >
   </div>
-  <label>In a sentence<input class="field" maxlength="300" bind:value={kind.about} oninput={touched} /></label
-  >
+  <label>Description<input class="field" maxlength="300" bind:value={kind.about} oninput={touched} /></label>
   <div class="two">
     {#each LISTS as [name, title] (name)}
       <label
@@ -99,7 +93,7 @@
       >
     {/each}
     <fieldset>
-      <legend>Asked before anything else</legend>
+      <legend>Safety questions</legend>
       {#each shop.view?.questions ?? [] as { value: code, says } (code)}
         <label class="tick" title={says}
           ><input
@@ -113,7 +107,7 @@
   </div>
   <div class="two">
     <label
-      >Why the fill<input
+      >Reason for the fill<input
         class="field"
         maxlength="300"
         bind:value={() => kind.fill?.why ?? '', (why) => fill({ why })}
@@ -148,7 +142,7 @@
     <fieldset class="step">
       <legend>Step {n + 1}</legend>
       <label class="wide"
-        >Do<input class="field" maxlength="300" bind:value={step.do} oninput={touched} /></label
+        >Step<input class="field" maxlength="300" bind:value={step.do} oninput={touched} /></label
       >
       <label>Tool<input class="field" maxlength="120" bind:value={step.tool} oninput={touched} /></label>
       <label class="wide"
@@ -163,13 +157,12 @@
       <label class="wide"
         >Caution<input class="field" maxlength="400" bind:value={step.caution} oninput={touched} /></label
       >
-      <label
-        >Going back on<input class="field" maxlength="300" bind:value={step.back} oninput={touched} /></label
+      <label>Reassembly<input class="field" maxlength="300" bind:value={step.back} oninput={touched} /></label
       >
       <label class="tick wide"
         ><input type="checkbox" bind:checked={step.chosen} onchange={touched} />usually taken</label
       >
-      <button type="button" class="link" onclick={() => dropStep(n)}>Drop step {n + 1}</button>
+      <button type="button" class="link" onclick={() => dropStep(n)}>Remove step {n + 1}</button>
     </fieldset>
   {/each}
   <button type="button" class="btn" onclick={addStep}>Add a step</button>

@@ -76,7 +76,7 @@
       await calls.putAwayKind(code);
       kind = null;
       await load();
-      toast.show(`${title} is off the list.`, () => {
+      toast.show(`${title} is removed.`, () => {
         void calls.bringBackKind(code).then(() => load(code));
       });
     } catch (fault) {
@@ -114,14 +114,14 @@
 <section class="room">
   <div class="head">
     <h1>Kinds of goods</h1>
-    <button class="btn" onclick={() => file.click()}>Open a kind file</button>
+    <button class="btn" onclick={() => file.click()}>Import kind</button>
     <input
       bind:this={file}
       type="file"
       accept=".json,application/json"
       class="sr-only"
       tabindex="-1"
-      aria-label="Kind file"
+      aria-label="Kind file to import"
       onchange={take}
     />
   </div>
@@ -150,9 +150,9 @@
           touched={() => (changed = true)}
         />
         <div class="deeds">
-          <button class="btn btn-main" disabled={!changed}>{revision ? 'Keep' : 'Keep as ours'}</button>
+          <button class="btn btn-main" disabled={!changed}>{revision ? 'Keep' : 'Save as our own'}</button>
           <button type="button" class="btn" onclick={copy}>Copy</button>
-          <button type="button" class="btn" onclick={save}>Kind file</button>
+          <button type="button" class="btn" onclick={save}>Export kind</button>
           {#if revision}
             {@const code = kind.code}
             <Earlier
@@ -161,7 +161,7 @@
               then={(one) => calls.kindThen(code, one)}
               back={(one) => bringBack(code, one)}
             />
-            <button type="button" class="link" onclick={putAway}>Take ours off the list</button>
+            <button type="button" class="link" onclick={putAway}>Remove ours</button>
           {/if}
         </div>
       </form>

@@ -85,7 +85,7 @@
             <option value="length">flutes along its length</option>
           </select>
           <label class="count"
-            ><span class="sr-only">How many of {of}</span>
+            ><span class="sr-only">In stock of {of}</span>
             <input
               id="board-{n}-sheet-{k}-count"
               class="field figure"
@@ -99,7 +99,7 @@
               oninput={touched}
             /></label
           >
-          <button type="button" class="off" onclick={() => dropSheet(board, k)} aria-label="Drop {of}"
+          <button type="button" class="off" onclick={() => dropSheet(board, k)} aria-label="Remove {of}"
             >×</button
           >
         </div>
@@ -126,7 +126,8 @@
             problem={wrong(`${path}.measured[${k}].measured`) || wrong(`${path}.measured[${k}].way`)}
             oninput={touched}
           />
-          <button type="button" class="off" onclick={() => dropCut(board, k)} aria-label="Drop {of}">×</button
+          <button type="button" class="off" onclick={() => dropCut(board, k)} aria-label="Remove {of}"
+            >×</button
           >
         </div>
       {/each}

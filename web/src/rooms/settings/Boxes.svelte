@@ -40,8 +40,8 @@
     again.
   </p>
   <div class="row heads" aria-hidden="true">
-    <span>Name</span><span>Inside</span><span>Board</span><span>Price, {d.currency}</span><span>How many</span
-    ><span>Whose, if a carrier's</span>
+    <span>Name</span><span>Inside</span><span>Board</span><span>Price, {d.currency}</span><span>In stock</span
+    ><span>Carrier, if it is a carrier's own</span>
   </div>
   {#each d.boxes ?? [] as box, n (n)}
     <div class="row box">
@@ -72,7 +72,7 @@
       />
       <Cell
         id="box-{n}-count"
-        label="How many of box {n + 1}"
+        label="In stock of box {n + 1}"
         bind:value={() => String(box.count ?? ''), (v) => (box.count = v as unknown as number)}
         oninput={touched}
         problem={wrong(`boxes[${n}].count`)}
@@ -86,7 +86,7 @@
         oninput={touched}
       />
       <label class="used"><input type="checkbox" bind:checked={box.used} onchange={touched} /> used</label>
-      <button type="button" class="off" onclick={() => drop(n)} aria-label="Drop {box.name || 'this box'}"
+      <button type="button" class="off" onclick={() => drop(n)} aria-label="Remove {box.name || 'this box'}"
         >×</button
       >
       {#if box.used}
@@ -121,7 +121,7 @@
 </div>
 {#if d.patterns?.length}
   <div class="part">
-    <h2>Patterns for boxes made over</h2>
+    <h2>Patterns for re-cut boxes</h2>
     <div class="row pattern heads" aria-hidden="true">
       <span>Name</span><span>Made from</span><span>Inside, after the folds</span>
     </div>
@@ -149,7 +149,7 @@
           type="button"
           class="off"
           onclick={() => dropPattern(n)}
-          aria-label="Drop {pattern.name || 'this pattern'}">×</button
+          aria-label="Remove {pattern.name || 'this pattern'}">×</button
         >
       </div>
     {/each}

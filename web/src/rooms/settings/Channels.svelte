@@ -120,7 +120,7 @@
           type="button"
           class="off"
           onclick={() => drop(n)}
-          aria-label="Drop {channel.name || 'this channel'}">×</button
+          aria-label="Remove {channel.name || 'this channel'}">×</button
         >
       </div>
       <div class="row wide">
@@ -182,7 +182,7 @@
               channel.inserts = (channel.inserts ?? []).filter((_, m) => m !== k);
               touched();
             }}
-            aria-label="Drop {insert.name || 'this insert'}">×</button
+            aria-label="Remove {insert.name || 'this insert'}">×</button
           >
         </div>
       {/each}

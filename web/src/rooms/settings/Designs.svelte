@@ -69,8 +69,11 @@
         problem={wrong(`${path}.outside`)}
         oninput={touched}
       />
-      <button type="button" class="off" onclick={() => drop(n)} aria-label="Drop {one.name || 'this design'}"
-        >×</button
+      <button
+        type="button"
+        class="off"
+        onclick={() => drop(n)}
+        aria-label="Remove {one.name || 'this design'}">×</button
       >
     </div>
   {/each}

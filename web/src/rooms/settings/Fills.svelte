@@ -77,7 +77,7 @@
           type="button"
           class="off"
           onclick={() => drop(n - 1)}
-          aria-label="Drop {fill.name || 'this fill'}">×</button
+          aria-label="Remove {fill.name || 'this fill'}">×</button
         >
       {:else}<span class="usual">usual</span>{/if}
     </div>

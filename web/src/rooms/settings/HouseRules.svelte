@@ -95,8 +95,11 @@
       <legend class="sr-only">{rule.name || `Rule ${n + 1}`}</legend>
       <div class="row first">
         {@render cell(n, 'name', 'Name', rule.name, (v) => (rule.name = v))}
-        <button type="button" class="off" onclick={() => drop(n)} aria-label="Drop rule {rule.name || n + 1}"
-          >×</button
+        <button
+          type="button"
+          class="off"
+          onclick={() => drop(n)}
+          aria-label="Remove rule {rule.name || n + 1}">×</button
         >
       </div>
       <p class="of">When</p>

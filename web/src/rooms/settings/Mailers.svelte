@@ -57,7 +57,7 @@
   <div class="row heads" aria-hidden="true">
     <span>Name</span><span>Kind</span><span>Flat width</span><span>Flat length</span><span>Wall</span><span
       >Weighs</span
-    ><span>Price, {d.currency}</span><span>How many</span><span>Whose, if a carrier's</span>
+    ><span>Price, {d.currency}</span><span>In stock</span><span>Carrier, if it is a carrier's own</span>
   </div>
   {#each d.mailers ?? [] as one, n (n)}
     {@const path = `mailers[${n}]`}
@@ -113,7 +113,7 @@
       />
       <Cell
         id="mailer-{n}-count"
-        label="How many {of}"
+        label="In stock {of}"
         bind:value={() => String(one.count ?? ''), (v) => (one.count = v as unknown as number)}
         problem={wrong(`${path}.count`)}
         oninput={touched}
@@ -126,8 +126,11 @@
         problem={wrong(`${path}.carrier`)}
         oninput={touched}
       />
-      <button type="button" class="off" onclick={() => drop(n)} aria-label="Drop {one.name || 'this mailer'}"
-        >×</button
+      <button
+        type="button"
+        class="off"
+        onclick={() => drop(n)}
+        aria-label="Remove {one.name || 'this mailer'}">×</button
       >
     </div>
   {/each}

@@ -20,8 +20,8 @@
 
   const HABITS = [
     ['gap', 'Gap on every side'],
-    ['kerf', 'The saw takes at a cut'],
-    ['offcut_least', 'Off-cuts are kept from'],
+    ['kerf', 'Saw kerf'],
+    ['offcut_least', 'Keep off-cuts from'],
   ] as const;
 
   let draft = $state<ShopFile | null>(null);
@@ -119,7 +119,7 @@
             id="shop-labour"
             problem={wrong('labour_per_hour')}
             faults="shop-faults"
-            label="An hour of yours, {d.currency}"
+            label="Labour rate per hour, {d.currency}"
             measure
             note={false}
             bind:value={d.labour_per_hour}
@@ -138,7 +138,7 @@
         </div>
       </div>
       <div class="part">
-        <h2>Habits</h2>
+        <h2>Defaults</h2>
         <div class="grid">
           {#each HABITS as [name, label] (name)}
             <Setting
@@ -163,13 +163,13 @@
             />
           {/each}
           <label
-            >Fence goes by<select class="field" bind:value={d.fence_step} onchange={touched}
+            >Fence step<select class="field" bind:value={d.fence_step} onchange={touched}
               ><option>1/16 in</option><option>1/8 in</option><option>1 mm</option><option>2 mm</option
               ></select
             ></label
           >
           <label
-            >Usual board<select class="field" bind:value={d.default_board} onchange={touched}
+            >Default board<select class="field" bind:value={d.default_board} onchange={touched}
               >{#each d.boards as board (board.code)}<option>{board.code}</option>{/each}</select
             ></label
           >

@@ -1,5 +1,5 @@
 <script lang="ts">
-  // Carriers that are asked over the network too, each at its address; their tariffs stay what prices are reckoned by.
+  // Carriers that are live quotes too, each at its address; their tariffs stay what prices are reckoned by.
   import Cell from './Cell.svelte';
   import type { ListProps } from './words';
 
@@ -16,7 +16,7 @@
 </script>
 
 <div class="part">
-  <h2>Carriers asked over the network</h2>
+  <h2>Carriers with live quotes</h2>
   <div class="row heads" aria-hidden="true">
     <span>Carrier, as its tariff has it</span><span>Address</span>
   </div>
@@ -40,8 +40,11 @@
         problem={wrong(`${path}.address`)}
         oninput={touched}
       />
-      <button type="button" class="off" onclick={() => drop(n)} aria-label="Drop {one.carrier || 'this one'}"
-        >×</button
+      <button
+        type="button"
+        class="off"
+        onclick={() => drop(n)}
+        aria-label="Remove {one.carrier || 'this one'}">×</button
       >
     </div>
   {/each}

@@ -22,7 +22,7 @@
   <h2>Wrapping</h2>
   <div class="grid">
     <label
-      >Bubbles look<select class="field" bind:value={d.bubbles} onchange={touched}
+      >Bubbles face<select class="field" bind:value={d.bubbles} onchange={touched}
         ><option value="out">outwards, smooth side to the goods</option><option value="in"
           >inwards, bubbles to the goods</option
         ></select
@@ -69,7 +69,7 @@
     <div class="habit">
       <Field
         id="habit-{n}-name"
-        label="Habit {n + 1}"
+        label="Item {n + 1}"
         hideLabel
         note={false}
         bind:value={() => habit.name ?? '', (v) => (habit.name = v)}
@@ -95,12 +95,15 @@
         bind:value={() => text(habit.weight, 'g'), (v) => (habit.weight = v)}
         oninput={touched}
       />
-      <button type="button" class="off" onclick={() => dropHabit(n)} aria-label="Drop {habit.name || 'this'}"
-        >×</button
+      <button
+        type="button"
+        class="off"
+        onclick={() => dropHabit(n)}
+        aria-label="Remove {habit.name || 'this'}">×</button
       >
     </div>
   {/each}
-  <button type="button" class="btn" onclick={addHabit}>Add a habit</button>
+  <button type="button" class="btn" onclick={addHabit}>Add an item</button>
 </div>
 
 <div class="part">

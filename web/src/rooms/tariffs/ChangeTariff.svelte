@@ -55,7 +55,7 @@
     const was = at;
     at = Math.max(0, at - 1);
     draft?.touch();
-    toast.show(`${String(gone?.name)} is taken away.`, () => {
+    toast.show(`${String(gone?.name)} is removed.`, () => {
       if (gone) services.splice(was, 0, gone);
       at = was;
       draft?.touch();
@@ -108,15 +108,15 @@
   <div class="bar">
     <h2>{carrier}, from version {draft.revision}</h2>
     <button class="btn btn-main" disabled={draft.problem !== '' || !draft.changed} onclick={() => void keep()}
-      >Keep as a new version</button
+      >Save as a new version</button
     >
-    <button class="btn" onclick={leave}>{draft.changed ? 'Leave it as it was' : 'Done'}</button>
+    <button class="btn" onclick={leave}>{draft.changed ? 'Discard changes' : 'Done'}</button>
   </div>
   <div class="says" role="status">
     {#if draft.newest !== null}
       <p class="no">
         Version {draft.newest} was kept meanwhile.
-        <button class="link" onclick={() => void keep(true)}>Keep this over it</button>
+        <button class="link" onclick={() => void keep(true)}>Save mine over it</button>
       </p>
     {:else if trouble || draft.trouble}<p class="no">{trouble || draft.trouble}</p>
     {:else if draft.problem}
@@ -125,7 +125,7 @@
       </p>
     {:else if draft.findings.length}
       <p class="look">
-        Look again: {draft.findings.slice(0, 2).join('; ')}{draft.findings.length > 2
+        Warnings: {draft.findings.slice(0, 2).join('; ')}{draft.findings.length > 2
           ? `, and ${draft.findings.length - 2} more`
           : ''}
       </p>
@@ -156,7 +156,7 @@
       >
     {/each}
     <button class="link" onclick={addService}>Add one like it</button>
-    {#if services.length > 1}<button class="link" onclick={dropService}>Take it away</button>{/if}
+    {#if services.length > 1}<button class="link" onclick={dropService}>Remove it</button>{/if}
   </div>
   {#key at}
     {#if services[at]}

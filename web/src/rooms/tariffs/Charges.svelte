@@ -46,13 +46,13 @@
         <legend>{n + 1}. {titled(item)}</legend>
         <div class="moves">
           <button type="button" class="link" disabled={n === 0} onclick={() => move(n, -1)}
-            >Earlier<span class="sr-only">, charge {n + 1}</span></button
+            >Move up<span class="sr-only">, charge {n + 1}</span></button
           >
           <button type="button" class="link" disabled={n === charges.length - 1} onclick={() => move(n, 1)}
-            >Later<span class="sr-only">, charge {n + 1}</span></button
+            >Move down<span class="sr-only">, charge {n + 1}</span></button
           >
           <button type="button" class="link" onclick={() => drop(n)}
-            >Take away<span class="sr-only"> charge {n + 1}</span></button
+            >Remove<span class="sr-only"> charge {n + 1}</span></button
           >
         </div>
         <Entry

@@ -158,8 +158,8 @@
     <PriceTable of={owner as JsonObject} path={path.slice(0, -'.rows'.length)} {label} {wrong} {touch} />
     {#if csv}
       <span class="csv">
-        <a class="link" href={csv.out} download>This table as CSV</a>
-        <button type="button" class="link" onclick={() => file?.click()}>Read it in from CSV</button>
+        <a class="link" href={csv.out} download>Export table as CSV</a>
+        <button type="button" class="link" onclick={() => file?.click()}>Import table from CSV</button>
         <input
           bind:this={file}
           type="file"
@@ -191,7 +191,7 @@
           {touch}
           open
         />
-        <button type="button" class="off" aria-label="Take {label} {n + 1} away" onclick={() => dropAt(n)}
+        <button type="button" class="off" aria-label="Remove {label} {n + 1}" onclick={() => dropAt(n)}
           >×</button
         >
       </div>

@@ -81,7 +81,7 @@
             /><button
               class="off"
               type="button"
-              aria-label="Take zone {name || n + 1} away"
+              aria-label="Remove zone {name || n + 1}"
               onclick={() => dropZone(n)}>×</button
             ></th
           >
@@ -112,7 +112,7 @@
             >
           {/each}
           <td
-            ><button class="off" type="button" aria-label="Take row {n + 1} away" onclick={() => drop(n)}
+            ><button class="off" type="button" aria-label="Remove row {n + 1}" onclick={() => drop(n)}
               >×</button
             ></td
           >

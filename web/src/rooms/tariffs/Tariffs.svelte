@@ -95,7 +95,7 @@
       await (one.put_away ? calls.bringBackTariff(one.carrier) : calls.putAwayTariff(one.carrier));
       await load(one.carrier);
       if (!one.put_away)
-        toast.show(`${one.carrier} is put away and not asked any more.`, () => {
+        toast.show(`${one.carrier} is archived and no longer priced.`, () => {
           void calls.bringBackTariff(one.carrier).then(() => load(one.carrier));
         });
     } catch (fault) {
@@ -131,18 +131,18 @@
 <section class="room">
   <div class="head">
     <h1>Tariffs</h1>
-    <button class="btn" onclick={() => file.click()}>Read in a tariff file</button>
+    <button class="btn" onclick={() => file.click()}>Import tariff</button>
     <form class="new" onsubmit={(event) => void begin(event)}>
       <label for="new-carrier" class="sr-only">Name of a new carrier</label>
       <input id="new-carrier" class="field" maxlength="80" placeholder="a new carrier" bind:value={begun} />
-      <button class="btn" disabled={!begun.trim()}>Begin its tariff</button>
+      <button class="btn" disabled={!begun.trim()}>New tariff</button>
     </form>
     <input
       bind:this={file}
       id="tariff-file"
       type="file"
       accept=".json"
-      aria-label="Tariff file"
+      aria-label="Tariff file to import"
       hidden
       onchange={() => void readIn()}
     />
@@ -158,7 +158,7 @@
             <button class="carrier" class:on={one.carrier === row.carrier} onclick={() => show(one.carrier)}
               ><b>{one.carrier}</b><small
                 >{one.services.length === 1 ? 'one service' : `${one.services.length} services`}, {one.currency}{one.put_away
-                  ? ', put away'
+                  ? ', archived'
                   : ''}{again ? `, ${again} to look at` : ''}</small
               ></button
             >
@@ -187,17 +187,18 @@
                   ? ''
                   : ': no rate is set, so it is not asked'}</span
             >
-            {#if row.over_the_wire}<span class="soft">asked over the network too</span>{/if}
+            {#if row.over_the_wire}<span class="soft">live quotes too</span>{/if}
             <button class="btn" onclick={() => (changing = true)}>Change it</button>
-            <a class="link" href="/api/tariffs/{encodeURIComponent(row.carrier)}/file" download>Tariff file</a
+            <a class="link" href="/api/tariffs/{encodeURIComponent(row.carrier)}/file" download
+              >Export tariff</a
             >
             <button class="link" onclick={() => void putAway(row)}
-              >{row.put_away ? 'Bring back' : 'Put away'}</button
+              >{row.put_away ? 'Restore' : 'Archive'}</button
             >
           </div>
           {#each row.findings as finding (finding)}<p class="no">{finding}</p>{/each}
           <table>
-            <thead><tr><th>Service</th><th>Zones</th><th>Made of</th><th>Look at again</th></tr></thead>
+            <thead><tr><th>Service</th><th>Zones</th><th>Charges</th><th>Warnings</th></tr></thead>
             <tbody>
               {#each row.services as service (service.name + service.programme + service.valid)}
                 <tr>

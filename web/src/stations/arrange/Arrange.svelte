@@ -86,12 +86,12 @@
           </select>
         </label>
         <label>
-          <span>Into</span>
+          <span>Fit into</span>
           <input
             class="field into"
             bind:value={arranging.into}
             disabled={arranging.searching}
-            placeholder="what costs least"
+            placeholder="lowest cost"
             title="The inside of a box you have, as 24 x 18 x 12; empty for the smallest"
             autocomplete="off"
           />
@@ -121,7 +121,7 @@
       </div>
       <div class="steps">
         <label class="slide">
-          <span>Pack to</span>
+          <span>Show up to step</span>
           <input
             type="range"
             min="0"
@@ -136,7 +136,7 @@
             empty box{/if}
         </span>
         <label class="slide short">
-          <span>Apart</span>
+          <span>Spread</span>
           <input type="range" min="0" max="1" step="0.05" bind:value={apart} aria-label="Lifted apart" />
         </label>
         <label class="tick"><input type="checkbox" bind:checked={wrapped} /> Wrap</label>
@@ -147,13 +147,13 @@
     </section>
 
     <aside>
-      <h2>Inside it needs</h2>
+      <h2>Inside size needed</h2>
       {#if desk.work.inside}
         <p class="inside figure"><Measured text={desk.work.inside.figure.text} /></p>
       {/if}
       <IntoBoxes {arranging} />
       {#if answers.length}
-        <h2>Found, cheapest in all first</h2>
+        <h2>Arrangements, lowest total first</h2>
         <ul class="answers">
           {#each answers as answer (answer.inside.mm.join())}
             <li>
@@ -180,13 +180,13 @@
         </ul>
         {@const kept = answers.find((one) => arranging.is(one))}
         {#if kept?.fill.length}
-          <h2>Fill where it hangs</h2>
+          <h2>Fill under unsupported parts</h2>
           <ul class="fill">
             {#each kept.fill as line (line)}<li>{line}</li>{/each}
           </ul>
         {/if}
       {/if}
-      <h2>In the order it goes in</h2>
+      <h2>Packing order</h2>
       <ol class="order">
         {#each things as thing (thing.thing)}
           <li>

@@ -34,7 +34,7 @@
     <div class="top">
       <h2 id="fill-heading">Fill</h2>
       <label
-        >With
+        >Material
         <select class="field" value={usual} onchange={all}>
           {#each kinds as kind (kind.name)}<option>{kind.name}</option>{/each}
         </select></label
@@ -49,7 +49,7 @@
       <span class="all">In all {filling.in_all.join(', ')}</span>
     </div>
     <table>
-      <thead><tr><th>Where</th><th>Deep</th><th>Room</th><th>With</th><th>Fetch</th></tr></thead>
+      <thead><tr><th>Where</th><th>Depth</th><th>Volume</th><th>Material</th><th>Fetch</th></tr></thead>
       <tbody>
         {#each filling.places as place (place.where)}
           <tr>

@@ -15,23 +15,23 @@
     {
       key: 'r',
       word: 'Turn',
-      does: 'turn the thing in hand about its height',
+      does: 'turn the selected part about its height',
       act: (n) => void arranging.turn(n, 2),
     },
-    { key: 't', word: 'Tip', does: 'tip the thing in hand forwards', act: (n) => void arranging.turn(n, 0) },
+    { key: 't', word: 'Tip', does: 'tip the selected part forwards', act: (n) => void arranging.turn(n, 0) },
     {
       key: 'y',
       word: 'Roll',
-      does: 'roll the thing in hand sideways',
+      does: 'roll the selected part sideways',
       act: (n) => void arranging.turn(n, 1),
     },
     {
       key: 'd',
-      word: 'Let down',
-      does: 'let the thing in hand down until something holds it',
+      word: 'Lower into place',
+      does: 'lower the selected part until something holds it',
       act: (n) => void arranging.move(n, [0, 0, 0], true),
     },
-    { key: 'l', word: 'Lock', does: 'lock the thing in hand where it lies', act: (n) => arranging.lock(n) },
+    { key: 'l', word: 'Lock', does: 'lock the selected part where it lies', act: (n) => arranging.lock(n) },
   ];
   $effect(() =>
     keys.add(
@@ -40,8 +40,8 @@
   );
 </script>
 
-<div class="hand" role="group" aria-label="The thing in hand">
-  <span class="name">{thing ? thing.name : 'Nothing in hand: choose a thing in the box or the list.'}</span>
+<div class="hand" role="group" aria-label="The selected part">
+  <span class="name">{thing ? thing.name : 'No part selected: choose one in the box or the list.'}</span>
   {#each deeds as deed (deed.key)}
     <button class="btn" disabled={idle} onclick={() => thing && deed.act(thing.thing)}>
       {deed.key === 'l' && thing?.locked ? 'Unlock' : deed.word} <kbd>{deed.key}</kbd>

@@ -12,7 +12,7 @@
 </script>
 
 {#if arranging.boxes.length}
-  <h2>Into a box that is there</h2>
+  <h2>Fit into a box in stock</h2>
   <ul class="boxes">
     {#each arranging.boxes.slice(0, all ? undefined : FIRST) as box (box.name)}
       <li>

@@ -174,7 +174,7 @@
 <div
   class="packed"
   role="application"
-  aria-label="The packed box. Arrow keys turn it; with a thing in hand they move it, and with Shift they turn the box. Page Up and Page Down lift and lower."
+  aria-label="The packed box. Arrow keys turn it; with a part selected they move it, and with Shift they turn the box. Page Up and Page Down lift and lower."
   tabindex="0"
   data-shown={seen}
   data-wrong={arranging.wrong.length}

@@ -24,7 +24,7 @@ export class Arranging {
   run = $state.raw<RunView | null>(null);
   trouble = $state('');
   shapes = $state.raw<ThingShapes | null>(null);
-  /** The thing in hand, -1 for none. */
+  /** The selected part, -1 for none. */
   chosen = $state(-1);
   /** What the thing being dragged would break where it is now. */
   felt = $state.raw<FaultView[]>([]);
@@ -148,7 +148,7 @@ export class Arranging {
   keep(answer: ArrangedView): void {
     this.#kept = JSON.stringify(answer.entry);
     const undo = this.#desk.keepArrangement(answer.entry);
-    toast.show('Kept so.', undo);
+    toast.show('Arrangement saved.', undo);
   }
 
   is(answer: ArrangedView): boolean {

@@ -43,8 +43,8 @@
 <HouseRules {desk} />
 {#if way}
   <div class="station">
-    <section class="ways" aria-label="Ways to get the box">
-      <h2>{ways.length} ways to box it, by what it costs in all</h2>
+    <section class="ways" aria-label="Box styles">
+      <h2>{ways.length} box styles, lowest total first</h2>
       <p class="hint">Tick two to compare them.</p>
       <fieldset>
         <legend class="sr-only">Way</legend>
@@ -62,13 +62,13 @@
       <MoneyKey />
       {#if desk.work?.ways_left_out}
         <p class="left">
-          This job leaves out {desk.work.ways_left_out} ways.
-          <button class="link" onclick={() => desk.lookAtAll()}>Look at all</button>
+          This job leaves out {desk.work.ways_left_out} box styles.
+          <button class="link" onclick={() => desk.lookAtAll()}>Show all</button>
         </p>
       {/if}
       <FoundBoxes {desk} />
       {#if desk.work?.not_here?.length}
-        <h2 class="not">Not here yet</h2>
+        <h2 class="not">Ready-made boxes to buy</h2>
         <dl>
           {#each desk.work.not_here as one (one.name)}
             <dt>{one.name}, <span class="figure"><Measured text={one.inside} /></span></dt>
@@ -77,7 +77,7 @@
         </dl>
       {/if}
       {#if noWays.length}
-        <h2 class="not">Not this time</h2>
+        <h2 class="not">Box styles that do not fit</h2>
         <dl>
           {#each noWays as one (one.way)}
             <dt>{one.title}</dt>

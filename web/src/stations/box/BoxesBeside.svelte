@@ -12,7 +12,7 @@
   let { boxes, drop }: Props = $props();
 
   const ROWS = [
-    ['All in', 'total', true],
+    ['Total cost', 'total', true],
     ['by', 'service', false],
     ['Box, tape and time', 'own', true],
     ['Inside', 'inside', false],
@@ -47,7 +47,7 @@
   });
 </script>
 
-<section class="sheet beside" aria-label="Boxes side by side">
+<section class="sheet beside" aria-label="Compare boxes">
   {#if boxes.length < 2}
     <p class="soft">{boxes[0]?.name}: tick another to compare.</p>
   {:else}
@@ -58,8 +58,7 @@
           {#each boxes as box (box.key)}
             <th scope="col"
               >{box.name}
-              <button class="off" aria-label="Take {box.name} away" onclick={() => drop(box.key)}>×</button
-              ></th
+              <button class="off" aria-label="Remove {box.name}" onclick={() => drop(box.key)}>×</button></th
             >
           {/each}
         </tr>

@@ -62,7 +62,7 @@
   </div>
 
   {#if way.too_large}<p class="no">Not from the sheets in stock: {way.too_large}.</p>{/if}
-  {#each way.warnings as warning (warning)}<p class="no">Mind: {warning}.</p>{/each}
+  {#each way.warnings as warning (warning)}<p class="no">Warning: {warning}.</p>{/each}
   {#if way.suggested}<p class="note">
       {boards.find((one) => one.code === way.suggested)?.name} is certified for it.
       <button class="link" onclick={() => take(way.suggested ?? '')}>Use {way.suggested}</button>

@@ -123,7 +123,7 @@
           type="button"
           class="link"
           disabled={!box.inside.trim() || wrong !== ''}
-          onclick={() => keep(n)}>Keep in the stash</button
+          onclick={() => keep(n)}>Save to the stash</button
         >
         <button type="button" class="link" onclick={() => drop(n)}>Take off</button>
       </p>

@@ -118,7 +118,7 @@
           {@render number(insert, n, one.field, one.label)}
         {/if}
       {/each}
-      <button type="button" class="off" onclick={() => drop(n)} aria-label="Take off the {title}">×</button>
+      <button type="button" class="off" onclick={() => drop(n)} aria-label="Remove the {title}">×</button>
       {#if wrong}<p class="wrong" id="insert-{n}-wrong">{wrong}</p>{/if}
     </div>
   {/each}

@@ -37,7 +37,7 @@
 
 {#if !kept}
   <p class="pattern">
-    <button type="button" class="link" onclick={keep}>Keep as a pattern</button>
+    <button type="button" class="link" onclick={keep}>Save as a pattern</button>
     to make it again from another {way.made_over}.
   </p>
 {/if}

@@ -34,7 +34,7 @@
   />
 {/snippet}
 
-<!-- The keyboard goes to the box in hand: arrow keys take another in hand. -->
+<!-- The keyboard goes to the selected box: arrow keys take another in hand. -->
 <div class="one">
   <label class="way" class:picked>
     <input type="radio" name="way" value={way.way} checked={picked} onclick={() => pick()} class="sr-only" />
@@ -54,7 +54,7 @@
 </div>
 {#if picked && way.at_hand.length > 1}
   <fieldset class="hand">
-    <legend>At hand, large enough</legend>
+    <legend>In stock, large enough</legend>
     {#each way.at_hand as one (one.item)}
       <div class="one">
         <label class:here={one.picked}>

@@ -82,7 +82,7 @@
 >
   <button type="button" class="btn" id="add-part" onclick={add}>Add a part</button>
   <button type="button" class="btn" onclick={() => input.click()} disabled={busy}
-    >{busy ? 'Taking in…' : 'Take in files'}</button
+    >{busy ? 'Importing…' : 'Import files'}</button
   >
   <input
     bind:this={input}
@@ -96,7 +96,7 @@
     onchange={() => send(input.files)}
   />
   <a class="link" href="/api/jobs/{desk.id}/parts.csv" onclick={table}>Parts as CSV</a>
-  <button type="button" class="link" onclick={keep}>Keep as a kind of goods</button>
+  <button type="button" class="link" onclick={keep}>Save as a kind of goods</button>
 </div>
 {#if said.length}
   <ul class="said" role="status">

@@ -15,7 +15,7 @@
 
 <section class="inside sheet" aria-label="Inside size">
   {#if inside && desk.work?.layout}
-    <p class="soft">Inside, so that everything fits</p>
+    <p class="soft">Inside size needed</p>
     <p class="stated figure">
       <Why
         of="this inside size"

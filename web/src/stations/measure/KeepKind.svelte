@@ -35,7 +35,7 @@
   <Dialog.Portal>
     <Dialog.Overlay class="keys-veil" />
     <Dialog.Content class="keys-slip">
-      <Dialog.Title class="keys-title">Keep as a kind of goods</Dialog.Title>
+      <Dialog.Title class="keys-title">Save as a kind of goods</Dialog.Title>
       <Dialog.Description class="keys-about"
         >Parts, steps, wrap, questions and extras of this job, to begin the next one with.</Dialog.Description
       >

@@ -34,7 +34,7 @@
 </script>
 
 {#if kind}
-  <section class="known sheet" aria-label="Known of {kind.title}">
+  <section class="known sheet" aria-label="About {kind.title}">
     <h2>{kind.title}</h2>
     <p>{kind.about}</p>
     {#each lists as [title, sentences] (title)}

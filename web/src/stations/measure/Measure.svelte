@@ -102,7 +102,7 @@
           rows={desk.typed.extras}
           field="extras"
           one="extra"
-          title="What must go in with it"
+          title="Also in the box"
           such={{ name: 'oil bottle', size: '4 x 3 x 2', weight: '6 oz' }}
           add={addExtra}
         />
@@ -112,7 +112,7 @@
           rows={desk.typed.beside}
           field="beside"
           one="parcel"
-          title="Parcels that go with it, closed already"
+          title="Other parcels in this shipment"
           such={{ name: 'stand', size: '20 x 14 x 9', weight: '21 lb' }}
           valued
           add={addParcel}

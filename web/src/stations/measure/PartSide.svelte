@@ -59,7 +59,7 @@
     const of = part;
     of.photos = of.photos.filter((one) => one !== name);
     desk.touch();
-    toast.show('The photograph is off this part.', () => {
+    toast.show('The photograph is removed.', () => {
       of.photos = before;
       desk.touch();
     });
@@ -97,7 +97,7 @@
           <a href="/api/files/{photo}" target="_blank" rel="noopener"
             ><img src="/api/files/{photo}" alt="{nameOf(part, n)}, photograph {k + 1}" /></a
           >
-          <button type="button" onclick={() => dropPhoto(photo)} aria-label="Take photograph {k + 1} off"
+          <button type="button" onclick={() => dropPhoto(photo)} aria-label="Remove photograph {k + 1}"
             >×</button
           >
         </li>

@@ -13,7 +13,7 @@
   }
   let { desk }: Props = $props();
 
-  const HINT = `Bare, at its widest. 10 1/2, 5' 3", 26.7 cm, 4 lb 6 oz are all read. Enter goes on to the next field.`;
+  const HINT = `Measure unwrapped, at the widest point. 10 1/2, 5' 3", 26.7 cm, 4 lb 6 oz are all read. Enter goes on to the next field.`;
   let focus = $state('');
 
   const faults = $derived(
@@ -71,7 +71,7 @@
 
   function remove(n: number): void {
     const gone = desk.removePart(n);
-    if (gone) toast.show(`${nameOf(gone.part, n)} is off the list.`, gone.undo);
+    if (gone) toast.show(`${nameOf(gone.part, n)} is removed.`, gone.undo);
   }
 </script>
 
@@ -148,7 +148,7 @@
         class="field figure"
         data-measure="mass"
         aria-label="Weight of {called}, {shop.massUnit}"
-        placeholder="of one"
+        placeholder="each"
         maxlength="80"
         autocomplete="off"
         autocapitalize="off"
@@ -158,12 +158,8 @@
         bind:value={part.weight}
         oninput={() => desk.measured(part)}
       />
-      <button
-        type="button"
-        class="off"
-        tabindex="-1"
-        onclick={() => remove(n)}
-        aria-label="Take {called} off the list">×</button
+      <button type="button" class="off" tabindex="-1" onclick={() => remove(n)} aria-label="Remove {called}"
+        >×</button
       >
     </div>
   {/each}

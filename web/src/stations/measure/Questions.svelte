@@ -17,8 +17,8 @@
 </script>
 
 {#if hazards.length}
-  <section class="asked" aria-label="Before anything else">
-    <h2>Before anything else</h2>
+  <section class="asked" aria-label="Safety questions">
+    <h2>Safety questions</h2>
     {#each hazards as hazard (hazard.code)}
       <div class="question">
         <label for="ask-{hazard.code}">{hazard.asks}</label>

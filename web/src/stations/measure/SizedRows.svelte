@@ -36,7 +36,7 @@
     const [gone] = rows.splice(n, 1);
     if (!gone) return;
     touch();
-    toast.show(`${gone.name || `The ${called}`} is off the list.`, () => {
+    toast.show(`${gone.name || `The ${called}`} is removed.`, () => {
       rows.splice(n, 0, gone);
       touch();
     });
@@ -132,7 +132,7 @@
         type="button"
         class="off"
         onclick={() => remove(n)}
-        aria-label="Take {row.name || `${called} ${n + 1}`} off the list">×</button
+        aria-label="Remove {row.name || `${called} ${n + 1}`}">×</button
       >
       {#if faults}<div class="wide"><Faults id={faults} faults={found} /></div>{/if}
     </div>

@@ -44,7 +44,7 @@
     },
     {
       id: 'wish-days',
-      label: 'Within, days',
+      label: 'Delivered within, days',
       get: () => t.wishes.days,
       set: (v) => (t.wishes.days = v),
       placeholder: 'any',
@@ -52,7 +52,7 @@
     },
     {
       id: 'wish-sides',
-      label: `At most in all, ${shop.units}`,
+      label: `Length + width + height at most, ${shop.units}`,
       get: () => t.wishes.sides,
       set: (v) => (t.wishes.sides = v),
       placeholder: 'L + W + H',
@@ -61,7 +61,7 @@
     },
     {
       id: 'wish-weight',
-      label: 'Each parcel at most',
+      label: 'Weight per parcel, at most',
       get: () => t.wishes.weight,
       set: (v) => (t.wishes.weight = v),
       placeholder: 'any weight',

@@ -107,8 +107,7 @@
       >
     {/if}
     {#if taken.length}
-      <a class="btn" href="/api/jobs/{desk.id}/put-together.pdf" onclick={print}>Sheet for putting together</a
-      >
+      <a class="btn" href="/api/jobs/{desk.id}/put-together.pdf" onclick={print}>Reassembly sheet</a>
     {/if}
     <span class="soft">Measures of what is left, in {shop.units}, stand under Parts.</span>
   </div>

@@ -19,7 +19,7 @@
   <div class="ship">
     <Field
       id="to"
-      label="To postcode"
+      label="Destination postcode"
       note={false}
       faults="ship-faults"
       bind:value={desk.typed.to}
@@ -29,7 +29,7 @@
     />
     <Field
       id="from"
-      label="From"
+      label="Origin postcode"
       note={false}
       faults="ship-faults"
       bind:value={desk.typed.from}
@@ -48,7 +48,7 @@
       placeholder="not declared"
       problem={desk.problem('value')}
     />
-    <Field id="day" label="Leaves on" type="date" note={false} bind:value={desk.typed.day} oninput={touch} />
+    <Field id="day" label="Ship date" type="date" note={false} bind:value={desk.typed.day} oninput={touch} />
   </div>
   <label class="home">
     <input type="checkbox" id="residential" bind:checked={desk.typed.residential} onchange={touch} />
@@ -59,7 +59,7 @@
     Signature on delivery
   </label>
   <label class="home" for="distance">
-    Distance by road
+    Driving distance
     <input
       id="distance"
       class="field figure"
@@ -74,10 +74,10 @@
   <Faults
     id="ship-faults"
     faults={[
-      { field: 'to', label: 'To postcode', sentence: desk.problem('ship.to') },
+      { field: 'to', label: 'Destination postcode', sentence: desk.problem('ship.to') },
       { field: 'from', label: 'From', sentence: desk.problem('ship.from') },
       { field: 'value', label: 'Value', sentence: desk.problem('value') },
-      { field: 'distance', label: 'Distance by road', sentence: desk.problem('ship.distance') },
+      { field: 'distance', label: 'Driving distance', sentence: desk.problem('ship.distance') },
     ]}
   />
   <SoldOn {desk} />

@@ -21,7 +21,7 @@
       >
     {/if}
   </div>
-  {#if found.habit}<p class="habit">By habit, {found.habit}</p>{/if}
+  {#if found.habit}<p class="habit">Usual practice, {found.habit}</p>{/if}
   <ul class="sheet">
     {#each found.alternatives as one (JSON.stringify(one.key))}
       <li class:chosen={one.chosen}>

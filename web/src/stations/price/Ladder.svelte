@@ -72,7 +72,7 @@
         >up to <input class="field" id="ladder-most" type="number" min="1" max="80" bind:value={most} /> of it</label
       >
       <button type="button" class="btn" disabled={asked !== null} onclick={() => void work()}
-        >{asked ? 'Working it out…' : 'Work out the ladder'}</button
+        >{asked ? 'Calculating…' : 'Work out the ladder'}</button
       >
     </div>
     <p class="no" role="alert">{trouble}</p>

@@ -1,14 +1,8 @@
 <script lang="ts">
-  // Carriers asked over the network, each beside what its tariff comes to, line by line. Whatever a carrier does, the rest
+  // Carriers with live quotes, each beside what its tariff comes to, line by line. Whatever a carrier does, the rest
   // of the screen does not wait for it.
   import type { JobDesk } from '../../job/job.svelte';
-  import {
-    calls,
-    sentence,
-    type AskedQuote,
-    type CarrierSays,
-    type TrackingSaid,
-  } from '../../lib/api/client';
+  import { calls, sentence, type LiveQuote, type LiveQuotes, type TrackingSaid } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
 
@@ -19,7 +13,7 @@
   let { desk, way }: Props = $props();
 
   const LOOK_AGAIN_MS = 3000;
-  let said = $state.raw<CarrierSays[] | null>(null);
+  let said = $state.raw<LiveQuotes[] | null>(null);
   let asking = $state(false);
   let trouble = $state('');
   let askedAbout = $state('');
@@ -59,7 +53,7 @@
   }
   $effect(() => () => asked?.abort());
 
-  async function buy(carrier: string, quote: AskedQuote): Promise<void> {
+  async function buy(carrier: string, quote: LiveQuote): Promise<void> {
     buying = quote.quote;
     try {
       const { service, programme, asks, currency } = quote;
@@ -109,14 +103,13 @@
 </script>
 
 {#if wires.length}
-  <section class="sheet" aria-label="What carriers say themselves">
+  <section class="sheet" aria-label="Live quotes">
     <div class="head">
       <h2>
-        What {wires.map((wire) => wire.carrier).join(' and ')}
-        {wires.length > 1 ? 'say themselves' : 'says itself'}
+        Live {wires.length > 1 ? 'quotes' : 'quote'} from {wires.map((wire) => wire.carrier).join(' and ')}
       </h2>
       <button class="btn" disabled={asking} onclick={() => void ask()}
-        >{asking ? 'Asking…' : said ? 'Ask again' : 'Ask over the network'}</button
+        >{asking ? 'Waiting for the carrier…' : said ? 'Get it again' : 'Get live quote'}</button
       >
     </div>
     <div role="status" class="status" class:no={trouble !== ''}>
@@ -159,16 +152,19 @@
       {#if one.state !== 'answered'}
         <p class="no">
           {one.carrier}
-          {one.says}{one.tries > 1 ? `, asked ${one.tries} times` : ''}. Its prices above are by its tariff.
+          {one.says}{one.tries > 1 ? `, asked ${one.tries} times` : ''}. The prices above are by its tariff.
         </p>
       {:else}
         {#if one.says}<p class="no">{one.carrier} {one.says}.</p>{/if}
         <div class="answers" class:old>
           {#each one.quotes as quote (quote.quote)}
-            <article aria-label="{one.carrier} {quote.service}, {quote.programme}, over the network">
+            <article aria-label="{one.carrier} {quote.service}, {quote.programme}, live quote">
               <h3>{quote.service} <span class="soft">{quote.programme}</span></h3>
               <table>
-                <thead><tr><td></td><th scope="col">it asks</th><th scope="col">its tariff</th></tr></thead>
+                <thead
+                  ><tr><td></td><th scope="col">carrier total</th><th scope="col">by its tariff</th></tr
+                  ></thead
+                >
                 <tbody>
                   {#each quote.lines as line (line.what)}
                     <tr class:differs={line.differs}>
@@ -178,7 +174,7 @@
                     </tr>
                   {/each}
                   <tr class="sum" class:differs={quote.more !== ''}
-                    ><th scope="row">{quote.more ? `in all, ${quote.more}` : 'in all, the same'}</th><td
+                    ><th scope="row">{quote.more ? `total, ${quote.more}` : 'total, the same'}</th><td
                       class="figure">{quote.amount}</td
                     ><td class="figure">{quote.ours ?? '–'}</td></tr
                   >

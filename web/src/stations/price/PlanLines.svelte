@@ -85,8 +85,8 @@
           checked={compared}
           disabled={!compared && !comparable}
           onchange={(event) => compare(event.currentTarget.checked)}
-          aria-label="Lay {name}, side by side"
-        /> side by side</label
+          aria-label="Compare {name}"
+        /> compare</label
       >
       <button
         type="button"

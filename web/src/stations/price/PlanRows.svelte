@@ -23,7 +23,7 @@
   let { desk, found, sort, resort, opened, unfold, choose, byToday, compared, compare, all }: Props =
     $props();
 
-  const SHORT: Record<string, string> = { 'box and packing': 'packing' };
+  const SHORT: Record<string, string> = { 'box and packing': 'packing', 'in all': 'total' };
   const COLUMNS = [
     'service',
     'programme',
@@ -140,7 +140,7 @@
         >
       {/if}
       {#if found.others.length}
-        <tr><th colspan={WIDE} scope="colgroup" class="other">In other ways</th></tr>
+        <tr><th colspan={WIDE} scope="colgroup" class="other">Other ways to send it</th></tr>
         {#each found.others as row (name(row.key))}{@render line(row, true)}{/each}
       {/if}
     </tbody>

@@ -21,7 +21,7 @@
   let { desk }: Props = $props();
 
   const SHOWN = ['best of each service', 'best of each box', 'in one box', 'all'] as const;
-  const NAMES: Partial<Record<(typeof SHOWN)[number], string>> = { 'in one box': 'the box in hand' };
+  const NAMES: Partial<Record<(typeof SHOWN)[number], string>> = { 'in one box': 'the selected box' };
   // Whoever has chosen a box looks at what services ask for that one first.
   let show = $state<TableRequest['show']>(
     untrack(() => (desk.job.chosen?.box ? 'in one box' : 'best of each service')),
@@ -137,7 +137,7 @@
           >
         </div>
         {#if show === 'in one box' && desk.way}
-          <p class="soft">In the box in hand: {desk.way.title}.</p>
+          <p class="soft">In the selected box: {desk.way.title}.</p>
           {#if desk.way.too_large}
             <p class="no">It cannot be cut from the sheets in stock: {desk.way.too_large}.</p>
           {/if}
@@ -163,14 +163,14 @@
           href="/api/jobs/{desk.id}/prices.csv?way={desk.way.way}"
           download
           onclick={(event) => void desk.follow(event, 'A comparison')}
-          >Prices of the box in hand ({desk.way.title.toLowerCase()}) as CSV</a
+          >Prices of the selected box ({desk.way.title.toLowerCase()}) as CSV</a
         >
       {/if}
       <InParcels {desk} />
       <Ladder {desk} />
       {#if desk.way}<OverTheWire {desk} way={desk.way.way} />{/if}
       {#if found.refused.length || found.others_refused.length}
-        <h2 class="mt-5">Not taken by</h2>
+        <h2 class="mt-5">Services that cannot take it</h2>
         <ul>
           {#each found.refused as no, n (n)}
             <li><b>{no.carrier} {no.service}, {no.programme}</b> {no.why}</li>

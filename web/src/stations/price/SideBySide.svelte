@@ -100,10 +100,10 @@
       .map((charge) => charge.what);
 </script>
 
-<section class="sheet" aria-label="Side by side" bind:offsetHeight={height}>
+<section class="sheet" aria-label="Compare plans" bind:offsetHeight={height}>
   <h2>
     <button class="open" aria-expanded={open} onclick={() => (open = !open)}
-      >Side by side <span class="soft">{plans.length} of at most 4</span></button
+      >Compare plans <span class="soft">{plans.length} of at most 4</span></button
     >
   </h2>
   {#if trouble}<p class="no" role="status">{trouble}</p>{/if}
@@ -120,7 +120,7 @@
                 >
                 <button
                   class="off"
-                  aria-label="Take {plan.quote.carrier} {plan.quote.service}, {plan.quote.programme}, away"
+                  aria-label="Remove {plan.quote.carrier} {plan.quote.service}, {plan.quote.programme}"
                   onclick={() => drop(plan.key)}>×</button
                 ></th
               >
@@ -141,12 +141,12 @@
             </tr>
           {/each}
           <tr class="sum">
-            <th scope="row">in all</th>
+            <th scope="row">total</th>
             {#each found as plan, n (n)}
               {@const over = compared.total?.over[n]}
               <td class="figure" class:least={compared.total?.least[n]}
                 >{plan.quote.total}<small
-                  >{over ? `${over} more` : compared.total ? 'the least' : '\u00a0'}</small
+                  >{over ? `${over} more` : compared.total ? 'lowest' : '\u00a0'}</small
                 ></td
               >
             {/each}

@@ -104,14 +104,14 @@
   aria-label="Cheaper steps of {quote.carrier} {quote.service}"
 >
   <div>
-    <h3>What would cost less with {quote.carrier} {quote.service}</h3>
+    <h3>Savings with {quote.carrier} {quote.service}</h3>
     {#if trouble}<p class="no" role="status">{trouble}</p>{/if}
     {#if view}
       <ul>
         {#each view.points as point (`${point.what} ${point.by}`)}
           <li>
-            <b class="figure">{point.saves}</b> less: the {point.what}
-            <Measured text={point.by} /> down to <Measured text={point.to} />{point.what === 'girth'
+            Saves <b class="figure">{point.saves}</b>: reduce the {point.what} by
+            <Measured text={point.by} /> to <Measured text={point.to} />{point.what === 'girth'
               ? ', off both sides across alike'
               : ''}
             <small>{point.why}</small>
@@ -124,19 +124,19 @@
     {/if}
     <div class="asks">
       <label
-        >Look as far as
+        >Search within
         <select class="field" bind:value={reach}>
           <option value="">a few inches</option>
           {#each reaches as one (one)}<option value={one}>{one}</option>{/each}
         </select></label
       >
       {#if view?.map}<label
-          >map the
+          >Map axes
           <select class="field" bind:value={sides}>
             <option>longest and second</option><option>longest and third</option><option
               >second and third</option
             >
-          </select> side</label
+          </select></label
         >{/if}
     </div>
   </div>

@@ -108,7 +108,9 @@
         onchange={touch}
       >
         <option value=""
-          >{shop.view?.shop.bubbles === 'in' ? 'bubbles in, our habit' : 'bubbles out, our habit'}</option
+          >{shop.view?.shop.bubbles === 'in'
+            ? 'bubbles in, shop default'
+            : 'bubbles out, shop default'}</option
         >
         <option value="out">smooth side to the goods</option>
         <option value="in">bubbles to the goods</option>
@@ -192,7 +194,7 @@
       ><input type="checkbox" id="{id}-reused" bind:checked={layer.reused} onchange={touch} />reused</label
     >
   </div>
-  <button type="button" class="off" onclick={remove} aria-label="Take {material?.name ?? layer.material} off"
+  <button type="button" class="off" onclick={remove} aria-label="Remove {material?.name ?? layer.material}"
     >×</button
   >
   <p class="comes" class:wrong={problem}>

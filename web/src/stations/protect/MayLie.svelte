@@ -44,7 +44,7 @@
 </div>
 <div class="rules said">
   <label for="bears"
-    >bears at most
+    >max load on top
     <input
       id="bears"
       class="field"
@@ -57,7 +57,7 @@
     /></label
   >
   <label for="bundle"
-    >held together as
+    >bundle with
     <input
       id="bundle"
       class="field"
@@ -68,7 +68,7 @@
     /></label
   >
   <label for="apart"
-    >not beside
+    >keep apart from
     <input
       id="apart"
       class="field"
@@ -78,7 +78,7 @@
     /></label
   >
   <label for="not-with"
-    >in another parcel than
+    >separate parcel from
     <input
       id="not-with"
       class="field"

@@ -93,7 +93,7 @@
       label: 'Piles',
       sentence: desk.problem(`parts[${n}].piles`) || desk.problem(`parts[${n}].shape.kind`),
     },
-    { field: 'fragility', label: 'How fragile', sentence: desk.problem(`parts[${n}].fragility`) },
+    { field: 'fragility', label: 'Fragility', sentence: desk.problem(`parts[${n}].fragility`) },
   ]);
 
   let opened = $state<number | null>(null);
@@ -137,7 +137,7 @@
             <span class="with">{layersOf(one)}</span>
             {#if seen?.cushion}
               <span class="check" class:short={!seen.cushion.enough}
-                >{seen.cushion.enough ? 'check holds' : `check asks ${seen.cushion.asks}`}</span
+                >{seen.cushion.enough ? 'cushion OK' : `needs ${seen.cushion.asks} of cushion`}</span
               >
             {/if}
           </button>
@@ -182,7 +182,7 @@
 
     <div class="fields">
       <div>
-        <label for="fragility">How fragile</label>
+        <label for="fragility">Fragility</label>
         <select id="fragility" class="field" bind:value={part.fragility} onchange={touch}>
           <option value="">not said</option>
           {#each fragilities as one (one.value)}<option value={one.value}>{one.says}</option>{/each}
@@ -260,7 +260,7 @@
     {:else}
       <Faults
         id="gap-faults"
-        hint="How fragile it is gives the usual gap, and the cushion check beside it."
+        hint="Fragility it is gives the usual gap, and the cushion check beside it."
         {faults}
       />
     {/if}

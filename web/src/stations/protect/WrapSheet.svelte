@@ -45,8 +45,8 @@
 
 <section class="wrap sheet" aria-label="All the wrap">
   <div class="head">
-    <h2>All the wrap of this job</h2>
-    {@render choice('liner', 'liner', 'Walls lined with', liners)}
+    <h2>Wrap cutting list</h2>
+    {@render choice('liner', 'liner', 'Wall liner', liners)}
     {@render choice('over-box', 'overBox', 'Wrap around a closed box in a bag', winds)}
   </div>
   {#if wrap?.cuts.length}
@@ -84,7 +84,7 @@
   {:else}
     <p class="soft">Nothing is cut for wrap yet. Add a layer to a part above.</p>
   {/if}
-  {#if wrap?.fill?.length}<p class="soft">To fill the box in hand: {wrap.fill.join(', ')}.</p>{/if}
+  {#if wrap?.fill?.length}<p class="soft">To fill the selected box: {wrap.fill.join(', ')}.</p>{/if}
 </section>
 
 <style>

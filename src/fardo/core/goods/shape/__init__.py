@@ -1,5 +1,6 @@
 """The shapes of things. A new kind is a class here and a line in the register; its fields on screen and in files
-follow from it."""
+follow from it.
+"""
 
 from __future__ import annotations
 

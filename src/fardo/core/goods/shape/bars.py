@@ -57,7 +57,8 @@ class Bars(Shape):
 
     def _apart(self) -> tuple[Fraction, Fraction]:
         """Volume and surface of all bars, each as if it were alone: a cylinder with half a ball or a disc at each
-        end."""
+        end.
+        """
         d = self.diameter.nm
         between = sum(_up_root(_square(member)) for member in self.members)
         balls = sum(sum(rounded) for rounded in _rounded(self.members))
@@ -141,7 +142,8 @@ def _spread(direction: Direction, member: Member, ball: bool) -> float:
 
 def _twice_reached(diameter: Length, members: Sequence[Member]) -> tuple[list[int], list[int]]:
     """Twice the lowest and the highest nanometre that bars reach along each axis; twice, as half a diameter may be
-    odd."""
+    odd.
+    """
     low, high = [], []
     for axis in range(3):
         lows, highs = [], []

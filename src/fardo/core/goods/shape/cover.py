@@ -35,8 +35,9 @@ class Convex:
     """The hull of ellipsoids.
 
     Args:
-        points: (n, 3) float, mm, their middles. swell: (n, 3, 3) float, mm: the ellipsoid about each is the unit ball
-        seen through that matrix; all zero is the point itself.
+        points: (n, 3) float, mm, their middles.
+        swell: (n, 3, 3) float, mm: the ellipsoid about each is the unit ball seen through that matrix; all zero is the
+            point itself.
     """
 
     points: Floats
@@ -117,7 +118,8 @@ def ring(outer: float, inner: float, thickness: float) -> tuple[Convex, ...]:
 
 def plate(outline: Flat, holes: Sequence[Flat], thickness: float) -> tuple[Convex, ...]:
     """A flat outline cut into convex pieces: its triangles, those on both sides of a cut joined where that is
-    convex."""
+    convex.
+    """
     from shapely import Polygon, constrained_delaunay_triangles
 
     loops = [_against_clock(list(piece.exterior.coords)[:-1])
@@ -166,7 +168,8 @@ def split(solid: Solid) -> tuple[Convex, ...]:
 
 def _best_cut(solid: Solid, hull: float) -> list[tuple[Solid, float]]:
     """The pieces whose hulls hold least, each with what its hull holds. Where no cut helps at once, as with a ring, the
-    longest side is halved, and the cuts after it help."""
+    longest side is halved, and the cuts after it help.
+    """
     bounds = np.array(solid.bounding_box())
     sides = bounds[3:] - bounds[:3]
     cuts = [(axis, share) for axis in range(3) for share in _CUTS]

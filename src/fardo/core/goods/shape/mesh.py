@@ -14,9 +14,11 @@ FACETS = 64  # sides a round thing has in a mesh
 
 @dataclass(frozen=True, slots=True)
 class Mesh:
-    """
+    """Triangles of a closed surface.
+
     Args:
-        vertices: (n, 3) float, mm. faces: (m, 3) int, seen from outside against the clock.
+        vertices: (n, 3) float, mm.
+        faces: (m, 3) int, seen from outside against the clock.
     """
 
     vertices: NDArray[np.float64]

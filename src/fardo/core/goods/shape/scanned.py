@@ -25,7 +25,9 @@ class Scanned(Shape):
     """Made by `scanned`. Two of one file and one unit are the same.
 
     Args:
-        file: the name it is kept under. unit: what one step of the file is. closed: its surface, from 0,0,0.
+        file: the name it is kept under.
+        unit: what one step of the file is.
+        closed: its surface, from 0,0,0.
     """
 
     KIND = "mesh"
@@ -72,7 +74,8 @@ def scanned(file: str, mesh: Mesh, unit: Length) -> Scanned:
     """A shape from the triangles of a file.
 
     Args:
-        mesh: in the file's own steps. unit: how long one step is.
+        mesh: in the file's own steps.
+        unit: how long one step is.
 
     Raises: BadInput where it has too many triangles, is open, flat or turned inside out.
     """

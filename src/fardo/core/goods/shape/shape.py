@@ -83,7 +83,8 @@ class Shape(ABC):
 
     def wrapped_nm3(self, by: Length) -> int:
         """Its volume with so much around it on every side: its surface times that, the surface taken as much larger as
-        that of the box around it is half way out, unless it says better."""
+        that of the box around it is half way out, unless it says better.
+        """
         half_way = tuple(side + by for side in self.sizes)
         return self.volume_nm3 + self.area_nm2 * by.nm * _box_surface(half_way) // _box_surface(self.sizes)
 

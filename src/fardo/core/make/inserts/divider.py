@@ -56,7 +56,8 @@ def cells_in(
     what is over.
 
     Args:
-        cells: along and across. t: of the strips.
+        cells: along and across.
+        t: of the strips.
     """
     free = loose(inside, allowances)
     along, across = (

@@ -23,7 +23,12 @@ _MEASURES: tuple[tuple[Field, str], ...] = (
 
 @dataclass(frozen=True, slots=True)
 class Asks:
-    """What a kind of insert asks for. Args: field: of `Wanted`. label: beside its field on the screen."""
+    """What a kind of insert asks for.
+
+    Args:
+        field: of `Wanted`.
+        label: beside its field on the screen.
+    """
 
     field: Field
     label: str
@@ -34,8 +39,11 @@ class Wanted:
     """An insert that a job asks for. What its kind does not ask for is left out.
 
     Args:
-        kind: one of the register. where: whether under or over the goods. along, across: cells; 0 where they come
-        from the goods. size: of the thing it is for. length, depth: its own.
+        kind: one of the register.
+        where: whether under or over the goods.
+        along, across: cells; 0 where they come from the goods.
+        size: of the thing it is for.
+        length, depth: its own.
     """
 
     kind: str
@@ -62,9 +70,12 @@ class Wanted:
 
 @dataclass(frozen=True, slots=True)
 class Insert:
-    """
+    """An insert of board, worked out.
+
     Args:
-        blanks: to cut. says: what a packer should know, with {} where a measure belongs. measures: in that order.
+        blanks: to cut.
+        says: what a packer should know, with {} where a measure belongs.
+        measures: in that order.
     """
 
     kind: str

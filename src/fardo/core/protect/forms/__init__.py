@@ -89,7 +89,8 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
 
 def _shell(wearer: Wearer, growth: Sizes) -> int:
     """The room between a thing and what it is grown to, in nm3; of one that is no box as much all round as on the
-    mean."""
+    mean.
+    """
     if wearer.shape.KIND == "box":
         after = grown(wearer.sizes, grown(growth, growth))
         return volume_nm3(*after) - volume_nm3(*wearer.sizes)

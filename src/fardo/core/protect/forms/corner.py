@@ -21,9 +21,11 @@ CORNERS = 4
 
 @dataclass(frozen=True, slots=True)
 class CornerGuard:
-    """
+    """A guard of board for a corner.
+
     Args:
-        side: of the square it is cut from. lines: where it is scored, measured from both of two adjacent edges.
+        side: of the square it is cut from.
+        lines: where it is scored, measured from both of two adjacent edges.
         cut_out: side of the square taken out of the corner between these edges.
     """
 

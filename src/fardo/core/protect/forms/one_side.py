@@ -14,7 +14,8 @@ AXES: dict[Side, int] = {"left": 0, "right": 0, "front": 1, "back": 1, "below": 
 
 def on_one_side(wearer: Wearer, layer: Layer) -> Coat:
     """As large as the side, as many as there are layers. It adds its thickness once, half of it on each side of the
-    thing, which stays in the middle of its size."""
+    thing, which stays in the middle of its size.
+    """
     axis = AXES[layer.on]
     u, v = (wearer.sizes[k] for k in range(3) if k != axis)
     cuts = (Cut(layer.layers, max(u, v), min(u, v)),)

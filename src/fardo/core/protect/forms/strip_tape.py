@@ -1,5 +1,6 @@
 """Low-tack tape over three sides of a pile, an inch onto each face (common practice): it never touches a sleeve with
-packing tape."""
+packing tape.
+"""
 
 from __future__ import annotations
 

@@ -16,13 +16,16 @@ from fardo.core.tariff.zones import ZoneRow
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class ChargeLine:
     """One line of a quote.
 
     Args:
-        kind: which charge ("postage", "fuel", ...), for percentages and sums. what: as printed. why: a sentence.
-        group: of surcharges of which only one is charged. parcel: the number of the parcel it is for, from 1, where
-        several go together; 0 where it is for all of them, or there is one.
+        kind: which charge ("postage", "fuel", ...), for percentages and sums.
+        what: as printed.
+        why: a sentence.
+        group: of surcharges of which only one is charged.
+        parcel: the number of the parcel it is for, from 1, where several go together; 0 where it is for all of them, or
+            there is one.
     """
 
     kind: str
@@ -39,7 +42,7 @@ class Consignment:
 
     Args:
         others: of the same consignment, where a charge is made once for all of them: it counts what they weigh, measure
-        and are worth with its own.
+            and are worth with its own.
     """
 
     parcel: Parcel
@@ -84,7 +87,7 @@ class Charge(ABC):
     __slots__ = ()
 
     @abstractmethod
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine | None:
         """This charge's line. Raises NoAnswer where the tariff has no price for the consignment."""
 
     def covers(self, value: Money) -> bool:
@@ -113,7 +116,11 @@ class Charge(ABC):
         return zones
 
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
-        """Where it can change with size and weight. Args: parcels: that it is made for."""
+        """Where it can change with size and weight.
+
+        Args:
+            parcels: that it is made for.
+        """
         return NO_MARKS
 
     def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:

@@ -8,7 +8,7 @@ from typing import Literal
 
 from fardo.core.quantity import Length, Money
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, ChargeLine, Consignment
 
 DistanceUnit = Literal["mi", "km"]
 UNITS: dict[DistanceUnit, Length] = {"mi": Length(1_609_344_000_000), "km": Length(1_000_000_000_000)}
@@ -16,9 +16,13 @@ UNITS: dict[DistanceUnit, Length] = {"mi": Length(1_609_344_000_000), "km": Leng
 
 @dataclass(frozen=True, slots=True)
 class Distance(Charge):
-    """
+    """A price by the driving distance.
+
     Args:
-        what: as printed. why: a sentence. price: of one `unit`. both_ways: the way back is paid too.
+        what: as printed.
+        why: a sentence.
+        price: of one `unit`.
+        both_ways: the way back is paid too.
     """
 
     what: str
@@ -27,11 +31,11 @@ class Distance(Charge):
     unit: DistanceUnit
     both_ways: bool = True
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine:
         distance = sent.parcel.distance
         if distance is None:
-            raise NoAnswer("goes by the distance, and nobody said how far it is")
+            raise NoAnswer("priced by distance: enter the driving distance")
         units = Fraction(distance.nm, UNITS[self.unit].nm)
         ways = 2 if self.both_ways else 1
         why = f"{ways} x {float(units):g} {self.unit} at {self.price}; {self.why}"
-        return Line("postage", self.what, self.price.share(units * ways), why)
+        return ChargeLine("postage", self.what, self.price.share(units * ways), why)

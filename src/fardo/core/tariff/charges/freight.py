@@ -12,7 +12,7 @@ from fractions import Fraction
 
 from fardo.core.quantity import INCH, Money, volume_nm3
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, ChargeLine, Consignment
 from fardo.core.tariff.marks import Marks
 from fardo.core.tariff.measure import WeightRule, weigh
 from fardo.core.tariff.parcel import Parcel
@@ -38,16 +38,19 @@ def density_class(pounds: Fraction, nm3: int) -> tuple[str, Fraction]:
 
 @dataclass(frozen=True, slots=True)
 class Freight(Charge):
-    """
+    """Freight by class and weight.
+
     Args:
-        zones: the columns. rows: by class, the price of a hundred pounds a column. minimum: it costs at least.
+        zones: the columns.
+        rows: by class, the price of a hundred pounds a column.
+        minimum: it costs at least.
     """
 
     zones: tuple[str, ...]
     rows: tuple[tuple[str, tuple[Money, ...]], ...]
     minimum: Money
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine:
         name, density = density_class(sent.weight.pounds, sent.volume_nm3)
         prices = dict(self.rows).get(name)
         if prices is None:
@@ -58,7 +61,7 @@ class Freight(Charge):
         why = f"{float(density):.2f} lb/ft3 is class {name}; {weighs} at {each} a hundred pounds"
         if amount < self.minimum:
             amount, why = self.minimum, f"{why}, at least {self.minimum}"
-        return Line("postage", f"freight, class {name}, zone {sent.zone.zone}", amount, why)
+        return ChargeLine("postage", f"freight, class {name}, zone {sent.zone.zone}", amount, why)
 
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
         """Where the density of the first, with all that is weighed and measured together with it, comes to a class."""

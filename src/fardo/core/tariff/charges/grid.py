@@ -9,7 +9,7 @@ from itertools import pairwise
 
 from fardo.core.quantity import Mass, Money
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, ChargeLine, Consignment
 from fardo.core.tariff.charges.rows import falls
 from fardo.core.tariff.measure import WeightRule, weigh
 
@@ -24,16 +24,19 @@ class Tail:
 
 @dataclass(frozen=True, slots=True)
 class WeightGrid(Charge):
-    """
+    """Postage by billed weight and zone.
+
     Args:
-        zones: the columns. rows: weight up to and including, rising, and a price a column. tail: beyond the last row.
+        zones: the columns.
+        rows: weight up to and including, rising, and a price a column.
+        tail: beyond the last row.
     """
 
     zones: tuple[str, ...]
     rows: tuple[tuple[Mass, tuple[Money, ...]], ...]
     tail: Tail | None = None
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine:
         billed = sent.billed
         at = bisect_left(self.rows, billed, key=lambda row: row[0])
         most, last = self.rows[-1]
@@ -53,7 +56,7 @@ class WeightGrid(Charge):
             most_shown = weigh(most, sent.weights)
             raise NoAnswer(f"is billed {weigh(billed, sent.weights)}; the price list ends at {most_shown}")
         by = f"all together billed {weigh(billed, sent.weights)}" if sent.others else sent.billing.why
-        return Line("postage", f"postage, zone {sent.zone.zone}", amount, f"{by}; {why}")
+        return ChargeLine("postage", f"postage, zone {sent.zone.zone}", amount, f"{by}; {why}")
 
     def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
         return falls(self.rows, self.zones, lambda key: weigh(key, weights)), self._gaps(weights)

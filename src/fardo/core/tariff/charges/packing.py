@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from fardo.core.quantity import Length, Money, Units, show_length
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, ChargeLine, Consignment
 from fardo.core.tariff.charges.rows import falls
 from fardo.core.tariff.marks import Marks
 from fardo.core.tariff.measure import WeightRule
@@ -16,8 +16,9 @@ from fardo.core.tariff.parcel import Parcel
 
 
 @dataclass(frozen=True, slots=True)
-class Packing(Charge):
-    """
+class PackingCharge(Charge):
+    """What a shop that packs asks for packing.
+
     Args:
         rows: sides together up to and including, rising, and the price.
     """
@@ -25,7 +26,7 @@ class Packing(Charge):
     rows: tuple[tuple[Length, tuple[Money, ...]], ...]
     units: Units = "in"
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine:
         linear = sent.parcel.linear
         at = bisect_left(self.rows, linear, key=lambda row: row[0])
         shown = show_length(linear, self.units, "up").text
@@ -34,7 +35,7 @@ class Packing(Charge):
             raise NoAnswer(f"the sides come to {shown} together; it packs up to {most}")
         up_to, (price,) = self.rows[at]
         why = f"the sides come to {shown} together, up to {show_length(up_to, self.units, 'down').text}"
-        return Line("packing", "box and packing", price, why)
+        return ChargeLine("packing", "box and packing", price, why)
 
     @property
     def line_kind(self) -> str:

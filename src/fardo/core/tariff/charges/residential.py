@@ -5,17 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fardo.core.quantity import Money
-from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, ChargeLine, Consignment
 
 
 @dataclass(frozen=True, slots=True)
 class Residential(Charge):
     amount: Money
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine | None:
         if not sent.parcel.residential:
             return None
-        return Line("residential", "to a home", self.amount, "the address is a home, not a business")
+        return ChargeLine("residential", "residential surcharge", self.amount, "the address is a home, not a business")
 
     @property
     def line_kind(self) -> str:

@@ -12,7 +12,7 @@ from fractions import Fraction
 
 from fardo.core.quantity import Money
 from fardo.core.quantity.money import total
-from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, ChargeLine, Consignment
 from fardo.core.tariff.marks import Marks
 from fardo.core.tariff.measure import WeightRule
 from fardo.core.tariff.parcel import Parcel
@@ -21,10 +21,14 @@ from fardo.core.tariff.when import When
 
 @dataclass(frozen=True, slots=True)
 class Surcharge(Charge):
-    """
+    """A charge that is made where a condition holds.
+
     Args:
-        code: the kind of its line, for percentages. what: as printed. prices: a column a zone, or one for all; None
-        where it is a percentage of the lines `on`. group: of which only one is charged. why: a sentence.
+        code: the kind of its line, for percentages.
+        what: as printed.
+        prices: a column a zone, or one for all; None where it is a percentage of the lines `on`.
+        group: of which only one is charged.
+        why: a sentence.
     """
 
     code: str
@@ -37,17 +41,17 @@ class Surcharge(Charge):
     on: tuple[str, ...] = ()
     group: str = ""
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine | None:
         if not self.when.holds(sent.parcel, sent.billing):
             return None
         if self.group and any(line.group == self.group for line in before):
             return None
         if self.prices is not None:
-            return Line(self.code, self.what, sent.price(self.zones, self.prices), self.why, self.group)
+            return ChargeLine(self.code, self.what, sent.price(self.zones, self.prices), self.why, self.group)
         base = total([line.amount for line in before if line.kind in self.on], sent.currency)
         percent = self.percent or Fraction(0)
         why = f"{float(percent):g} % of {base}; {self.why}"
-        return Line(self.code, self.what, base.share(percent / 100), why, self.group)
+        return ChargeLine(self.code, self.what, base.share(percent / 100), why, self.group)
 
     @property
     def line_kind(self) -> str:
@@ -104,15 +108,16 @@ def bare(charge: Charge) -> Charge:
 
 
 @dataclass(frozen=True, slots=True)
-class Instead(Within):
+class Conditional(Within):
     """A charge that is made only where a condition holds, or only where it does not: one price list in the place of
-    another, an oversize price in the place of the grid."""
+    another, an oversize price in the place of the grid.
+    """
 
     charged: Charge
     when: When
     unless: bool = False
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine | None:
         if self.when.holds(sent.parcel, sent.billing) == self.unless:
             return None
         return self.charged.charge(sent, before)
@@ -122,13 +127,14 @@ class Instead(Within):
 
 
 @dataclass(frozen=True, slots=True)
-class ForAll(Within):
+class PerConsignment(Within):
     """A charge that is made once for all parcels that go together: a lift at the tail, a minimum, a price by what all
-    of them weigh. It sees the lines of all of them."""
+    of them weigh. It sees the lines of all of them.
+    """
 
     charged: Charge
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line | None:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine | None:
         return self.charged.charge(sent, before)
 
     @property

@@ -14,7 +14,7 @@ from fractions import Fraction
 
 from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass, volume_nm3
 from fardo.core.refusal import NoAnswer
-from fardo.core.tariff.charges.charge import Charge, Consignment, Line
+from fardo.core.tariff.charges.charge import Charge, ChargeLine, Consignment
 from fardo.core.tariff.charges.rows import falls
 from fardo.core.tariff.marks import Marks
 from fardo.core.tariff.measure import WeightRule, round_side
@@ -23,11 +23,14 @@ from fardo.core.tariff.parcel import Parcel
 
 @dataclass(frozen=True, slots=True)
 class VolumeTiers(Charge):
-    """
+    """Postage by tiers of volume.
+
     Args:
-        zones: the columns, none for one price everywhere. rows: volume up to and including, nm3, rising, and the price
-        a column. unit: what the rows are told in, nm3 and its name. step: sides are rounded down to it. longest,
-        weight: at most.
+        zones: the columns, none for one price everywhere.
+        rows: volume up to and including, nm3, rising, and the price a column.
+        unit: what the rows are told in, nm3 and its name.
+        step: sides are rounded down to it.
+        longest, weight: at most.
     """
 
     zones: tuple[str, ...]
@@ -38,7 +41,7 @@ class VolumeTiers(Charge):
     weight: Mass
     units: Units = "in"
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine:
         parcel = sent.parcel
         a, b, c = (round_side(side, self.step, "down") for side in parcel.sides)
         _at_most("longest side", parcel.length, self.longest, self.units)
@@ -52,7 +55,7 @@ class VolumeTiers(Charge):
             )
         up_to, prices = self.rows[at]
         why = f"{shown} is {float(volume):.3f} {self.unit[1]}, tier up to {float(up_to):g}; its weight does not count"
-        return Line("postage", f"postage by volume, zone {sent.zone.zone}", sent.price(self.zones, prices), why)
+        return ChargeLine("postage", f"postage by volume, zone {sent.zone.zone}", sent.price(self.zones, prices), why)
 
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
         ends = tuple((row * self.unit[0] / self.step.nm**3).__floor__() for row, _ in self.rows)
@@ -64,10 +67,12 @@ class VolumeTiers(Charge):
 
 @dataclass(frozen=True, slots=True)
 class SoftPackTiers(Charge):
-    """
+    """Postage of a soft pack by tiers of its flat size.
+
     Args:
-        zones: the columns, none for one price everywhere. rows: flat length + width up to and including, rising, and
-        the price a column. side, weight: at most.
+        zones: the columns, none for one price everywhere.
+        rows: flat length + width up to and including, rising, and the price a column.
+        side, weight: at most.
     """
 
     zones: tuple[str, ...]
@@ -76,7 +81,7 @@ class SoftPackTiers(Charge):
     weight: Mass
     units: Units = "in"
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine:
         parcel = sent.parcel
         if parcel.form != "soft" or parcel.flat is None:
             raise NoAnswer("takes soft packs only")
@@ -92,7 +97,9 @@ class SoftPackTiers(Charge):
         up_to, prices = self.rows[at]
         tier = show_length(up_to, self.units, "down").text
         why = f"flat length and width are {shown}, tier up to {tier}; its weight does not count"
-        return Line("postage", f"postage for a soft pack, zone {sent.zone.zone}", sent.price(self.zones, prices), why)
+        return ChargeLine(
+            "postage", f"postage for a soft pack, zone {sent.zone.zone}", sent.price(self.zones, prices), why
+        )
 
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
         sums = tuple(up_to for up_to, _ in self.rows)
@@ -104,10 +111,12 @@ class SoftPackTiers(Charge):
 
 @dataclass(frozen=True, slots=True)
 class ContainerPrice(Charge):
-    """
+    """One price for a container of the carrier's own.
+
     Args:
-        zones: the columns, none for one price everywhere. rows: by the name of the carrier's own container. weight: at
-        most.
+        zones: the columns, none for one price everywhere.
+        rows: by the name of the carrier's own container.
+        weight: at most.
     """
 
     zones: tuple[str, ...]
@@ -115,13 +124,13 @@ class ContainerPrice(Charge):
     weight: Mass
     units: Units = "in"
 
-    def charge(self, sent: Consignment, before: tuple[Line, ...]) -> Line:
+    def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine:
         parcel = sent.parcel
         for name, prices in self.rows:
             if name == parcel.container:
                 _weighs_at_most(parcel.weight, self.weight, self.units)
                 why = f"in its own {name}; its weight does not count up to {show_mass(self.weight, self.units, 'down')}"
-                return Line("postage", f"postage for the {name}", sent.price(self.zones, prices), why)
+                return ChargeLine("postage", f"postage for the {name}", sent.price(self.zones, prices), why)
         raise NoAnswer("takes only what is in its own " + " or ".join(name for name, _ in self.rows))
 
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:

@@ -30,7 +30,8 @@ class CheaperView(BaseModel):
 
 class Band(BaseModel):
     """Cells of one price that lie side by side: along the first side from `start` to `end`, along the second from `row`
-    to `last`, all four with it."""
+    to `last`, all four with it.
+    """
 
     row: int
     last: int

@@ -10,10 +10,12 @@ from fardo.core.quantity import Money
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """
+    """One row of costs, compared.
+
     Args:
-        least: of each way whether it is the least, of none where all are alike. over: how much more than the least each
-        is, None for the least. nothing: whether all are nothing.
+        least: of each way whether it is the least, of none where all are alike.
+        over: how much more than the least each is, None for the least.
+        nothing: whether all are nothing.
     """
 
     least: tuple[bool, ...]

@@ -28,11 +28,13 @@ SNAP = 1e-3  # mm: nearer than that to touching is touching
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Rows:
+class Separations:
     """What holds things apart: along `directions` thing `a` is at least `least` mm further than thing `b`.
 
     Args:
-        a, b: (k,) ints. directions: (k, 3). least: (k,) mm.
+        a, b: (k,) ints.
+        directions: (k, 3).
+        least: (k,) mm.
     """
 
     a: Ints
@@ -41,11 +43,13 @@ class Rows:
     least: Floats
 
 
-class Settler:
-    """
+class Compactor:
+    """Presses an arrangement together, every pair kept apart along a direction.
+
     Args:
-        bodies: in the order in which they go in. stances: how each is turned. room: kept between two of them, (n, n)
-        mm.
+        bodies: in the order in which they go in.
+        stances: how each is turned.
+        room: kept between two of them, (n, n) mm.
     """
 
     def __init__(self, bodies: Sequence[Body], stances: Sequence[Stance], room: Floats) -> None:
@@ -71,7 +75,7 @@ class Settler:
         self.later = np.array([i for i, _ in pairs], dtype=int)
         self.earlier = np.array([j for _, j in pairs], dtype=int)
 
-    def rows(self, at: Floats) -> Rows:
+    def rows(self, at: Floats) -> Separations:
         """What holds each two apart as they lie at lowest corners `at` (n, 3)."""
         i, j = self.later, self.earlier
         room = self.room[i, j]
@@ -92,14 +96,14 @@ class Settler:
         pieces = self._piece_rows(at, i[near], j[near], room[near])
         return _joined([boxes, boxes_too, pieces])
 
-    def _box_rows(self, i: Ints, j: Ints, side: Ints, room: Floats) -> Rows:
+    def _box_rows(self, i: Ints, j: Ints, side: Ints, room: Floats) -> Separations:
         axis, sign = side % 3, np.where(side < 3, 1.0, -1.0)
         directions = np.zeros((len(i), 3))
         directions[np.arange(len(i)), axis] = sign
         least = room + np.where(side < 3, self.sizes[j, axis], self.sizes[i, axis])
-        return Rows(i, j, directions, least)
+        return Separations(i, j, directions, least)
 
-    def _piece_rows(self, at: Floats, i: Ints, j: Ints, room: Floats) -> Rows:
+    def _piece_rows(self, at: Floats, i: Ints, j: Ints, room: Floats) -> Separations:
         if not len(i):
             return _NO_ROWS
         a = np.concatenate([np.repeat(self.of[m], len(self.of[n])) for m, n in zip(i, j, strict=True)])
@@ -112,7 +116,7 @@ class Settler:
         directions, apart = best_direction(pairs, keep + _NEAR, self._known[a, b], self.level[own_a, own_b])
         self._known[a, b] = directions
         least = keep - apart + np.einsum("ki,ki->k", directions, shift)
-        return _tightest(Rows(own_a, own_b, directions, least))
+        return _tightest(Separations(own_a, own_b, directions, least))
 
     def slack(self, at: Floats) -> Floats:
         """Of each row how much more there is than must be, mm."""
@@ -123,7 +127,7 @@ class Settler:
     def settle(
         self,
         at: Floats,
-        worth: Callable[[Floats], Floats],
+        cost_of: Callable[[Floats], Floats],
         locked: Sequence[int] = (),
         within: Sequence[int] = (),
         least: Sequence[float] = (0.0, 0.0, 0.0),
@@ -132,19 +136,21 @@ class Settler:
         """Pressed together from where they lie: lowest corners and sides of the box, mm; None where it cannot be.
 
         Args:
-            worth: of sides (3,), what a millimetre of each costs. locked: the things that stay where they are.
-            within: those drawn to the middle of length and width, where that costs nothing. least: sides no box is
-            smaller than, mm. hopeless: of sides, whether to press on from there is not worth it; None then too.
+            cost_of: of sides (3,), what a millimetre of each costs.
+            locked: the things that stay where they are.
+            within: those drawn to the middle of length and width, where that costs nothing.
+            least: sides no box is smaller than, mm.
+            hopeless: of sides, whether to press on from there is not worth it; None then too.
         """
         sides = (at + self.sizes + self.beyond).max(axis=0)
         weight = np.array([body.weight.grams for body in self.bodies])
         heavy = weight / weight.sum() if weight.sum() else np.full(self.count, 1 / self.count)
         for _ in range(_ROUNDS):
-            found = self._press(self.rows(at), worth(sides), heavy, at, locked, within, least)
+            found = self._press(self.rows(at), cost_of(sides), heavy, at, locked, within, least)
             if found is None:
                 return None
             new, new_sides = found
-            gained = float((worth(sides) / worth(sides).max()) @ (sides - new_sides))
+            gained = float((cost_of(sides) / cost_of(sides).max()) @ (sides - new_sides))
             moved = float(np.abs(new - at).max())
             at, sides = new, new_sides
             if hopeless(sides):
@@ -155,7 +161,7 @@ class Settler:
 
     def _press(
         self,
-        rows: Rows,
+        rows: Separations,
         cost: Floats,
         heavy: Floats,
         at: Floats,
@@ -206,11 +212,11 @@ class Settler:
 # One figure for a direction and its two: equal ones are equal, and where others are too nothing is taken for one.
 _PRIMES = np.array([1.0, 1.7320508075688772, 2.6457513110645907])
 _FAR, _FARTHER = 7.0, 1777.0
-_NO_ROWS = Rows(np.zeros(0, int), np.zeros(0, int), np.zeros((0, 3)), np.zeros(0))
+_NO_ROWS = Separations(np.zeros(0, int), np.zeros(0, int), np.zeros((0, 3)), np.zeros(0))
 
 
-def _joined(parts: Sequence[Rows]) -> Rows:
-    return Rows(
+def _joined(parts: Sequence[Separations]) -> Separations:
+    return Separations(
         np.concatenate([part.a for part in parts]),
         np.concatenate([part.b for part in parts]),
         np.concatenate([part.directions for part in parts]),
@@ -218,7 +224,7 @@ def _joined(parts: Sequence[Rows]) -> Rows:
     )
 
 
-def _tightest(rows: Rows) -> Rows:
+def _tightest(rows: Separations) -> Separations:
     """Of rows between the same two along the same direction only the one that asks most."""
     # Sorted so that those of one two and direction follow each other, the one that asks most first.
     along = np.round(rows.directions, 9)
@@ -227,4 +233,4 @@ def _tightest(rows: Rows) -> Rows:
     a, b, along = rows.a[order], rows.b[order], along[order]
     differs = (a[1:] != a[:-1]) | (b[1:] != b[:-1]) | (along[1:] != along[:-1]).any(axis=1)
     first = order[np.concatenate([[True], differs])]
-    return Rows(rows.a[first], rows.b[first], rows.directions[first], rows.least[first])
+    return Separations(rows.a[first], rows.b[first], rows.directions[first], rows.least[first])

@@ -9,7 +9,7 @@ from __future__ import annotations
 from functools import reduce
 from math import gcd, prod
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import Laid, more_than_it_bears
 from fardo.core.arrange.boxes import sides_of
 from fardo.core.quantity import Length
@@ -19,7 +19,7 @@ _EFFORT = 4.0  # of the solver's own measure, about seconds; the same everywhere
 _MOST = 2**60  # what the solver's numbers may come to
 
 
-def smallest(ask: Ask, most_nm3: int) -> Answer | None:
+def smallest(ask: Ask, most_nm3: int) -> Arrangement | None:
     """The smallest box of less than `most_nm3`, or an arrangement in the box that is there.
 
     None where there is none, or where the solver did not come to an end in its time.
@@ -90,4 +90,4 @@ def smallest(ask: Ask, most_nm3: int) -> Answer | None:
         laid.append(Laid(sides[n][solver.value(way[n])].turn, (a, b, c)))
     a, b, c = (Length(solver.value(side) * unit) for side in box)
     inside = (a, b, c) if ask.inside is None else ask.inside
-    return Answer(inside, tuple(laid), tuple(sorted(numbers, key=lambda n: (laid[n].at[2].nm, n))))
+    return Arrangement(inside, tuple(laid), tuple(sorted(numbers, key=lambda n: (laid[n].at[2].nm, n))))

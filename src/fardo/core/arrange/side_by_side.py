@@ -42,8 +42,11 @@ class Block:
     """A thing to lay down, with its gap around it.
 
     Args:
-        upright: keeps its height up. extra: comes after the goods. bears: what may lie over it in all, ng, None for
-        anything. weight: ng. apart: of the others by their number, those it must not lie beside.
+        upright: keeps its height up.
+        extra: comes after the goods.
+        bears: what may lie over it in all, ng, None for anything.
+        weight: ng.
+        apart: of the others by their number, those it must not lie beside.
     """
 
     name: str
@@ -56,11 +59,14 @@ class Block:
 
 
 @dataclass(frozen=True, slots=True)
-class Placed:
+class PlacedBlock:
     """A block in the box.
 
     Args:
-        block: its number among those given. at: its lowest corner. sizes: as turned. turn: from its own frame.
+        block: its number among those given.
+        at: its lowest corner.
+        sizes: as turned.
+        turn: from its own frame.
     """
 
     block: int
@@ -71,11 +77,11 @@ class Placed:
 
 
 @dataclass(frozen=True, slots=True)
-class Arrangement:
+class SideBySide:
     """The inside size that holds everything, and where each block lies, in the order they were given."""
 
     inside: Sizes
-    placed: tuple[Placed, ...]
+    placed: tuple[PlacedBlock, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,7 +93,7 @@ class _State:
 
 # One picture of a job asks for the same arrangement several times, for each way to box it.
 @lru_cache(maxsize=128)
-def put_beside(blocks: tuple[Block, ...], apart_by: Length = ZERO) -> Arrangement:
+def lay_side_by_side(blocks: tuple[Block, ...], apart_by: Length = ZERO) -> SideBySide:
     """The least box found for at least one block. The largest of the goods is not turned.
 
     Args:
@@ -111,9 +117,9 @@ def put_beside(blocks: tuple[Block, ...], apart_by: Length = ZERO) -> Arrangemen
     wanted = _cost if several else _room
     best = min(ends, key=lambda end: (wanted(end.box), -len(end.free)))
     placed = sorted(best.placed)
-    return Arrangement(
+    return SideBySide(
         _lengths(best.box),
-        tuple(Placed(n, blocks[n].name, _lengths(at), _lengths(size), _TURNS[way]) for n, at, size, way in placed),
+        tuple(PlacedBlock(n, blocks[n].name, _lengths(at), _lengths(size), _TURNS[way]) for n, at, size, way in placed),
     )
 
 
@@ -138,7 +144,8 @@ def _compactness(box: _Spot) -> int:
 
 def compactness(sides: Sizes) -> int:
     """What a size of box is compared by, the less the better: its room, and a little of the sum of its sides, as a
-    column is dear to send and a plate bends."""
+    column is dear to send and a plate bends.
+    """
     return _compactness(_spot([side.nm for side in sides]))
 
 
@@ -198,7 +205,11 @@ class _Move:
 
 @dataclass(frozen=True, slots=True)
 class _Rules:
-    """What keeps a block from where it would fit: what others bear, what must not lie beside it. Args: apart_by: nm."""
+    """What keeps a block from where it would fit: what others bear, what must not lie beside it.
+
+    Args:
+        apart_by: nm.
+    """
 
     blocks: tuple[Block, ...]
     apart_by: int

@@ -1,5 +1,6 @@
 """What every request works with: the store, and the shop and services as they now are, read once a revision; and the
-processes beside the server that do what takes long."""
+processes beside the server that do what takes long.
+"""
 
 from __future__ import annotations
 
@@ -106,7 +107,7 @@ class Crews:
         self.reader.close()
 
 
-class Desk:
+class AppContext:
     """One open shop.
 
     Args:
@@ -130,14 +131,14 @@ class Desk:
         self.find_mesh = lru_cache(maxsize=32)(self._find_mesh)
         self._today: Today | None = None
 
-    def reckon(self, function: Callable[Concatenate[Desk, P], T], /, *args: P.args, **kwargs: P.kwargs) -> T:
+    def reckon(self, function: Callable[Concatenate[AppContext, P], T], /, *args: P.args, **kwargs: P.kwargs) -> T:
         """The function's value on this shop, worked out beside the server; it must not write."""
         if self.crews is None:
             return function(self, *args, **kwargs)
         found: T = self.crews.reckon.run(_on_shop, self.path, function, args, kwargs)
         return found
 
-    def look_for(self, function: Callable[Concatenate[Desk, P], T], /, *args: P.args, **kwargs: P.kwargs) -> T:
+    def look_for(self, function: Callable[Concatenate[AppContext, P], T], /, *args: P.args, **kwargs: P.kwargs) -> T:
         """The same for what takes seconds: at the low priority of searches, so that whoever types goes first."""
         if self.crews is None:
             return function(self, *args, **kwargs)
@@ -145,7 +146,7 @@ class Desk:
         return found
 
     def reckon_beside(
-        self, function: Callable[Concatenate[Desk, P], T], /, *args: P.args, **kwargs: P.kwargs
+        self, function: Callable[Concatenate[AppContext, P], T], /, *args: P.args, **kwargs: P.kwargs
     ) -> Future[T]:
         """The same, not waited for."""
         assert self.crews is not None, "a process beside the server asks nobody else"
@@ -185,18 +186,18 @@ def read_scan(name: str, content: bytes, unit: Length) -> Scanned:
 
 
 @lru_cache(maxsize=2)
-def _shop_at(path: Path, inode: int) -> Desk:
+def _shop_at(path: Path, inode: int) -> AppContext:
     """The shop in a process beside the server; another file in its place is another shop."""
-    return Desk(path)
+    return AppContext(path)
 
 
 def _on_shop(path: Path, function: Callable[..., Any], args: Any, kwargs: Any) -> Any:
     return function(_shop_at(path, path.stat().st_ino), *args, **kwargs)
 
 
-async def _desk(request: Request) -> Desk:  # one that is not async is called in a thread, which takes longer
-    desk: Desk = request.app.state.desk
+async def _desk(request: Request) -> AppContext:  # one that is not async is called in a thread, which takes longer
+    desk: AppContext = request.app.state.desk
     return desk
 
 
-OpenDesk = Annotated[Desk, Depends(_desk)]
+Context = Annotated[AppContext, Depends(_desk)]

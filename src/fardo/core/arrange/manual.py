@@ -7,10 +7,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import Body, Laid, stance
-from fardo.core.arrange.load import overloaded
-from fardo.core.arrange.settle import Settler
+from fardo.core.arrange.compact import Compactor
+from fardo.core.arrange.load_on_top import overloaded
 from fardo.core.arrange.turn import QUARTERS, after
 from fardo.core.goods.part import Sizes
 from fardo.core.goods.shape.cover import Floats
@@ -26,10 +26,13 @@ _UPWARD = 0.05  # a direction flatter than that holds nothing up
 
 @dataclass(frozen=True, slots=True)
 class Fault:
-    """
+    """What an arrangement does not keep.
+
     Args:
-        which: the thing by number. other: the thing it comes too near, None for a wall or a rule of its own. short: by
-        how much. says: in words.
+        which: the thing by number.
+        other: the thing it comes too near, None for a wall or a rule of its own.
+        short: by how much.
+        says: in words.
     """
 
     which: int
@@ -38,7 +41,7 @@ class Fault:
     says: str
 
 
-def faults(ask: Ask, answer: Answer) -> list[Fault]:
+def faults(ask: Ask, answer: Arrangement) -> list[Fault]:
     """What is not kept; nothing where all is."""
     numbers = [n for n in answer.order if answer.laid[n] is not None]
     found = _too_near_walls(ask, answer, numbers)
@@ -64,7 +67,7 @@ def faults(ask: Ask, answer: Answer) -> list[Fault]:
     return found
 
 
-def _too_near_walls(ask: Ask, answer: Answer, numbers: Sequence[int]) -> list[Fault]:
+def _too_near_walls(ask: Ask, answer: Arrangement, numbers: Sequence[int]) -> list[Fault]:
     found = []
     for n in numbers:
         body, laid = ask.bodies[n], _laid(answer, n)
@@ -88,15 +91,15 @@ def may_stand(body: Body, laid: Laid) -> bool:
     return abs(abs(up) - 1) < _LEVEL if body.keep_flat else True
 
 
-def settler_of(ask: Ask, answer: Answer, numbers: Sequence[int]) -> tuple[Settler, Floats]:
+def settler_of(ask: Ask, answer: Arrangement, numbers: Sequence[int]) -> tuple[Compactor, Floats]:
     """Those things as they lie, in the order they go in."""
     bodies = [ask.bodies[n] for n in numbers]
     room = np.array([[ask.room(i, j).mm for j in numbers] for i in numbers])
-    settler = Settler(bodies, [stance(ask.bodies[n], _laid(answer, n).turn) for n in numbers], room)
+    settler = Compactor(bodies, [stance(ask.bodies[n], _laid(answer, n).turn) for n in numbers], room)
     return settler, np.array([[c.mm for c in _laid(answer, n).at] for n in numbers])
 
 
-def drop(ask: Ask, answer: Answer, which: int) -> Length:
+def drop(ask: Ask, answer: Arrangement, which: int) -> Length:
     """How far a thing can go straight down before its gap to the floor or to what lies below it is used up."""
     others = [n for n in answer.order if n != which and answer.laid[n] is not None]
     one = _laid(answer, which)
@@ -111,8 +114,8 @@ def drop(ask: Ask, answer: Answer, which: int) -> Length:
         own = rows.a == len(others)
         spare = np.einsum("ki,ki->k", rows.directions, at[rows.a] - at[rows.b])[own] - rows.least[own]
         upward = rows.directions[own][:, 2]
-        falls = np.where(upward > _LEVEL, spare / np.maximum(upward, _LEVEL), np.inf)
-        step = float(np.clip(falls, 0, None).min(initial=left))
+        depths = np.where(upward > _LEVEL, spare / np.maximum(upward, _LEVEL), np.inf)
+        step = float(np.clip(depths, 0, None).min(initial=left))
         step = min(step, left)
         if step < _SLACK / 2:
             break
@@ -121,7 +124,7 @@ def drop(ask: Ask, answer: Answer, which: int) -> Length:
     return Length.of_mm(round(gone, 6))
 
 
-def let_down(ask: Ask, answer: Answer, which: int) -> Answer:
+def let_down(ask: Ask, answer: Arrangement, which: int) -> Arrangement:
     """The arrangement with one thing let down until something holds it; as it was where there is none such."""
     one = _there(answer, which)
     if one is None:
@@ -131,7 +134,7 @@ def let_down(ask: Ask, answer: Answer, which: int) -> Answer:
     return by_hand(ask, let.laid, answer.order)
 
 
-def falls(ask: Ask, answer: Answer) -> list[Length]:
+def unsupported_depths(ask: Ask, answer: Arrangement) -> list[Length]:
     """Of each thing how far it could at least sink before something holds it: so much more fill goes under it."""
     numbers = [n for n in answer.order if answer.laid[n] is not None]
     found = [Length(0)] * len(ask.bodies)
@@ -147,13 +150,13 @@ def falls(ask: Ask, answer: Answer) -> list[Length]:
     return found
 
 
-def hollow_under(ask: Ask, answer: Answer) -> list[tuple[Body, Length]]:
+def hollow_under(ask: Ask, answer: Arrangement) -> list[tuple[Body, Length]]:
     """What needs more fill under it than settles by itself, and how much."""
-    sinking = zip(ask.bodies, falls(ask, answer), strict=True)
+    sinking = zip(ask.bodies, unsupported_depths(ask, answer), strict=True)
     return [(body, by) for body, by in sinking if by > _SETTLES]
 
 
-def moved_by(answer: Answer, which: int, by: Sizes) -> Answer:
+def moved_by(answer: Arrangement, which: int, by: Sizes) -> Arrangement:
     """With one thing so much further along each axis; as it was where there is none such."""
     one = _there(answer, which)
     if one is None:
@@ -162,7 +165,7 @@ def moved_by(answer: Answer, which: int, by: Sizes) -> Answer:
     return _with(answer, which, replace(one, at=(x, y, z)))
 
 
-def turned_by_a_quarter(ask: Ask, answer: Answer, which: int, axis: int) -> Answer:
+def turned_by_a_quarter(ask: Ask, answer: Arrangement, which: int, axis: int) -> Arrangement:
     """With one thing turned by a quarter about an axis, around its own middle; as it was where there is none such."""
     one = _there(answer, which)
     if one is None:
@@ -173,25 +176,26 @@ def turned_by_a_quarter(ask: Ask, answer: Answer, which: int, axis: int) -> Answ
     return _with(answer, which, replace(one, turn=turn, at=(x, y, z)))
 
 
-def locked_or_not(answer: Answer, which: int, locked: bool) -> Answer:
+def locked_or_not(answer: Arrangement, which: int, locked: bool) -> Arrangement:
     """With one thing held where it lies, or let go."""
     one = _there(answer, which)
     return answer if one is None else _with(answer, which, replace(one, locked=locked))
 
 
-def _there(answer: Answer, which: int) -> Laid | None:
+def _there(answer: Arrangement, which: int) -> Laid | None:
     return answer.laid[which] if which < len(answer.laid) else None
 
 
-def _with(answer: Answer, which: int, one: Laid) -> Answer:
+def _with(answer: Arrangement, which: int, one: Laid) -> Arrangement:
     laid = list(answer.laid)
     laid[which] = one
     return replace(answer, laid=tuple(laid))
 
 
-def by_hand(ask: Ask, laid: Sequence[Laid | None], order: Sequence[int]) -> Answer:
+def by_hand(ask: Ask, laid: Sequence[Laid | None], order: Sequence[int]) -> Arrangement:
     """The arrangement once things were moved: pushed off the walls it went through, the box as small as holds it, going
-    in in the old order or from the bottom up, whichever can be."""
+    in in the old order or from the bottom up, whichever can be.
+    """
     push = [0, 0, 0]
     for body, one in zip(ask.bodies, laid, strict=True):
         if one is not None:
@@ -206,7 +210,7 @@ def by_hand(ask: Ask, laid: Sequence[Laid | None], order: Sequence[int]) -> Answ
             pushed.append(replace(one, at=(x, y, z)))
     inside = ask.inside or smallest_around(ask, pushed)
     upwards = sorted(order, key=lambda n: _laid_of(pushed, n).at[2].nm)
-    answers = [Answer(inside, tuple(pushed), tuple(goes_in)) for goes_in in (order, upwards)]
+    answers = [Arrangement(inside, tuple(pushed), tuple(goes_in)) for goes_in in (order, upwards)]
     return min(answers, key=lambda answer: len(faults(ask, answer)))
 
 
@@ -228,5 +232,5 @@ def _laid_of(laid: Sequence[Laid | None], n: int) -> Laid:
     return one
 
 
-def _laid(answer: Answer, n: int) -> Laid:
+def _laid(answer: Arrangement, n: int) -> Laid:
     return _laid_of(answer.laid, n)

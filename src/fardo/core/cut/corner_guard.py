@@ -10,7 +10,8 @@ from fardo.core.quantity import ZERO
 
 
 def draw_guard(guard: CornerGuard, name: str = "corner guard") -> Blank:
-    """
+    """The square that a corner guard is folded from.
+
     >>> from fardo.core.protect.forms.corner import corner_guard
     >>> from fardo.core.quantity import Length
     >>> blank = draw_guard(corner_guard(Length.of_inches("1.5"), Length.of_inches(4)))

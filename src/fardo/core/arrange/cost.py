@@ -1,4 +1,4 @@
-"""What an arrangement is worth, the less the better: its room first, then how safely everything lies in it.
+"""What an arrangement costs, the less the better: its room first, then how safely everything lies in it.
 
 Heavy things below, fragile ones within and not against a wall: practitioners ask for both, and nobody pays much room
 for them. So they are preferences, worth no more than a few hundredths of the room; what must be is a rule and is kept.
@@ -11,7 +11,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from fardo.core.arrange.ask import Answer, Ask, balance
+from fardo.core.arrange.ask import Arrangement, Ask, balance
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.goods.shape.cover import Floats
 
@@ -28,18 +28,20 @@ def is_fragile(body: Body) -> bool:
     return body.fragility is not None and body.fragility <= _DELICATE
 
 
-def worth(ask: Ask, answer: Answer) -> float:
+def arrangement_cost(ask: Ask, answer: Arrangement) -> float:
     """Of a box: its room, mm3, and what is added for what is long and for what lies ill. In a box that is there: what
-    is left out, and by how much the rest sticks out, mm."""
+    is left out, and by how much the rest sticks out, mm.
+    """
     sides = np.array([side.mm for side in answer.inside])
     if ask.inside is None:
-        return bulk(ask, sides) * (1 + _CARE * ill(ask.bodies, answer))
+        return bulk(ask, sides) * (1 + _CARE * placement_penalty(ask.bodies, answer))
     return bulk(ask, sides, answer.laid)
 
 
 def bulk(ask: Ask, sides: Floats, laid: Sequence[Laid | None] = ()) -> float:
     """The same of sides (3,), mm, without asking how it lies. Of two boxes of equal room the more compact is better,
-    by a very little of the cube of its sides' sum."""
+    by a very little of the cube of its sides' sum.
+    """
     if ask.inside is None:
         return float(np.prod(sides) + _SLIM * sides.sum() ** 3)
     over = np.maximum(sides - np.array([side.mm for side in ask.inside]), 0)
@@ -53,16 +55,17 @@ def _missed(ask: Ask, laid: Sequence[Laid | None]) -> float:
 
 
 def slopes(ask: Ask, sides: Floats) -> Floats:
-    """What a millimetre of each side is worth."""
+    """What a millimetre of each side costs."""
     if ask.inside is not None:
         return np.ones(3)
     found: Floats = np.prod(sides) / sides + 3 * _SLIM * sides.sum() ** 2
     return found
 
 
-def ill(bodies: tuple[Body, ...], answer: Answer) -> float:
+def placement_penalty(bodies: tuple[Body, ...], answer: Arrangement) -> float:
     """How ill things lie, from 0 to 1: half by how high their weight is, half by how many of the walls but the lid the
-    fragile ones lie against."""
+    fragile ones lie against.
+    """
     weighed = any(body.weight.ng for body in bodies)
     high = min(max(balance(bodies, answer)[2], 0.0), 1.0) if weighed else 0.0
     against = [
@@ -73,7 +76,7 @@ def ill(bodies: tuple[Body, ...], answer: Answer) -> float:
     return high / 2 + (sum(against) / len(against) / 2 if against else 0.0)
 
 
-def _walls(answer: Answer, body: Body, laid: Laid) -> int:
+def _walls(answer: Arrangement, body: Body, laid: Laid) -> int:
     stood = stance(body, laid.turn)
     found = 0
     for axis, (at, size, side) in enumerate(zip(laid.at, stood.sizes, answer.inside, strict=True)):

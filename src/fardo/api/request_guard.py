@@ -1,5 +1,6 @@
 """What every request passes: a known host, an origin of our own, a body of bearable size that comes in bearable time;
-and the headers that keep the page to itself. Whatever goes wrong behind it becomes an answer."""
+and the headers that keep the page to itself. Whatever goes wrong behind it becomes an answer.
+"""
 
 from __future__ import annotations
 
@@ -36,7 +37,7 @@ class _TooSlow(Exception):
     """A body stopped coming."""
 
 
-class Guard:
+class RequestGuard:
     """An ASGI layer around the whole application.
 
     Args:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.build import Aim
 
 _WAYS = 4
@@ -19,30 +19,35 @@ _SLANTWISE = 0.3  # how often slantwise ways to stand are looked at too
 
 
 @dataclass(frozen=True, slots=True)
-class Plan:
-    """
+class StartPlan:
+    """How one start of a search begins.
+
     Args:
-        order: in which things are put in. aim: what is wanted of the box. like: an answer whose turns are tried again.
+        order: in which things are put in.
+        aim: what is wanted of the box.
+        like: an answer whose turns are tried again.
     """
 
     order: list[int]
     aim: Aim
-    like: Answer | None = None
+    like: Arrangement | None = None
 
 
 def plan(
     ask: Ask,
     size: float,
     start: int,
-    best: Sequence[tuple[Answer, tuple[int, ...]]],
+    best: Sequence[tuple[Arrangement, tuple[int, ...]]],
     random: np.random.Generator,
     first: bool = True,
-) -> Plan:
+) -> StartPlan:
     """The plain ones first, then what differs a little from the best, or by much.
 
     Args:
-        size: of a cube as large as all things, mm. start: its number, over all searches of the ask. best: answers found
-        so far, and the order in which each was built. first: of several plans of one start the first.
+        size: of a cube as large as all things, mm.
+        start: its number, over all searches of the ask.
+        best: answers found so far, and the order in which each was built.
+        first: of several plans of one start the first.
     """
     bodies, count = ask.bodies, len(ask.bodies)
     # What bears nothing closes all above it, so it goes on top.
@@ -50,7 +55,7 @@ def plan(
     by_room = sorted(range(count), key=lambda n: (last[n], -float(np.prod([side.mm for side in bodies[n].sizes]))))
     by_length = sorted(range(count), key=lambda n: (last[n], -max(side.nm for side in bodies[n].sizes)))
     if start < _PLAIN and first:
-        return Plan(by_room if start != 1 else by_length, _aimed(ask, Aim(size, ways=_FIRST_WAYS)))
+        return StartPlan(by_room if start != 1 else by_length, _aimed(ask, Aim(size, ways=_FIRST_WAYS)))
     chosen = best[int(random.integers(min(2, len(best))))] if best else None
     if chosen and random.random() < _FROM_BEST:
         order = list(chosen[1])
@@ -69,7 +74,7 @@ def plan(
         dear = np.exp(random.normal(0, 0.2, 3))
         aim = Aim(size, stretch=(float(dear[0]), float(dear[1]), float(dear[2])), noise=0.03, ways=_WAYS,
                   slants=slants)  # fmt: skip
-    return Plan(order, _aimed(ask, aim), chosen[0] if chosen else None)
+    return StartPlan(order, _aimed(ask, aim), chosen[0] if chosen else None)
 
 
 def _aimed(ask: Ask, aim: Aim) -> Aim:

@@ -7,15 +7,16 @@ from collections.abc import Collection
 import numpy as np
 
 from fardo.core.arrange.apart import Pairs, best_direction, side_by_side
-from fardo.core.arrange.ask import Answer, Ask
+from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.body import pieces_of, stance
 
 _SLACK = 0.05  # mm: beside each other is not over each other
 
 
-def over(ask: Ask, answer: Answer, lowers: Collection[int] | None = None) -> list[tuple[int, int]]:
+def over(ask: Ask, answer: Arrangement, lowers: Collection[int] | None = None) -> list[tuple[int, int]]:
     """Which things lie over which (of `lowers`, or any), wholly or in part, seen straight from above: (upper, lower)
-    by number."""
+    by number.
+    """
     numbers = [n for n in answer.order if answer.laid[n] is not None]
     low, high = {}, {}
     for n in numbers:
@@ -35,7 +36,7 @@ def over(ask: Ask, answer: Answer, lowers: Collection[int] | None = None) -> lis
     return found
 
 
-def _share_a_column(ask: Ask, answer: Answer, one: int, other: int) -> bool:
+def _share_a_column(ask: Ask, answer: Arrangement, one: int, other: int) -> bool:
     pieces = []
     for n in (one, other):
         body, laid = ask.bodies[n], answer.laid[n]
@@ -54,7 +55,7 @@ def _share_a_column(ask: Ask, answer: Answer, one: int, other: int) -> bool:
     return bool((apart < grown - _SLACK).any())
 
 
-def overloaded(ask: Ask, answer: Answer) -> list[int]:
+def overloaded(ask: Ask, answer: Arrangement) -> list[int]:
     """The things over which more lies than they bear."""
     limited = [n for n, body in enumerate(ask.bodies) if body.bears is not None]
     if not limited:
