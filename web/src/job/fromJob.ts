@@ -1,4 +1,5 @@
 // A job as it came, put into its fields as text.
+import { written } from '../lib/written';
 import type { JobFile, LayerEntry, PartEntry } from '../lib/api/client';
 import { asked } from './shapes';
 import { blankPart, PLACES, type Place, type Typed, type TypedLayer, type TypedPart } from './typed';
@@ -32,7 +33,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     across: entry.across ? String(entry.across) : '',
     reused: entry.reused ?? false,
     room: length(entry.room),
-    hollow: sizes(entry.hollow as string | Said[] | null | undefined),
+    hollow: sizes(entry.hollow),
     lengths: (entry.lengths ?? []).map((one) => length(one)).join(', '),
     bubbles: entry.bubbles ?? '',
     on: entry.on ?? 'all',
@@ -43,7 +44,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
 
   const part = (entry: PartEntry): TypedPart => {
     const shape = (entry.shape ?? { kind: 'box' }) as Record<string, unknown>;
-    const kind = String(shape.kind ?? 'box');
+    const kind = written(shape.kind ?? 'box');
     return {
       ...blankPart(),
       name: entry.name ?? '',

@@ -143,7 +143,7 @@ export class JobDesk {
 
   /** Takes a step of taking apart, or leaves it: the shop says what that does to the parts. */
   async takeStep(step: string, take: boolean): Promise<() => void> {
-    const before = $state.snapshot(this.typed) as Typed;
+    const before: Typed = $state.snapshot(this.typed);
     const after = toTyped(await calls.takeApart({ job: this.job, step, take }), shop.units);
     this.typed.parts = after.parts;
     this.typed.steps = after.steps;
@@ -352,7 +352,7 @@ export class JobDesk {
 
   /** The job becomes another, as one that was worked out from it; gives back what puts it as it was. */
   become(job: JobFile): () => void {
-    const before = { base: this.#base, typed: $state.snapshot(this.typed) as Typed };
+    const before = { base: this.#base, typed: $state.snapshot(this.typed) };
     this.#base = job;
     this.typed = toTyped(job, shop.units);
     this.chosen = Math.min(this.chosen, this.typed.parts.length - 1);

@@ -170,7 +170,7 @@ export function blankPart(): TypedPart {
     photos: [],
     guessed: false,
     offBy: null,
-    shape: { kind: 'box' } as Shape,
+    shape: { kind: 'box' },
   };
 }
 

@@ -1,3 +1,5 @@
+import { written } from './written';
+
 // What differs between two things that are kept as JSON, a line a value, for looking at an earlier form.
 export interface Difference {
   path: string;
@@ -13,7 +15,7 @@ const empty = (value: unknown) =>
   (typeof value === 'object' && value !== null && Object.keys(value).length === 0);
 
 const shown = (value: unknown): string =>
-  empty(value) ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value);
+  empty(value) ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : written(value);
 
 /** The path of a field: what it is of, then its name; what a part is measured as is the part's own. */
 const below = (path: string, name: string): string =>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // All that a kind of goods says, to read and to change. Its parts come from a job: begin one, measure, keep it as a kind.
+  import { written } from '../../lib/written';
   import type { KindFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import { shapeTitle } from '../../stations/measure/ask';
@@ -63,7 +64,7 @@
   function sizes(shape: unknown): string {
     const { kind: of, ...measures } = shape as Record<string, unknown>;
     const said = Object.values(measures).filter((one) => typeof one === 'string' || typeof one === 'number');
-    return `${shapeTitle(String(of ?? 'box'))} ${said.join(' × ')}`;
+    return `${shapeTitle(written(of ?? 'box'))} ${said.join(' × ')}`;
   }
 </script>
 

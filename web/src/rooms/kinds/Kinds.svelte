@@ -34,7 +34,7 @@
   async function keep(): Promise<void> {
     if (!kind) return;
     try {
-      const view = await calls.changeKind({ revision, kind: $state.snapshot(kind) as KindFile });
+      const view = await calls.changeKind({ revision, kind: $state.snapshot(kind) });
       toast.show(`${view.kind.title} is kept as the shop's own.`);
       await load(view.kind.code);
     } catch (fault) {
@@ -52,7 +52,7 @@
     let n = 2;
     while (taken.has(`${kind.code.slice(0, 34)}-${n}`)) n += 1;
     kind = {
-      ...($state.snapshot(kind) as KindFile),
+      ...$state.snapshot(kind),
       code: `${kind.code.slice(0, 34)}-${n}`,
       title: `${kind.title}, copy`,
     };

@@ -37,7 +37,7 @@
       trouble = sentence(fault);
     }
     if (!shop.view) return;
-    draft = structuredClone($state.snapshot(shop.view.shop)) as ShopFile;
+    draft = structuredClone($state.snapshot(shop.view.shop));
     revision = shop.view.revision;
   }
   void load();
@@ -45,7 +45,7 @@
   async function save(): Promise<void> {
     if (!draft) return;
     try {
-      const view = await calls.changeShop({ revision, shop: $state.snapshot(draft) as ShopFile });
+      const view = await calls.changeShop({ revision, shop: $state.snapshot(draft) });
       shop.view = view;
       revision = view.revision;
       trouble = field = '';

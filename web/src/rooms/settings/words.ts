@@ -1,9 +1,10 @@
+import { written } from '../../lib/written';
 import type { ShopFile } from '../../lib/api/client';
 
 // Fields are text: a number from a file shows with its unit, and what is not set as nothing.
 
 export function text(value: unknown, unit = 'mm'): string {
-  return typeof value === 'number' ? `${value} ${unit}` : String(value ?? '');
+  return typeof value === 'number' ? `${value} ${unit}` : written(value);
 }
 
 /** Three sides as one text. */

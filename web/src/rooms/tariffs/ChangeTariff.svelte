@@ -1,12 +1,13 @@
 <script lang="ts">
   // A carrier's tariff, changed on the screen: a service at a time, its charges in order, its tables cell by cell. What is
   // typed is looked over at once; only what can be priced by is kept, whole, as a new version.
+  import { written } from '../../lib/written';
   import { onDestroy } from 'svelte';
   import { calls, sentence, type TariffRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import { TariffDraft } from './draft.svelte';
   import Entry from './Entry.svelte';
-  import { Schema, type Json, type JsonObject, type Node } from './schema';
+  import { Schema, type Json, type JsonObject } from './schema';
 
   interface Props {
     carrier: string;
@@ -23,7 +24,7 @@
   async function begin(): Promise<void> {
     try {
       const [form, opened] = await Promise.all([calls.tariffForm(), TariffDraft.open(carrier)]);
-      schema = new Schema(form as Node);
+      schema = new Schema(form);
       draft = opened;
     } catch (fault) {
       trouble = sentence(fault);
@@ -45,7 +46,7 @@
     services.push({
       ...fresh,
       ...(like ? ($state.snapshot(like as unknown) as JsonObject) : {}),
-      name: `${String(like?.name ?? 'Service')} 2`,
+      name: `${written(like?.name ?? 'Service')} 2`,
     });
     at = services.length - 1;
     draft.touch();
@@ -55,7 +56,7 @@
     const was = at;
     at = Math.max(0, at - 1);
     draft?.touch();
-    toast.show(`${String(gone?.name)} is removed.`, () => {
+    toast.show(`${written(gone?.name)} is removed.`, () => {
       if (gone) services.splice(was, 0, gone);
       at = was;
       draft?.touch();
@@ -152,7 +153,7 @@
   <div class="tabs" role="group" aria-label="Services">
     {#each services as service, n (n)}
       <button aria-pressed={n === at} class:faulty={n === faulty} onclick={() => (at = n)}
-        >{String(service.name)} <small>{String(service.programme ?? '')}</small></button
+        >{written(service.name)} <small>{written(service.programme)}</small></button
       >
     {/each}
     <button class="link" onclick={addService}>Add one like it</button>

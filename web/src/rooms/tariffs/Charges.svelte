@@ -1,5 +1,6 @@
 <script lang="ts">
   // The charges of a service in the order in which they are made: moved, taken away, added by their kind.
+  import { written } from '../../lib/written';
   import Entry from './Entry.svelte';
   import type { Json, JsonObject, Node, Schema } from './schema';
 
@@ -19,7 +20,7 @@
 
   function titled(item: Json): string {
     const of = item as JsonObject;
-    return `${String(of.kind)}${of.what ? `: ${String(of.what)}` : ''}`;
+    return `${written(of.kind)}${of.what ? `: ${written(of.what)}` : ''}`;
   }
   function move(n: number, by: number): void {
     const [item] = charges.splice(n, 1);
@@ -40,7 +41,7 @@
 
 <div>
   {#each charges as item, n (n)}
-    {@const of = kinds[String((item as JsonObject).kind)]}
+    {@const of = kinds[written((item as JsonObject).kind)]}
     {#if of}
       <fieldset>
         <legend>{n + 1}. {titled(item)}</legend>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // One value of a tariff, and whatever is in it: drawn from what the file's schema says of it.
+  import { written } from '../../lib/written';
   import Charges from './Charges.svelte';
   import Self from './Entry.svelte';
   import PriceTable from './PriceTable.svelte';
@@ -36,7 +37,7 @@
     holder[name] = next;
     touch();
   }
-  const text = (given: Json | undefined) => (given === null || given === undefined ? '' : String(given));
+  const text = (given: Json | undefined) => written(given);
   const number = (typed: string): Json => (/^\d+$/.test(typed.trim()) ? Number(typed) : typed);
   const list = (given: Json | undefined) => (Array.isArray(given) ? given : []);
   const words = (typed: string): Json => typed.split(',').map((one) => one.trim()).filter(Boolean); // prettier-ignore
@@ -81,7 +82,7 @@
       type={look.as === 'date' ? 'date' : 'text'}
       aria-invalid={wrong(path)}
       title={says}
-      value={look.as === 'words' ? (listed ?? list(value).join(', ')) : text(value)}
+      value={look.as === 'words' ? (listed ?? list(value).map(written).join(', ')) : text(value)}
       onblur={() => (listed = null)}
       oninput={(event) => {
         const typed = event.currentTarget.value;

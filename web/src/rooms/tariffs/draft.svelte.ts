@@ -12,7 +12,7 @@ interface Note {
 const noted = (carrier: string) => `fardo.tariff.1.${carrier}`;
 
 export class TariffDraft {
-  file = $state<JsonObject>({}) as JsonObject;
+  file = $state<JsonObject>({});
   revision = $state(0);
   restored = $state(false);
   problem = $state('');
@@ -37,7 +37,7 @@ export class TariffDraft {
 
   static async open(carrier: string): Promise<TariffDraft> {
     const whole = await calls.tariff(carrier);
-    const draft = new TariffDraft(carrier, whole.revision, whole.tariff as unknown as JsonObject);
+    const draft = new TariffDraft(carrier, whole.revision, whole.tariff);
     const note = draft.#note();
     if (note) {
       draft.file = note.file;
@@ -113,7 +113,8 @@ export class TariffDraft {
   }
 
   #plain(): JsonObject {
-    return $state.snapshot(this.file as unknown) as JsonObject;
+    const kept: unknown = $state.snapshot(this.file);
+    return kept as JsonObject;
   }
 
   #forget(): void {

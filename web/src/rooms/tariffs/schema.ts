@@ -1,3 +1,5 @@
+import { written } from '../../lib/written';
+
 // What may stand where in a tariff file, read from its JSON Schema: the form is drawn from this, and knows no tariff.
 export type Json = string | number | boolean | null | Json[] | { [key: string]: Json };
 export type JsonObject = { [key: string]: Json };
@@ -64,7 +66,7 @@ export class Schema {
       }
       return { as: 'text', optional }; // a measure: a number, or text with its unit
     }
-    if (node.const !== undefined) return { as: 'fixed', value: String(node.const) };
+    if (node.const !== undefined) return { as: 'fixed', value: written(node.const) };
     if (node.enum) return { as: 'one of', choices: node.enum.map(String), optional: false };
     if (node.type === 'boolean') return { as: 'tick' };
     if (node.type === 'integer') return { as: 'whole' };
@@ -114,7 +116,7 @@ export class Schema {
 
   #kinds(items: Node): Record<string, Node> {
     const named = (items.oneOf ?? []).map((one) => this.resolve(one));
-    return Object.fromEntries(named.map((one) => [String(one.properties?.kind?.const ?? ''), one]));
+    return Object.fromEntries(named.map((one) => [written(one.properties?.kind?.const), one]));
   }
 }
 

@@ -31,7 +31,12 @@
       does: 'lower the selected part until something holds it',
       act: (n) => void arranging.move(n, [0, 0, 0], true),
     },
-    { key: 'l', word: 'Lock', does: 'lock the selected part where it lies', act: (n) => arranging.lock(n) },
+    {
+      key: 'l',
+      word: 'Lock',
+      does: 'lock the selected part where it lies',
+      act: (n) => void arranging.lock(n),
+    },
   ];
   $effect(() =>
     keys.add(

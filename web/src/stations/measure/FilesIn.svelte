@@ -44,7 +44,7 @@
     }
     if (taken.mesh) {
       part.kind = 'mesh';
-      part.shape = { kind: 'mesh', file: taken.mesh } as typeof part.shape;
+      part.shape = { kind: 'mesh', file: taken.mesh };
       part.guessed = false;
       const steps = (taken.steps ?? []).map((side) => Number(side.toPrecision(4))).join(' x ');
       return {

@@ -37,7 +37,7 @@
   });
 
   function take(points: (string | number)[][]): void {
-    part.shape = { kind: 'outline', points } as TypedPart['shape'];
+    part.shape = { kind: 'outline', points };
     own = said();
     desk.measured(part);
   }
