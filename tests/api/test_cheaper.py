@@ -10,6 +10,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from fardo.core.quantity import read_length
 from tests.made_up import job
 
 
@@ -41,6 +42,16 @@ def test_trims_and_map_are_of_the_box_in_hand(client: TestClient) -> None:
         bands = sorted(bands_of(seen, row), key=lambda band: band["start"])
         assert [band["start"] for band in bands] == [0, *(band["end"] + 1 for band in bands[:-1])]
         assert bands[-1]["end"] == len(seen["first_mm"]) - 1
+
+
+def test_what_comes_off_a_side_and_what_is_left_add_up_to_it_as_it_is_shown(client: TestClient) -> None:
+    work = client.post("/api/work-out", json={"job": job(), "in_hand": "slotted"}).json()
+    outside = [read_length(side, "in") for side in work["docket"]["outside"]["figure"]["text"][:-3].split(" x ")]
+    named = dict(zip(("longest side", "second side", "third side"), sorted(outside, reverse=True), strict=True))
+    points = [point for point in asked(client).json()["points"] if point["what"] in named]
+    assert points
+    for point in points:
+        assert read_length(point["by"]) + read_length(point["to"]) == named[point["what"]]
 
 
 def test_the_docket_says_what_the_best_small_trim_would_save(client: TestClient) -> None:

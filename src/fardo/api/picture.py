@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from fardo.api import figure_views, goods, views
 from fardo.api.parts import view_part, view_wrap
+from fardo.api.price_steps import by_and_to
 from fardo.api.quotes import view_quote
 from fardo.api.ways import view_way, view_weight
 from fardo.core.arrange.ask import Arrangement
@@ -148,8 +149,8 @@ def _guesses(job: Job) -> list[str]:
 
 
 def _view_trim(trim: Cheaper, units: Units) -> str:
-    by = show_mass(trim.by, units, "up") if isinstance(trim.by, Mass) else show_length(trim.by, units, "up")
-    return f"{by.text} off the {trim.what} saves {trim.saves}"
+    by, _ = by_and_to(trim, units)
+    return f"{by} off the {trim.what} saves {trim.saves}"
 
 
 def view_layout(load: Load, answer: Arrangement) -> views.Layout:

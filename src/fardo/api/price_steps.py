@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 
 from fardo.core.plan.in_one_box import Steps
 from fardo.core.plan.trim import CheaperContainer, PricesAround
-from fardo.core.quantity import Length, Mass, Money, Units, show_length, show_mass
+from fardo.core.quantity import TAPE, Length, Mass, Money, Units, show_length, show_mass
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.steps import SIDES, Cheaper
 
@@ -76,13 +76,18 @@ def _container(other: CheaperContainer) -> str:
     return f"{other.saves} less in all {closed}in its own {own.name}, {by}"
 
 
+def by_and_to(one: Cheaper, units: Units) -> tuple[str, str]:
+    """How much to take off and what is left, in words that add up."""
+    if (taped := one.on_tape(TAPE[units])) is not None:
+        by, to = (show_length(length, units, "nearest").text for length in taped)
+        return by, to
+    assert isinstance(one.by, Mass)
+    assert isinstance(one.to, Mass)
+    return show_mass(one.by, units, "up").text, show_mass(one.to, units, "down").text
+
+
 def _view(one: Cheaper, units: Units) -> CheaperView:
-    if isinstance(one.by, Mass):
-        assert isinstance(one.to, Mass)
-        by, to = show_mass(one.by, units, "up").text, show_mass(one.to, units, "down").text
-    else:
-        assert isinstance(one.to, Length)
-        by, to = show_length(one.by, units, "up").text, show_length(one.to, units, "down").text
+    by, to = by_and_to(one, units)
     return CheaperView(
         what=one.what, by=by, to=to, amount=str(one.amount), saves=str(one.saves), why=one.why,
         to_mm=one.to.mm if isinstance(one.to, Length) else None,

@@ -48,6 +48,18 @@ class Cheaper:
     saves: Money
     why: str
 
+    def on_tape(self, step: Length) -> tuple[Length, Length] | None:
+        """How much to take off and what is left, in whole steps of a tape: both add up to the side as it is shown,
+        rounded up. None for a weight.
+
+        Args:
+            step: the finest that the tape shows.
+        """
+        if not isinstance(self.by, Length) or not isinstance(self.to, Length):
+            return None
+        left = self.to.to_step(step, "down")
+        return (self.to + self.by).to_step(step, "up") - left, left
+
 
 def cheaper_points(
     service: Service, parcel: Parcel, reach: Length = REACH, reach_weight: Mass = REACH_WEIGHT, most: int | None = None
