@@ -72,7 +72,7 @@
       <p class="basis">{docket.basis}</p>
 
       <dl>
-        <dt>Weighs</dt>
+        <dt>Actual weight</dt>
         <dd class="figure">
           <Why of="this weight" why={docket.weight?.why}>
             <Changed text={docket.weight?.text ?? ''}><Measured text={docket.weight?.text ?? ''} /></Changed>

@@ -55,7 +55,7 @@ class OnePlan(BaseModel):
 
 @router.post("", response_model=PlanTable)
 def table(request: TableRequest, desk: Context) -> Response:
-    """Every way to send it, the alternatives among them, and what the habit would cost."""
+    """All plans, the alternatives among them, and what the habit would cost."""
     return Response(desk.reckon(_table, request), media_type="application/json")
 
 

@@ -138,7 +138,7 @@ def judge(
             )
         if united > limits.united:
             warnings.append(
-                f"length, width and height come to more than {limits.united} in, certified for {grade.name}"
+                f"length + width + height is over {limits.united} in, certified for {grade.name}"
             )
     if condition != "new" and dear:
         warnings.append(f"a {condition} box is not for the dearest goods")

@@ -77,7 +77,7 @@
 
 <section class="parts" aria-label="Parts">
   <div class="row heads" aria-hidden="true">
-    <span>Part</span><span>×</span><span>Shape</span><span>Measures, {shop.units}</span><span
+    <span>Part</span><span>Qty</span><span>Shape</span><span>Measures, {shop.units}</span><span
       >Weight, {shop.massUnit}</span
     >
   </div>

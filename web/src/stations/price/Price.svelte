@@ -104,7 +104,7 @@
       {/if}
       <section aria-label="All plans">
         <div class="head">
-          <h2>Every way to send it</h2>
+          <h2>All plans</h2>
           <label class="listed"
             >show
             <select class="field" id="plans-shown" bind:value={show}>

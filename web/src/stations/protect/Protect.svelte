@@ -137,7 +137,7 @@
             <span class="with">{layersOf(one)}</span>
             {#if seen?.cushion}
               <span class="check" class:short={!seen.cushion.enough}
-                >{seen.cushion.enough ? 'cushion OK' : `needs ${seen.cushion.asks} of cushion`}</span
+                >{seen.cushion.enough ? 'cushion OK' : `needs ${seen.cushion.asks}`}</span
               >
             {/if}
           </button>

@@ -23,7 +23,7 @@ ASKS: tuple[Ask, ...] = ("layers", "crossed", "bubbles", "on")
 AROUND = True  # also around several things
 LAPS = True
 
-_SMOOTH_IN = "Smooth side to the goods, bubbles outside: nothing prints itself into a finish."
+_SMOOTH_IN = "Smooth side to the goods, bubbles outside: bubbles leave no marks on the finish."
 _BUBBLES_IN = "Bubbles to the goods, smooth side outside: it slides better and tapes better."
 
 
