@@ -149,3 +149,32 @@ def test_a_sheet_of_what_cannot_be_saved_is_not_printed_and_says_so(page: Page) 
     page.until(lambda: page.button("Print").click() or True)
     page.shows(".toast", "this job cannot be saved yet")
     assert len(page.driver.window_handles) == windows
+
+
+def test_an_answer_that_is_lost_makes_no_other_window_of_the_page_itself(page: Page) -> None:
+    """The shop has the change, the page never hears of it and sends it again."""
+    lost = """
+        const ask = window.fetch;
+        let lose = true;
+        window.fetch = async (...all) => {
+          const answer = await ask(...all);
+          if (lose && (all[0].method ?? all[1]?.method) === 'PUT') {
+            lose = false;
+            window.lost = true;
+            throw new TypeError('the connection broke');
+          }
+          return answer;
+        };
+    """
+    script = page.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": lost})
+    try:
+        key = first_job(page)
+        page.fill("title", "heard of late")
+        page.until(lambda: page.driver.execute_script("return window.lost === true"))
+        page.fill("title", "heard of late, and more")
+        page.saved()
+        page.until(lambda: page.api(f"/api/jobs/{key}")["job"]["title"] == "heard of late, and more")
+        page.saved()
+        assert page.all(".state .restored") == []
+    finally:
+        page.driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", script)

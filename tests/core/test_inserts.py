@@ -137,7 +137,7 @@ def test_the_first_of_ranked_plans_says_by_how_much_it_beats_another_kind_of_box
     assert f"costs {less} " in compared(plans)
     assert compared([]) == ""
     alone = [plan for plan in plans if plan.boxed.made.way == "tray"]
-    assert "only way" in compared(alone)
+    assert "only box style" in compared(alone)
 
 
 def test_what_is_heavy_in_light_board_is_certified_for_less() -> None:

@@ -63,7 +63,7 @@ def send(shop: str, model: Model, reading: str, fault: str = "") -> str:
     except urllib.error.HTTPError as refusal:
         return f"The shop does not take {said!r}: {json.load(refusal).get('detail', 'no reason given')}"
     except (urllib.error.URLError, OSError, ValueError) as fault_:
-        return f"The shop does not answer: {fault_}"
+        return f"The shop's server is not responding: {fault_}"
     return f"Sent {said}; {heard} open {'page' if heard == 1 else 'pages'} heard it."
 
 

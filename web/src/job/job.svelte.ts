@@ -21,6 +21,7 @@ import { toJob, toPart } from './toJob';
 import { blankPart, type Typed, type TypedPart } from './typed';
 
 const SAVE_AFTER_MS = 450;
+const MOST_SENT = 20; // names of changes that are remembered while no answer comes
 const TRY_AGAIN_MS = 2500; // while the shop does not answer
 
 export type Saved = 'saved' | 'saving' | 'typing' | 'refused' | 'away' | 'conflict';
@@ -28,8 +29,9 @@ export type Saved = 'saved' | 'saving' | 'typing' | 'refused' | 'away' | 'confli
 /** What was typed over this job and is not in it yet. A change whose answer never came is known by its name. */
 function noteOver(view: JobView): Note | null {
   const note = notes.find(view.id);
-  if (!note?.sent || note.sent !== view.change) return note;
-  if (note.more) return { ...note, revision: view.revision };
+  const sent = [note?.sent ?? []].flat();
+  if (!note || !sent.includes(view.change)) return note;
+  if (note.more || sent.at(-1) !== view.change) return { ...note, revision: view.revision };
   notes.drop(view.id);
   return null;
 }
@@ -60,7 +62,8 @@ export class JobDesk {
   #saving: Promise<void> | null = null;
   #strokes = $state(0);
   #answered = $state(0);
-  #sent = '';
+  /** What was sent and not answered: any of these may be what the shop has. */
+  #sent: string[] = [];
 
   constructor(view: JobView) {
     this.id = view.id;
@@ -272,11 +275,17 @@ export class JobDesk {
       strokes = this.#strokes;
       this.saved = 'saving';
       try {
-        this.#sent = named();
+        const name = named();
+        this.#sent = [...this.#sent.slice(1 - MOST_SENT), name];
         this.#note(false);
-        const change = { revision: this.#revision, job: this.job, change: this.#sent };
+        const change = { revision: this.#revision, job: this.job, change: name };
         this.#keep(await calls.changeJob(this.id, change));
+        this.#sent = [];
       } catch (fault) {
+        if (await this.#isOwn(fault)) {
+          strokes = -1;
+          continue;
+        }
         this.#failed(fault);
         return;
       }
@@ -430,6 +439,16 @@ export class JobDesk {
       chosen: chosen ?? view.job.chosen,
       arrangement: arrangement ?? view.job.arrangement,
     };
+  }
+
+  /** Whether what was changed meanwhile is this page's own change, whose answer was lost; it goes on from there then. */
+  async #isOwn(fault: unknown): Promise<boolean> {
+    if (!(fault instanceof Refusal) || fault.status !== 409 || this.#sent.length < 2) return false;
+    const view = await calls.job(this.id).catch(() => null);
+    if (!view || !this.#sent.includes(view.change)) return false;
+    this.#keep(view);
+    this.#sent = [];
+    return true;
   }
 
   #failed(fault: unknown): void {

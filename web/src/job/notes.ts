@@ -8,8 +8,8 @@ export interface Note {
   typed: Typed;
   chosen: JobFile['chosen'];
   arrangement?: JobFile['arrangement'];
-  /** The name of the change that was sent last. */
-  sent?: string;
+  /** The names of the changes that were sent and not answered, the last one last. */
+  sent?: string | string[];
   /** Whether more was typed since. */
   more?: boolean;
 }

@@ -101,7 +101,7 @@ def lay_side_by_side(blocks: tuple[Block, ...], apart_by: Length = ZERO) -> Side
 
     >>> inch = Length.of_inches
     >>> things = (Block("case", (inch(10), inch(8), inch(3))), Block("card", (inch(6), inch(4), inch(1))))
-    >>> [str(side.inches) for side in put_beside(things).inside]
+    >>> [str(side.inches) for side in lay_side_by_side(things).inside]
     ['10', '8', '4']
     """
     sizes = [_spot([side.nm for side in block.sizes]) for block in blocks]
