@@ -137,9 +137,7 @@ def judge(
                 f"it weighs more than {grade.name} is certified for: {float(limits.gross.pounds):g} lb{of_it}"
             )
         if united > limits.united:
-            warnings.append(
-                f"length + width + height is over {limits.united} in, certified for {grade.name}"
-            )
+            warnings.append(f"length + width + height is over {limits.united} in, certified for {grade.name}")
     if condition != "new" and dear:
         warnings.append(f"a {condition} box is not for the dearest goods")
     wall = sorted(outside)[1].inches  # of its largest wall, the shorter side
