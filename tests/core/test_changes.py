@@ -9,7 +9,7 @@ import pytest
 from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.picture import Picture, choice_of_box, draw_up
-from fardo.core.plan.trimmed import holds_as_well
+from fardo.core.plan.savings import holds_as_well
 from fardo.core.tariff.carriers import Carriers
 from fardo.files.changes import changes
 from fardo.files.job import JobFile
@@ -49,6 +49,12 @@ def test_a_box_is_cut_smaller_by_what_the_goods_are_pressed_in() -> None:
         assert loose.made.outside[side] - tight.made.outside[side] == by
     assert tight.made.steps[-1].measures == (by,)
     assert "Press the goods in" in tight.made.steps[-1].do
+    # What is pressed in gives no way any more.
+    rugged, pressed = drawn(wrapped(5, "rugged")), drawn(wrapped(5, "rugged", pressed="1/8 in"))
+    (loose_check,), (tight_check,) = (
+        [part.check for part in picture.parts if part.check is not None] for picture in (rugged, pressed)
+    )
+    assert loose_check.has - tight_check.has == by.half()
     # Another press is another box than was chosen.
     assert choice_of_box(tight.made) != choice_of_box(loose.made)
 

@@ -17,7 +17,8 @@ from fardo.core.plan.aims import aims_below
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of, bodies_of, holds
 from fardo.core.plan.picture import draw_up
-from fardo.core.plan.trimmed import may_be_tried, trimmed
+from fardo.core.plan.savings import may_be_tried
+from fardo.core.plan.trimmed import trimmed
 from fardo.core.plan.weighed import weigh, weigh_as_it_stands, weigh_each
 from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.carriers import Carriers

@@ -18,7 +18,7 @@ from fardo.core.plan.load import Load, not_in_one, placed
 from fardo.core.plan.not_here import NotHere
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.progress import Knot
-from fardo.core.plan.trimmed import may_be_tried
+from fardo.core.plan.savings import may_be_tried
 from fardo.core.quantity import Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.core.tariff.steps import Cheaper
 

@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from fardo.core.plan.job import Job
+from fardo.core.plan.savings import may_lose_a_layer
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import ZERO, show_length
 from fardo.files.field_reading import is_empty
@@ -45,16 +46,12 @@ def changes(job: JobFile, read: Job, shop: Shop) -> Iterator[Change]:
 
 
 def _layers_less(job: JobFile, read: Job, shop: Shop) -> Iterator[Change]:
-    """Only where a check says whether what is left is enough, and never the last layer: it keeps scratches off too."""
     for n, (part, units) in enumerate(zip(job.parts, (one.units for one in read.parts), strict=True)):
-        if not units or units[0].part.fragility is None or units[0].part.proven:
-            continue
         for k, layer in enumerate(part.protect):
-            count = str(layer.layers)
-            if not count.isdecimal() or int(count) < 2:
+            if isinstance(layer.layers, str) or not may_lose_a_layer(units, layer.layers):
                 continue
             less = job.model_copy(deep=True)
-            less.parts[n].protect[k].layers = int(count) - 1
+            less.parts[n].protect[k].layers = layer.layers - 1
             name = shop.materials[layer.material].name if layer.material in shop.materials else layer.material
             of = f", on {units[0].part.name}" if len(job.parts) > 1 else ""
             yield Change(f"Put one layer less of {name}{of}", less)

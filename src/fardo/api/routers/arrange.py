@@ -36,12 +36,13 @@ from fardo.core.plan.load import (
     side_by_side,
     within_liner,
 )
-from fardo.core.plan.trimmed import holds_as_well, is_worth_it, may_be_tried, trimmed
+from fardo.core.plan.savings import Saving, may_be_tried, that_hold, worth_telling
+from fardo.core.plan.trimmed import trimmed
 from fardo.core.protect.forms.asks import Held
-from fardo.core.quantity import Length, Money, read_sizes, show_length, show_sizes
+from fardo.core.quantity import Length, read_sizes, show_length, show_sizes
 from fardo.core.refusal import NoAnswer
 from fardo.files.arrangement import read_arrangement, write_arrangement
-from fardo.files.changes import changes
+from fardo.files.changes import Change, changes
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.processes import CrewEnded
 from fardo.store.database import Gone
@@ -49,7 +50,6 @@ from fardo.store.database import Gone
 router = resource("/api/arrange", "arrange")
 Key = Annotated[str, Path(max_length=40)]
 _FILL_CELLS = 5000
-_SAVINGS = 4  # changes that are told at most
 
 
 class LookRequest(BaseModel):
@@ -225,29 +225,21 @@ def trim(request: TrimRequest, desk: Context) -> list[SavingView]:
 def _savings(desk: AppContext, job: JobFile) -> list[SavingView]:
     today = desk.today
     now = today.draw_up(job)
-    if now.plan is None or not may_be_tried(now):
+    if not may_be_tried(now):
         raise NoAnswer("Nothing is tried for a box that is chosen, or for what no service takes.")
-    before = now.plan.costs.total
-    found: list[tuple[Money, SavingView]] = []
+    found = that_hold(now, ((change, today.draw_up(change.job)) for change in changes(job, now.job, today.shop)))
     with suppress(NoAnswer):
         lies = trimmed(now.job, now, today.shop, today.carriers_for(now.job))
-        inside = show_sizes(lies.weighed.answer.inside, today.shop.units, "up").text
-        entry = write_arrangement(now.job.must_load(), lies.weighed.answer)
-        changed = job.model_copy(update={"arrangement": entry})
-        found.append((lies.saves, _saving(f"Arrange all of it in {inside}", before, lies.saves, changed)))
-    for change in changes(job, now.job, today.shop):
-        then = today.draw_up(change.job)
-        if then.plan is not None and holds_as_well(then, now) and (saves := now.plan.more_than(then.plan)):
-            found.append((saves, _saving(change.says, before, saves, change.job)))
-    found = [(saves, view) for saves, view in found if is_worth_it(saves, before)]
-    if not found:
+        answer = lies.weighed.answer
+        arranged = job.model_copy(update={"arrangement": write_arrangement(now.job.must_load(), answer)})
+        says = f"Arrange all of it in {show_sizes(answer.inside, today.shop.units, 'up').text}"
+        found.append(Saving(Change(says, arranged), lies.saves, lies.total))
+    told = worth_telling(now, found)
+    if not told:
         raise NoAnswer("It was tried: nothing holds that costs less.")
-    found.sort(key=lambda one: one[0], reverse=True)
-    return [view for _, view in found[:_SAVINGS]]
-
-
-def _saving(says: str, before: Money, saves: Money, job: JobFile) -> SavingView:
-    return SavingView(says=says, total=str(before - saves), saves=str(saves), job=job)
+    return [
+        SavingView(says=one.change.says, total=str(one.total), saves=str(one.saves), job=one.change.job) for one in told
+    ]
 
 
 @router.post("/{key}/stop")

@@ -6,12 +6,18 @@ from dataclasses import dataclass
 
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Shape, Sizes
-from fardo.core.quantity import INCH, Mass
+from fardo.core.quantity import INCH, ZERO, Length, Mass
 
 __all__ = ["Extra", "Part", "Rules", "Sizes"]
 
 _AS_PAPER = INCH.half().half().half()  # 1/8 in: starting value
 MOST_OF_ONE = 999  # of one thing in a job
+
+
+def sides_less(sizes: Sizes, by: Length) -> Sizes:
+    """Each side less by so much, down to nothing."""
+    a, b, c = (max(side - by, ZERO) for side in sizes)
+    return a, b, c
 
 
 @dataclass(frozen=True, slots=True)

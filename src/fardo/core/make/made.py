@@ -16,7 +16,7 @@ from fardo.core.board.grade import Grade
 from fardo.core.board.strength import Condition
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
-from fardo.core.goods.part import Sizes
+from fardo.core.goods.part import Sizes, sides_less
 from fardo.core.make.step import Step
 from fardo.core.make.stock import Pouch, StockBox, Taken
 from fardo.core.quantity import ZERO, Length, Mass
@@ -97,8 +97,7 @@ class Made:
     @property
     def cut_to(self) -> Sizes:
         """The inside size that was asked for, once the goods are pressed in."""
-        a, b, c = (side - self.pressed for side in self.needed)
-        return a, b, c
+        return sides_less(self.needed, self.pressed)
 
     @property
     def has_inserts(self) -> bool:

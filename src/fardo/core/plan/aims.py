@@ -14,7 +14,7 @@ from dataclasses import dataclass, replace
 from fardo.core.arrange.ask import Arrangement
 from fardo.core.arrange.body import Body
 from fardo.core.arrange.cannot import too_large
-from fardo.core.goods.part import Sizes
+from fardo.core.goods.part import Sizes, sides_less
 from fardo.core.make import WAYS
 from fardo.core.make.stock import StockBox
 from fardo.core.plan.job import Job
@@ -102,12 +102,12 @@ def aims(load: Load, found: PricedWays, journey: Journey, shop: Shop) -> list[Ai
     liner = liner_thickness(load) * 2
     listed: list[Aim] = []
     for outside in _shapes(asks):
-        stood = [_less(inside, liner) for inside in _stood(_less(outside, max(walls)), alike)]
+        stood = [sides_less(inside, liner) for inside in _stood(sides_less(outside, max(walls)), alike)]
         stood = [inside for inside in stood if _may_hold(inside, alike, least)]
         if stood and (at := asks.estimate(outside)) is not None:
             listed += [Aim(inside, at) for inside in stood]
     for box in shop.stock.boxes:
-        inside = _less(box.inside, liner)
+        inside = sides_less(box.inside, liner)
         if _may_hold(inside, alike, least) and (at := asks.estimate(box.outside, box)) is not None:
             listed.append(Aim(inside, at))
     return _none_in_another(sorted(listed, key=lambda aim: (aim.at.minor, -volume_nm3(*aim.inside), aim.inside)))
@@ -198,8 +198,3 @@ def _none_in_another(listed: Sequence[Aim]) -> list[Aim]:
         if not any(aim.goes_into(one.inside) for one in kept):
             kept.append(aim)
     return kept
-
-
-def _less(sizes: Sizes, by: Length) -> Sizes:
-    a, b, c = (Length(max(side.nm - by.nm, 0)) for side in sizes)
-    return a, b, c

@@ -111,7 +111,7 @@ def _cushions(boxed: Boxed, shop: Shop) -> list[Fraction]:
         if made.has_inserts or part.proven:
             found.append(Fraction(1))  # practice stands over the formula: enough, and nobody knows how much more
             continue
-        has = unit.wrap_cushion if made.soft else unit.cushion + spare + made.floated
+        has = unit.wrap_cushion if made.soft else unit.cushion + spare + made.floated - made.pressed.half()
         found.append(Fraction(has.nm, cushion_thickness(boxed.weights.total, part.fragility, shop.cushion_factor).nm))
     return found
 

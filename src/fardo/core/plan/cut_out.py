@@ -11,7 +11,7 @@ from fardo.core.board.grade import Grade, Sheet
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.hand_holes import hand_holes
 from fardo.core.cut.nest import count_on_sheet
-from fardo.core.goods.part import Sizes
+from fardo.core.goods.part import Sizes, sides_less
 from fardo.core.make import WAYS, Contents, Made, School, boxes_for, opens_at_its_end
 from fardo.core.make.inserts import cut_insert, divider, room_of
 from fardo.core.make.inserts.wanted import Insert
@@ -90,14 +90,9 @@ def _boxes(load: Load, way: str, grade: Grade, shop: Shop, school: School) -> tu
     if WAYS[way].NEEDS == "stock":
         contents = _contents(load, arrangement, shop)
         return arrangement, boxes_for(way, contents, grade, shop.allowances, school, shop.stock)
-    contents = Contents(_sides_less(arrangement.inside, load.pressed), not may_be_turned(load))
+    contents = Contents(sides_less(arrangement.inside, load.pressed), not may_be_turned(load))
     found = boxes_for(way, contents, grade, shop.allowances, school, shop.stock)
     return arrangement, tuple(_pressed_in(made, load.pressed) for made in found)
-
-
-def _sides_less(inside: Sizes, by: Length) -> Sizes:
-    a, b, c = (side - by for side in inside)
-    return a, b, c
 
 
 def _pressed_in(made: Made, by: Length) -> Made:

@@ -12,7 +12,7 @@ from fardo.core.arrange.initial_layout import initial_layout
 from fardo.core.arrange.manual import faults
 from fardo.core.fill.filling import NO_WISH, FillWish
 from fardo.core.goods.gap import NO_GAP
-from fardo.core.goods.part import Extra, Part, Sizes
+from fardo.core.goods.part import Extra, Part, Sizes, sides_less
 from fardo.core.goods.shape import Box
 from fardo.core.hashed import HashedOnce
 from fardo.core.make.inserts.wanted import Wanted
@@ -303,5 +303,4 @@ def within_liner(inside: Sizes, load: Load) -> Sizes:
     if any(side <= off for side in inside):
         raise BadInput("no room within the liner", read=show_sizes(inside, "in", "nearest").text, field="inside",
                        allowed="sides larger than the liner takes")  # fmt: skip
-    a, b, c = (side - off for side in inside)
-    return a, b, c
+    return sides_less(inside, off)

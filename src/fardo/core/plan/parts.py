@@ -18,7 +18,7 @@ from fardo.core.protect.coat import Coat, Cut
 from fardo.core.protect.cushion import NO_LIMIT, CushionCheck, check_cushion, goods_of
 from fardo.core.protect.liner import line_walls
 from fardo.core.protect.material import Material
-from fardo.core.quantity import Mass, Money, show_length
+from fardo.core.quantity import ZERO, Mass, Money, show_length
 from fardo.core.quantity.money import total
 
 
@@ -154,6 +154,8 @@ def _checked(part: ReadPart, shop: Shop, dropped: Mass, made: Made | None) -> Ch
         return CheckedPart(part)
     unit = part.units[0]
     has = unit.wrap_cushion if made is not None and made.soft else unit.cushion
+    if made is not None:
+        has = max(has - made.pressed.half(), ZERO)  # what is pressed in gives no way any more
     proven = IN_INSERTS if made is not None and made.has_inserts else unit.part.proven
     check = check_cushion(dropped, fragility, shop.cushion_factor, has, shop.units, proven)
     asks, there = show_length(check.asks, shop.units, "up").text, show_length(check.has, shop.units, "down").text

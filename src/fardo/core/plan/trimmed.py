@@ -13,6 +13,7 @@ from fardo.core.plan.aims import aims_below
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import arrange, ask_of, liner_thickness
 from fardo.core.plan.picture import Picture
+from fardo.core.plan.savings import may_be_tried
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.weighed import Weighed, weigh
 from fardo.core.quantity import Length, Money
@@ -21,7 +22,6 @@ from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.steps import SIDES, Cheaper
 
 _ROUNDS, _SIZES = 8, 10  # starting values
-_WORTH_IT = 100  # parts of the sum, of which a change saves one at least: starting value
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,10 +30,12 @@ class Trimmed:
 
     Args:
         saves: in all, against the job as it was.
+        total: in all, then.
     """
 
     weighed: Weighed
     saves: Money
+    total: Money
 
 
 def trimmed(job: Job, picture: Picture, shop: Shop, carriers: Carriers, rounds: int = _ROUNDS) -> Trimmed:
@@ -58,29 +60,8 @@ def trimmed(job: Job, picture: Picture, shop: Shop, carriers: Carriers, rounds: 
         if found is None or found[0].total is None:
             continue
         if found[0].total < plan.costs.total:
-            return Trimmed(found[0], plan.costs.total - found[0].total)
+            return Trimmed(found[0], plan.costs.total - found[0].total, found[0].total)
     raise NoAnswer("It was tried: everything in it does not lie so that it costs less.")
-
-
-def may_be_tried(picture: Picture) -> bool:
-    """Whether something else may be tried for it: a box that somebody chose stays as it is, and so does its price."""
-    return picture.plan is not None and picture.job.box is None and picture.job.price is None
-
-
-def holds_as_well(picture: Picture, before: Picture) -> bool:
-    """Whether a changed job goes as it is now, and no check says of it what it did not say before."""
-    now, was = picture.plan, before.plan
-    if now is None or was is None or picture.job.problems:
-        return False
-    # By their words: what was short before is shorter now where they differ.
-    if {part.caution for part in picture.parts} - {"", *(part.caution for part in before.parts)}:
-        return False
-    return now.overloaded <= was.overloaded and now.at_risk <= was.at_risk
-
-
-def is_worth_it(saves: Money, total: Money) -> bool:
-    """Whether so little of a sum is worth a change of what somebody has packed."""
-    return saves.minor * _WORTH_IT >= total.minor
 
 
 def _may_lie_otherwise(picture: Picture) -> bool:
