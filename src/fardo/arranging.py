@@ -27,7 +27,7 @@ from fardo.core.goods.part import Sizes
 from fardo.core.plan.aims import Aim, aims_below
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of
-from fardo.core.plan.parcels import Arranged
+from fardo.core.plan.parcels import ArrangeOne
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.weighed import Weighed, best_first, weigh_each
 from fardo.core.quantity import show_length
@@ -251,7 +251,7 @@ def cheapest_here(whole: Whole, effort: Effort) -> tuple[Weighed, ...]:
     return _look_for_cheapest(at_once, whole, effort, None, None)
 
 
-def arranged_quickly(shop: Shop, carriers: Carriers, seed: int = 0) -> Arranged:
+def arranger(shop: Shop, carriers: Carriers, seed: int = 0) -> ArrangeOne:
     """How what a parcel of several holds may lie, the cheapest first; of very many things nothing: that takes long."""
 
     def of_one(job: Job) -> tuple[Arrangement, ...]:
@@ -308,5 +308,5 @@ def told(reason: Cannot, units: Units) -> str:
 
 
 __all__ = [
-    "CHAINS", "SHOWN", "Effort", "Progress", "Whole", "Workers", "arranged_quickly", "cheapest_here", "refuse", "told",
+    "CHAINS", "SHOWN", "Effort", "Progress", "Whole", "Workers", "arranger", "cheapest_here", "refuse", "told",
 ]  # fmt: skip

@@ -58,3 +58,21 @@ def test_a_division_that_is_arranged_costs_no_more(client: TestClient) -> None:
         for effort in ("quick", "normal")
     ]
     assert totals[1] <= totals[0]
+
+
+def test_what_there_is_once_goes_with_one_job(client: TestClient) -> None:
+    """A parcel that is closed already with its value, and two boxes found for the job."""
+    closed = {"name": "spindles", "size": "10 x 8 x 4 in", "weight": "2 lb", "value": "40.00"}
+    found = [{"name": "", "inside": "33 x 6 x 6 in"}, {"name": "reed carton", "inside": "18 x 16 x 10 in"}]
+    content = job(parts=LOOM, parcels_at_most=2, value="300.00", beside=[closed], found_boxes=found, ways=["stash"],
+                  extras=[])  # fmt: skip
+    both = False
+    for parcels in divided(client, content):
+        jobs = [parcel["job"] for parcel in parcels]
+        assert [len(one["beside"]) for one in jobs] == [1, *(0 for _ in jobs[1:])]
+        assert sum(Decimal(one["value"]) for one in jobs) == Decimal("300.00")
+        held = [[box["name"] for box in one["found_boxes"]] for one in jobs]
+        for names, parcel in zip(held, parcels, strict=True):
+            assert names == [name for name in ("found box 1", "reed carton") if name in parcel["box"]]
+        both = both or sorted(held) == [["found box 1"], ["reed carton"]]
+    assert both

@@ -11,7 +11,7 @@ import typer
 from rich.table import Table
 
 from fardo.answers import alternative_json, habit_json, plan_json, quote_json, refused_json
-from fardo.arranging import Effort, Whole, Workers, arranged_quickly, cheapest_here, refuse
+from fardo.arranging import Effort, Whole, Workers, arranger, cheapest_here, refuse
 from fardo.command.shared import AsJson, DbFile, TariffFolder, bytes_of, one_of, open_shop, out, print_json
 from fardo.core.arrange.ask import Arrangement
 from fardo.core.goods.shape import Scanned, scanned
@@ -63,8 +63,8 @@ def plan(
     load = read.must_load()
     read.must_go()  # said before a search that takes seconds
     arrangements = _arrangements(Whole(read, shop, carriers, seed), load, cast(Effort, effort))
-    arranged = None if effort == "quick" else arranged_quickly(shop, carriers, seed)
-    several = plans_in_parcels(read, shop, carriers, _LOOKED_AT[cast(Effort, effort)], arranged)
+    arrange_one = None if effort == "quick" else arranger(shop, carriers, seed)
+    several = plans_in_parcels(read, shop, carriers, _LOOKED_AT[cast(Effort, effort)], arrange_one)
     plans = best_plans(read, arrangements, shop, carriers, several)
     others, usual = alternatives(plans, shop, read.value), habit(read, shop, carriers)
     if as_json:

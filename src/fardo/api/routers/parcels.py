@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.context import AppContext, Context
 from fardo.api.resource import resource
-from fardo.arranging import arranged_quickly
+from fardo.arranging import arranger
 from fardo.core.make import WAYS
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.parcels import plans_in_parcels
@@ -64,20 +64,20 @@ class ParcelsView(BaseModel):
 
 
 @router.post("")
-def in_parcels(request: ParcelsRequest, desk: Context) -> ParcelsView:
+def in_parcels(request: ParcelsRequest, context: Context) -> ParcelsView:
     """The job divided among up to as many parcels as it allows. Takes seconds where there are many things."""
-    return desk.look_for(_divided, request.job, request.effort)
+    return context.look_for(_divided, request.job, request.effort)
 
 
-def _divided(desk: AppContext, job: JobFile, effort: Literal["quick", "normal"]) -> ParcelsView:
-    today = desk.today
+def _divided(context: AppContext, job: JobFile, effort: Literal["quick", "normal"]) -> ParcelsView:
+    today = context.today
     read = today.understand(job)
     read.must_load()
     read.must_go()
     carriers, units = today.carriers_for(read), today.shop.units
     one = price_ways(read, today.shop, carriers).cheapest
-    arranged = None if effort == "quick" else arranged_quickly(today.shop, carriers)
-    plans = plans_in_parcels(read, today.shop, carriers, _LOOKED_AT[effort], arranged)
+    arrange_one = None if effort == "quick" else arranger(today.shop, carriers)
+    plans = plans_in_parcels(read, today.shop, carriers, _LOOKED_AT[effort], arrange_one)
     return ParcelsView(
         one=str(one.costs.total) if one else None,
         plans=[_view(plan, one, units, parcel_jobs(job, read, plan)) for plan in plans[:_SHOWN]],
@@ -90,7 +90,7 @@ def _view(plan: Plan, one: Plan | None, units: Units, jobs: list[JobFile]) -> Pa
     return ParcelsPlan(
         total=str(plan.costs.total), carrier=quote.carrier, service=quote.service, programme=quote.programme,
         days=quote.days, postage=str(quote.amount), own=str(plan.own), against=_against(plan, one),
-        parcels=[_parcel(*one, units) for one in zip(plan.boxes, billed, jobs, strict=False)],
+        parcels=[_parcel(*each, units) for each in zip(plan.boxes, billed, jobs, strict=False)],
     )  # fmt: skip
 
 

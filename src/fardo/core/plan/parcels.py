@@ -48,7 +48,7 @@ class Offer:
 
 
 Called = tuple[str, str, str]
-Arranged = Callable[[Job], Iterable[Arrangement]]
+ArrangeOne = Callable[[Job], Iterable[Arrangement]]
 Offers = dict[Called, list[Offer]]  # by service, the best first, each in another box
 
 
@@ -58,7 +58,7 @@ class Parcels:
 
     Args:
         looked_at: how many parcels may be worked out at most, where not every division is looked at.
-        arranged: how what one parcel holds may lie, the best first, beside what is laid side by side; asked for the
+        arrange_one: how what one parcel holds may lie, the best first, beside what is laid side by side; asked for the
             best divisions only.
     """
 
@@ -66,7 +66,7 @@ class Parcels:
     shop: Shop
     carriers: Carriers
     looked_at: int = 60
-    arranged: Arranged | None = None
+    arrange_one: ArrangeOne | None = None
     _offers: dict[tuple[Held, bool], Offers] = field(default_factory=dict)
     _plans: dict[Division, Plan | None] = field(default_factory=dict)
     _arranged: set[tuple[Held, bool]] = field(default_factory=set)
@@ -107,7 +107,7 @@ class Parcels:
                 ((plan, division) for division, plan in self._plans.items() if plan is not None),
                 key=lambda one: (one[0].overloaded, *one[0].rank, len(one[0].boxes), _unevenness(one[0])),
             )
-            if not ranked or self.arranged is None or ranked[0][1] in done or len(done) >= _ARRANGED:
+            if not ranked or self.arrange_one is None or ranked[0][1] in done or len(done) >= _ARRANGED:
                 return [plan for plan, _ in ranked]
             division = ranked[0][1]
             done.add(division)
@@ -121,10 +121,10 @@ class Parcels:
         """Adds what a parcel costs with all of it arranged."""
         first = first and bool(self._load.extras)
         load = self._load_of(held, first)
-        if (held, first) in self._arranged or self.arranged is None or len(load.units) + len(load.extras) < 2:
+        if (held, first) in self._arranged or self.arrange_one is None or len(load.units) + len(load.extras) < 2:
             return
         self._arranged.add((held, first))
-        answers = self.arranged(replace(self._alone, load=load))
+        answers = self.arrange_one(replace(self._alone, load=load))
         merged: dict[Called, list[Offer]] = {}
         for offers in (self._offered(held, first), self._offers_of(load, answers)):
             for called, of_one in offers.items():
@@ -354,13 +354,13 @@ def _sorted(parcels: Sequence[Held]) -> Division:
 
 
 def plans_in_parcels(
-    job: Job, shop: Shop, carriers: Carriers, looked_at: int = 60, arranged: Arranged | None = None
+    job: Job, shop: Shop, carriers: Carriers, looked_at: int = 60, arrange_one: ArrangeOne | None = None
 ) -> list[Plan]:
     """The plans for a job in two parcels or more, the best first; none where one only is allowed, or none is taken.
 
     Args:
-        looked_at, arranged: as `Parcels` has them.
+        looked_at, arrange_one: as `Parcels` has them.
 
     Raises: as `Job.must_load` does.
     """
-    return Parcels(job, shop, carriers, looked_at, arranged).cheapest()
+    return Parcels(job, shop, carriers, looked_at, arrange_one).cheapest()
