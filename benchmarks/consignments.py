@@ -8,22 +8,18 @@ from __future__ import annotations
 
 import resource
 import statistics
-import tempfile
 import time
 from collections.abc import Iterator
-from datetime import date
-from pathlib import Path
 from random import Random
 from typing import Any
 
+from benchmarks.demo_shop import demo_shop
 from benchmarks.kits import Part, _bars, _box, _disc, _egg, _ring, _rod, _several, _taper
 from benchmarks.table import percentile, show
 from fardo.arranging import Progress, Whole, Workers
-from fardo.command.shared import open_shop
 from fardo.core.plan.alternatives import habit
 from fardo.core.plan.job import Job
 from fardo.core.plan.picture import price_ways
-from fardo.demo import open_demo
 from fardo.files.job import JobFile
 from fardo.files.understood import understand
 
@@ -78,34 +74,30 @@ def consignments(count: int = _COUNT, seed: int = 18) -> Iterator[JobFile]:
 
 
 def run(count: int = _COUNT) -> None:
-    with tempfile.TemporaryDirectory() as folder:
-        database = Path(folder) / "demo.db"
-        open_demo(database, date(2026, 3, 2))
-        file, carriers = open_shop(database, None)
-        shop = file.to_core()
-        workers = Workers()
-        workers.warm()
-        shares, firsts, ends, of_eight, unsent, worse = [], [], [], [], 0, 0
-        for job_file in consignments(count):
-            started = time.perf_counter()
-            job: Job = understand(job_file, shop, file.postcode)
-            plan = price_ways(job, shop, carriers).cheapest
-            firsts.append(time.perf_counter() - started)
-            usual = habit(job, shop, carriers)
-            things = len(job.must_load().units)
-            total = plan.costs.total if plan is not None else None
-            if things > 1:
-                found = workers.cheapest(Whole(job, shop, carriers), "normal", _quiet)
-                total = found[0].total if found and found[0].total is not None else total
-            ends.append(time.perf_counter() - started)
-            if things == 8:
-                of_eight.append(ends[-1])
-            if total is None or usual is None:
-                unsent += 1
-                continue
-            worse += total > usual.plan.costs.total
-            shares.append(1 - total.minor / usual.plan.costs.total.minor)
-        workers.close()
+    shop, carriers, postcode = demo_shop()
+    workers = Workers()
+    workers.warm()
+    shares, firsts, ends, of_eight, unsent, worse = [], [], [], [], 0, 0
+    for job_file in consignments(count):
+        started = time.perf_counter()
+        job: Job = understand(job_file, shop, postcode)
+        plan = price_ways(job, shop, carriers).cheapest
+        firsts.append(time.perf_counter() - started)
+        usual = habit(job, shop, carriers)
+        things = len(job.must_load().units)
+        total = plan.costs.total if plan is not None else None
+        if things > 1:
+            found = workers.cheapest(Whole(job, shop, carriers), "normal", _quiet)
+            total = found[0].total if found and found[0].total is not None else total
+        ends.append(time.perf_counter() - started)
+        if things == 8:
+            of_eight.append(ends[-1])
+        if total is None or usual is None:
+            unsent += 1
+            continue
+        worse += total > usual.plan.costs.total
+        shares.append(1 - total.minor / usual.plan.costs.total.minor)
+    workers.close()
     own, theirs = (resource.getrusage(who).ru_maxrss / 1024 for who in (resource.RUSAGE_SELF, resource.RUSAGE_CHILDREN))
     eight = f"{statistics.mean(of_eight):.1f} s" if of_eight else "-"
     show(

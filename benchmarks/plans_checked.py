@@ -8,19 +8,17 @@ The check measures the arrangement anew with the goods' own meshes, adds the cos
 from __future__ import annotations
 
 import sys
-import tempfile
 import time
 from collections.abc import Iterator
-from datetime import date
 from pathlib import Path
 from typing import cast
 
 from tests.plans_checked import faults_of
 
 from benchmarks.all_kinds import begun
+from benchmarks.demo_shop import demo_shop
 from benchmarks.table import show
 from fardo.arranging import Effort, Whole, Workers
-from fardo.command.shared import open_shop
 from fardo.core.plan.alternatives import alternatives
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import not_in_one
@@ -28,7 +26,6 @@ from fardo.core.plan.parcels import plans_in_parcels
 from fardo.core.plan.picture import best_plans, price_ways
 from fardo.core.quantity import Money
 from fardo.core.refusal import Refusal
-from fardo.demo import open_demo
 from fardo.files.job import JobFile, read_job
 from fardo.files.kind import shipped_kinds
 from fardo.files.shop import starting_shop
@@ -46,17 +43,13 @@ def jobs() -> Iterator[tuple[str, JobFile]]:
 
 
 def run(effort: str = "normal") -> None:
-    with tempfile.TemporaryDirectory() as folder:
-        database = Path(folder) / "demo.db"
-        open_demo(database, date(2026, 3, 2))
-        shop_file, carriers = open_shop(database, None)
-    shop = shop_file.to_core()
+    shop, carriers, postcode = demo_shop()
     workers = Workers()
     workers.warm()
     rows, wrong = [], 0
     for name, job_file in jobs():
         started = time.perf_counter()
-        job: Job = understand(job_file, shop, shop_file.postcode)
+        job: Job = understand(job_file, shop, postcode)
         try:
             load = job.must_load()
             beside = price_ways(job, shop, carriers).cheapest

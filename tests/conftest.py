@@ -26,8 +26,10 @@ def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
     path = tmp_path_factory.mktemp("demo") / "demo.db"
     open_demo(path, date(2026, 3, 2))
     # What its bench shows is kept with it, so that no test has it worked out again.
-    desk = AppContext(path, Crews())
-    entries = [(line, entry_of_text(line.content, desk.today).model_dump_json()) for line in desk.jobs.page().jobs]
-    desk.jobs.keep_bench(entries, desk.today.mark)
-    desk.database.close()
+    context = AppContext(path, Crews())
+    entries = [
+        (line, entry_of_text(line.content, context.today).model_dump_json()) for line in context.jobs.page().jobs
+    ]
+    context.jobs.keep_bench(entries, context.today.mark)
+    context.database.close()
     return path

@@ -112,7 +112,7 @@ def open_app(database: Path) -> FastAPI:
 
 
 def close_app(app: FastAPI) -> None:
-    app.state.desk.database.close()
+    app.state.context.database.close()
     app.openapi_schema = None  # it tells what is in the registers, which a test may add to
     _BUILT.append(app)
 

@@ -18,14 +18,14 @@ _ROWS = 8
 
 def attack(shop: Path, number: int) -> Iterator[tuple[str, str]]:
     """How many there were, and how much more memory is taken than after the first hundred."""
-    desk, draw = AppContext(shop, Crews()), Random(1)
+    context, draw = AppContext(shop, Crews()), Random(1)
 
     def work_out() -> None:
         sides = (f"{draw.randrange(256, 1920)}/64 in" for _ in range(3))
         shape = box(**dict(zip(("length", "width", "height"), sides, strict=True)))
         content = job(parts=[part(shape=shape, weight=f"{draw.randrange(10, 400)} oz")], ways=["tray", "slotted"])
         read = JobFile.model_validate(content)
-        view_picture(desk.today.draw_up(read, "tray"), read.answers)
+        view_picture(context.today.draw_up(read, "tray"), read.answers)
 
     for _ in range(100):
         work_out()
@@ -36,7 +36,7 @@ def attack(shop: Path, number: int) -> Iterator[tuple[str, str]]:
             work_out()
         gc.collect()
         yield str((row + 1) * (number // _ROWS)), f"{(_resident() - before) / 1000:.1f}"
-    desk.database.close()
+    context.database.close()
 
 
 def _resident() -> int:

@@ -22,7 +22,7 @@ def documents() -> dict[str, dict[str, Any]]:
     with tempfile.TemporaryDirectory() as folder:
         app = create_app(Path(folder) / "empty.db")
         openapi = app.openapi()
-        app.state.desk.database.close()
+        app.state.context.database.close()
     return {
         "docs/formats/fardo-job-1.schema.json": JobFile.model_json_schema(by_alias=True),
         "docs/formats/fardo-kind-1.schema.json": KindFile.model_json_schema(by_alias=True),

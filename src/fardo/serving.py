@@ -76,12 +76,12 @@ def be_carrier(port: int) -> None:
     server.run(sockets=[listening])
 
 
-def _keep_out_of_collection(desk: AppContext) -> None:
+def _keep_out_of_collection(context: AppContext) -> None:
     """What is there from now on, code, models and the shop's tariffs, is not looked through again for what is no longer
     needed: a look through all of it held up a keystroke by a fifth of a second every few seconds.
     """
     with suppress(Exception):  # a shop that cannot be read is told page by page
-        _ = desk.today
+        _ = context.today
     gc.collect()
     gc.freeze()
     gc.set_threshold(*_COLLECTED_AFTER)
@@ -94,10 +94,10 @@ def serve_shop(db: Path, port: int, devices: tuple[str, ...] = (), says: str = "
     from fardo.api.patience import PatientProtocol
 
     application = create_app(db)
-    if application.state.desk.database.begun:
+    if application.state.context.database.begun:
         print(f"A new, empty shop is begun in {db}.", flush=True)
 
-    _keep_out_of_collection(application.state.desk)
+    _keep_out_of_collection(application.state.context)
 
     class Announcing(uvicorn.Server):
         """Says the address once it is listening, so that whoever reads it can go there at once."""

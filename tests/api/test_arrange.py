@@ -12,7 +12,7 @@ from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
 from tests.api.test_working_out import work
-from tests.made_up import box, job, part
+from tests.made_up import box, job, part, wheel_in_bubble
 
 RIM = {"kind": "ring", "outer_diameter": "20 in", "inner_diameter": "16 in", "thickness": "2 in"}
 HUB = {"kind": "cylinder", "diameter": "6 in", "length": "2 in"}
@@ -210,18 +210,10 @@ def test_the_trim_that_the_docket_names_is_tried(client: TestClient) -> None:
 
 def test_one_thing_is_offered_a_layer_less_and_a_step_further_apart(client: TestClient) -> None:
     """Each saving is what the changed job costs less when it is worked out, the largest first."""
-    wheel = part(
-        name="wheel",
-        shape=box(length="20 in", width="20 in", height="12 in"),
-        gap="0",
-        weight="9 lb",
-        fragility="does-not-break",
-        protect=[{"material": "bubble-small", "layers": 3}],
-    )
     step = {"id": "legs", "do": "Twist the legs out", "saves": {"height": "6 in"}, "frees": [
         part(name="leg", count=3, shape=box(length="12 in", width="2 in", height="2 in"), gap="0", weight="8 oz"),
     ]}  # fmt: skip
-    content = job(parts=[wheel], extras=[], take_apart=[step])
+    content = job(parts=[wheel_in_bubble()], extras=[], take_apart=[step])
     before = float(work(client, content)["docket"]["total"])
     found = client.post("/api/arrange/trim", json={"job": content}).json()
     told = [one["says"].split(",")[0] for one in found]

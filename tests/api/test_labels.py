@@ -45,7 +45,7 @@ class OneRound(Labels):
 @pytest.fixture
 def shop(asking: TestClient, monkeypatch: pytest.MonkeyPatch) -> TestClient:
     """A shop that asks about a purchase when it is told to, and not every two seconds besides."""
-    monkeypatch.setattr(asking.app.state.desk.labels, "unsettled", list)  # type: ignore[attr-defined]
+    monkeypatch.setattr(asking.app.state.context.labels, "unsettled", list)  # type: ignore[attr-defined]
     return asking
 
 
@@ -210,7 +210,7 @@ def test_cut_off_between_selling_and_saving_it_is_found_again(shop: TestClient, 
     """What a kill leaves: the purchase is written down, the carrier has sold, and nobody has noted it."""
     key, before = a_job(shop), sold_by(carrier)
     quote = quoted(shop, key)
-    labels = Labels(shop.app.state.desk.database)  # type: ignore[attr-defined]
+    labels = Labels(shop.app.state.context.database)  # type: ignore[attr-defined]
     wanted = GivenQuote(CARRIER, quote["quote"], "Ground", quote["programme"], quote["asks"], quote["currency"])
     meant = labels.intend(key, wanted)
     asked = LabelAsked(quote=quote["quote"], at_most=quote["asks"], currency=quote["currency"])
@@ -227,7 +227,7 @@ def test_the_shop_asks_about_a_purchase_by_itself(shop: TestClient, carrier: str
     fault(carrier, "slow")
     assert buy(shop, key, quote).json()["label"]["state"] == "asking"
     fault(carrier, "")
-    labels = OneRound(shop.app.state.desk.database)  # type: ignore[attr-defined]
+    labels = OneRound(shop.app.state.context.database)  # type: ignore[attr-defined]
     asking = Purchases(labels, lambda: [WireEntry(carrier=CARRIER, address=carrier)], BRIEF)
     with pytest.raises(asyncio.CancelledError):
         asyncio.run(asking.keep_asking())

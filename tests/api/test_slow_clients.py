@@ -33,7 +33,7 @@ def address(shop_file: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[tuple[
     with AppHere(app) as served:
         url = httpx.URL(served.url)
         yield url.host, url.port or 0
-    app.state.desk.database.close()
+    app.state.context.database.close()
 
 
 def sent(address: tuple[str, int], *pieces: bytes) -> bytes:

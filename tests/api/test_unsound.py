@@ -117,7 +117,7 @@ def test_one_bad_job_is_shown_as_such_and_the_rest_works(shop_file: Path, name: 
         assert client.delete(f"/api/jobs/{bad.id}").json()["put_away"] is True
         assert bad.id not in {row["id"] for row in client.get("/api/jobs").json()["jobs"]}
         assert client.post(f"/api/jobs/{bad.id}/bring-back").json()["put_away"] is False
-    app.state.desk.database.close()
+    app.state.context.database.close()
     said = fardo("check", "--db", str(shop_file), code=1)
     assert f"job {bad.id} cannot be read" in said.stdout
 
@@ -158,7 +158,7 @@ def test_check_looks_at_revisions_and_the_search_index(shop_file: Path) -> None:
 
 def test_on_a_full_disk_it_says_so_and_what_was_saved_is_there(client: TestClient) -> None:
     key = client.post("/api/jobs", json=job(title="before")).json()["id"]
-    database: Database = client.app.state.desk.database  # type: ignore[attr-defined]
+    database: Database = client.app.state.context.database  # type: ignore[attr-defined]
     with database.writing() as writer:
         pages = writer.execute("PRAGMA page_count").fetchone()[0]
         writer.execute(f"PRAGMA max_page_count = {pages}")

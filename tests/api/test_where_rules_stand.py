@@ -87,7 +87,7 @@ def test_a_keystroke_goes_down_and_never_back_up(client: TestClient) -> None:
 
     said = job()
     client.post("/api/work-out", json={"job": said})  # whatever is loaded once is loaded
-    today, read = client.app.state.desk.today, JobFile.model_validate(said)  # type: ignore[attr-defined]
+    today, read = client.app.state.context.today, JobFile.model_validate(said)  # type: ignore[attr-defined]
     sys.setprofile(watch)
     try:
         view_picture(today.draw_up(read, "tray"), read.answers)

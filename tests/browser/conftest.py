@@ -66,7 +66,7 @@ def server(standing: AppHere, browser: webdriver.Chrome, demo_file: Path, tmp_pa
     yield standing
     standing.app.state.shut = True
     standing.app.state.runs.stop_all()
-    standing.app.state.desk.database.close()
+    standing.app.state.context.database.close()
 
 
 @pytest.fixture

@@ -14,8 +14,8 @@ from selenium.webdriver.support.select import Select
 from fardo.demo import CARRIER
 from tests.browser.driver import Page
 from tests.browser.test_making import job_of
-from tests.made_up import box, part
 from tests.made_up import job as made_up_job
+from tests.made_up import wheel_in_bubble
 from tests.simulated_carrier import fault, served_carrier, wired
 
 
@@ -380,15 +380,7 @@ def test_a_carrier_is_begun_on_the_screen(page: Page) -> None:
 
 
 def test_a_saving_that_was_found_is_taken_and_undone(page: Page) -> None:
-    wheel = part(
-        name="wheel",
-        shape=box(length="20 in", width="20 in", height="12 in"),
-        gap="0",
-        weight="9 lb",
-        fragility="does-not-break",
-        protect=[{"material": "bubble-small", "layers": 3}],
-    )
-    key = httpx.post(f"{page.url}/api/jobs", json=made_up_job(parts=[wheel], extras=[])).json()["id"]
+    key = httpx.post(f"{page.url}/api/jobs", json=made_up_job(parts=[wheel_in_bubble()], extras=[])).json()["id"]
     page.open(f"/jobs/{key}/box", "#pressed")
     before = float(page.text("aside .total b").split(":")[0])
     page.button("Find savings").send_keys(Keys.ENTER)

@@ -54,7 +54,7 @@ def test_a_label_that_is_not_known_blocks_another_until_the_carrier_says(
 
 def test_a_job_that_cannot_be_read_is_shown_and_its_text_can_be_saved(page: Page, server: AppHere) -> None:
     row = job_called(server, "Drive wheel for a treadle")
-    connection = sqlite3.connect(server.app.state.desk.path)
+    connection = sqlite3.connect(server.app.state.context.path)
     connection.execute("UPDATE job SET content = '{\"parts\": 5}' WHERE id = ?", (row["id"],))
     connection.commit()
     connection.close()

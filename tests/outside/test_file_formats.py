@@ -65,11 +65,12 @@ def test_the_made_up_shop_shows_every_state_of_a_knot_but_loose(tmp_path: Path) 
     """Its chosen boxes and prices are what is worked out today; a change of the starting values must renew them."""
     path = tmp_path / "demo.db"
     open_demo(path, date(2026, 3, 2))
-    desk = AppContext(path)
+    context = AppContext(path)
     states = {
-        line.title: [knot.state for knot in desk.today.draw_up(line.read().job).knots] for line in desk.jobs.page().jobs
+        line.title: [knot.state for knot in context.today.draw_up(line.read().job).knots]
+        for line in context.jobs.page().jobs
     }
-    desk.database.close()
+    context.database.close()
     assert states["Flyer and three bobbins"] == ["tied"] * 5
     assert states["Table loom, folded"] == ["tied", "tied", "tied", "tied", "open"]
     assert states["Reed hooks and shuttles"] == ["open"] * 5

@@ -58,7 +58,7 @@ async def _while_open(app: FastAPI) -> AsyncIterator[None]:
     await asyncio.wait([asking, renewing])
     app.state.runs.stop_all()
     if app.state.owns_crews:
-        await run_in_threadpool(app.state.desk.crews.close)
+        await run_in_threadpool(app.state.context.crews.close)
 
 
 def create_app(database: Path, crews: Crews | None = None) -> FastAPI:
@@ -73,9 +73,9 @@ def create_app(database: Path, crews: Crews | None = None) -> FastAPI:
 def open_shop(app: FastAPI, database: Path, crews: Crews | None = None) -> FastAPI:
     """The application on that shop's database, whatever it was on before."""
     app.state.owns_crews = crews is None
-    app.state.desk = desk = AppContext(database, crews or Crews(_RECKONED))
-    app.state.bench = Bench(desk)
-    app.state.purchases = Purchases(desk.labels, lambda: desk.today.file.wires)
+    app.state.context = context = AppContext(database, crews or Crews(_RECKONED))
+    app.state.bench = Bench(context)
+    app.state.purchases = Purchases(context.labels, lambda: context.today.file.wires)
     app.state.readings = devices.Readings()
     app.state.runs = Runs()
     return app

@@ -100,17 +100,17 @@ def _cut_of(picture: Picture) -> CutEntry | None:
     return CutEntry(box=WAYS[box.way].TITLE, pieces=work.pieces, blanks=work.told, why_not=work.why_not)
 
 
-def renewed(desk: AppContext, contents: Sequence[str]) -> tuple[str, list[str]]:
+def renewed(context: AppContext, contents: Sequence[str]) -> tuple[str, list[str]]:
     """What the bench shows of jobs as they are kept, as JSON, and for which shop."""
-    today = desk.today
+    today = context.today
     return today.mark, [entry_of_text(content, today).model_dump_json() for content in contents]
 
 
 class Bench:
     """What is shown of the jobs of one shop, kept and renewed."""
 
-    def __init__(self, desk: AppContext) -> None:
-        self._desk = desk
+    def __init__(self, context: AppContext) -> None:
+        self._context = context
         self._guard = threading.Lock()
         self._pictures: OrderedDict[str, Picture] = OrderedDict()
         self._under_way: set[str] = set()
@@ -131,8 +131,8 @@ class Bench:
         """
         with self._guard:
             picture = self._pictures.get(job.model_dump_json())
-        line = self._desk.jobs.line(stored.id)
-        today = self._desk.today
+        line = self._context.jobs.line(stored.id)
+        today = self._context.today
         if picture is not None and today.drew(picture) and line.revision == stored.revision:
             self._keep([(line, entry_of(picture).model_dump_json())], today.mark)
 
@@ -142,14 +142,14 @@ class Bench:
         Args:
             on_the_spot: how many at most are waited for.
         """
-        mark = self._desk.today.mark
+        mark = self._context.today.mark
         stale = [line for line in lines if line.bench is None or line.stamp != mark]
         with self._guard:
             new = [line for line in stale if line.content not in self._under_way]
         fresh: dict[str, BenchEntry] = {}
         if new and len(new) <= on_the_spot:
             # A few beside each other are worked out quicker than they are sent anywhere.
-            found = [(line, entry_of_text(line.content, self._desk.today)) for line in new]
+            found = [(line, entry_of_text(line.content, self._context.today)) for line in new]
             fresh = {line.id: entry for line, entry in found}
             self._keep([(line, entry.model_dump_json()) for line, entry in found], mark)
         elif new:
@@ -165,11 +165,11 @@ class Bench:
 
     def renew_first_page(self) -> None:
         """Has what a shop is opened on worked out, before somebody looks."""
-        self.rows(self._desk.jobs.page().jobs, on_the_spot=0)
+        self.rows(self._context.jobs.page().jobs, on_the_spot=0)
 
     def renew_now(self, lines: Sequence[JobLine]) -> None:
         """Works jobs out beside the server, and waits for it."""
-        mark, entries = self._desk.reckon(renewed, [line.content for line in lines])
+        mark, entries = self._context.reckon(renewed, [line.content for line in lines])
         self._keep(list(zip(lines, entries, strict=True)), mark)
 
     def _renew(self, lines: Sequence[JobLine]) -> None:
@@ -178,7 +178,7 @@ class Bench:
         half = (len(lines) + 1) // 2
         for some in (lines[:half], lines[half:]):  # what is seen first comes first
             if some:
-                asked = self._desk.reckon_beside(renewed, [line.content for line in some])
+                asked = self._context.reckon_beside(renewed, [line.content for line in some])
                 asked.add_done_callback(lambda done, some=some: self._renewed(some, done))  # type: ignore[misc]
 
     def _renewed(self, lines: Sequence[JobLine], done: Future[tuple[str, list[str]]]) -> None:
@@ -194,7 +194,7 @@ class Bench:
     def _keep(self, entries: Sequence[tuple[JobLine, str]], mark: str) -> None:
         """What cannot be kept, on a full disk say, is worked out again: nobody's list or save fails for it."""
         with suppress(CannotWrite):
-            self._desk.jobs.keep_bench(entries, mark)
+            self._context.jobs.keep_bench(entries, mark)
 
 
 OpenBench = Annotated[Bench, Depends(_bench)]

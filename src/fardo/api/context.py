@@ -195,9 +195,9 @@ def _on_shop(path: Path, function: Callable[..., Any], args: Any, kwargs: Any) -
     return function(_shop_at(path, path.stat().st_ino), *args, **kwargs)
 
 
-async def _desk(request: Request) -> AppContext:  # one that is not async is called in a thread, which takes longer
-    desk: AppContext = request.app.state.desk
-    return desk
+async def _context(request: Request) -> AppContext:  # one that is not async is called in a thread, which takes longer
+    context: AppContext = request.app.state.context
+    return context
 
 
-Context = Annotated[AppContext, Depends(_desk)]
+Context = Annotated[AppContext, Depends(_context)]

@@ -112,14 +112,14 @@ class Listed:
         return found
 
 
-def list_work(desk: AppContext, bench: Bench) -> Listed:
+def list_work(context: AppContext, bench: Bench) -> Listed:
     """What there is to cut, of what is kept of the jobs; a few that are not kept are waited for."""
-    lines, count = desk.jobs.with_box(_MOST_JOBS)
+    lines, count = context.jobs.with_box(_MOST_JOBS)
     stale = [row.line for row in bench.rows(lines, on_the_spot=_ON_THE_SPOT) if row.stale]
     if 0 < len(stale) <= _WAITED_FOR:
         bench.renew_now(stale)
-    shown = bench.rows(desk.jobs.lines([line.id for line in lines]), on_the_spot=0)
-    done = desk.cuts.of([row.line.id for row in shown])
+    shown = bench.rows(context.jobs.lines([line.id for line in lines]), on_the_spot=0)
+    done = context.cuts.of([row.line.id for row in shown])
     rows = [
         (row.line, row.entry.cut, done.get(row.line.id) == row.entry.cut.blanks)
         for row in shown
@@ -128,9 +128,9 @@ def list_work(desk: AppContext, bench: Bench) -> Listed:
     return Listed(rows, count - len(lines), any(row.stale for row in shown))
 
 
-def works(desk: AppContext, keys: Sequence[str]) -> list[Work]:
+def works(context: AppContext, keys: Sequence[str]) -> list[Work]:
     """What is cut for jobs, by their keys."""
-    return [_work_of(line, desk.today) for line in desk.jobs.lines(keys)]
+    return [_work_of(line, context.today) for line in context.jobs.lines(keys)]
 
 
 def _work_of(line: JobLine, today: Today) -> Work:
@@ -141,12 +141,12 @@ def _work_of(line: JobLine, today: Today) -> Work:
     return work_of(line.id, today.understand(job), today.shop)
 
 
-def view_cutting(desk: AppContext, bench: Bench, keys: Sequence[str] | None, tool: Tool) -> CuttingView:
+def view_cutting(context: AppContext, bench: Bench, keys: Sequence[str] | None, tool: Tool) -> CuttingView:
     """The plan for the jobs named, or for the first to leave. Raises NoAnswer for more pieces than are planned."""
-    listed = list_work(desk, bench)
+    listed = list_work(context, bench)
     taken = listed.taken(keys)
     return CuttingView(
-        tool=tool, currency=desk.today.shop.currency, revision=desk.today.revision,
+        tool=tool, currency=context.today.shop.currency, revision=context.today.revision,
         jobs=[
             CutJob(
                 id=line.id, title=line.title or "Untitled job", day=line.day, box=entry.box, pieces=entry.pieces,
@@ -154,15 +154,15 @@ def view_cutting(desk: AppContext, bench: Bench, keys: Sequence[str] | None, too
             )
             for line, entry, cut in listed.rows
         ],
-        boards=desk.reckon(_boards, taken, tool) if taken else [], more=listed.more, renewing=listed.renewing,
+        boards=context.reckon(_boards, taken, tool) if taken else [], more=listed.more, renewing=listed.renewing,
     )  # fmt: skip
 
 
-def _boards(desk: AppContext, keys: Sequence[str], tool: Tool) -> list[BoardPlan]:
-    taken = works(desk, keys)
-    titles = {line.id: line.title or "Untitled job" for line in desk.jobs.lines(keys)}
-    show = _Show(desk.today, drawings_of(taken), titles)
-    return [show.board(cut) for cut in plan_boards(taken, desk.today.shop, tool)]
+def _boards(context: AppContext, keys: Sequence[str], tool: Tool) -> list[BoardPlan]:
+    taken = works(context, keys)
+    titles = {line.id: line.title or "Untitled job" for line in context.jobs.lines(keys)}
+    show = _Show(context.today, drawings_of(taken), titles)
+    return [show.board(cut) for cut in plan_boards(taken, context.today.shop, tool)]
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,15 +16,15 @@ from fardo.files.job import PartEntry
 ENDINGS = (*mesh.ENDINGS, *photo.ENDINGS, *parts_csv.ENDINGS)
 
 
-def take_in(sent: Sent, desk: AppContext) -> goods.TakenIn:
+def take_in(sent: Sent, context: AppContext) -> goods.TakenIn:
     """What became of a file; nothing of one with a fault is kept."""
     try:
-        return _take(sent, desk)
+        return _take(sent, context)
     except BadInput as fault:
         return goods.TakenIn(called=sent.name, problem=fault.sentence)
 
 
-def keep_file(name: str, path: Path, desk: AppContext) -> str:
+def keep_file(name: str, path: Path, context: AppContext) -> str:
     """A mesh or photograph kept with the shop; its name here. Raises BadInput for what is neither, or is broken.
 
     Args:
@@ -33,15 +33,15 @@ def keep_file(name: str, path: Path, desk: AppContext) -> str:
     """
     ending = _ending(name)
     if ending in mesh.ENDINGS:
-        desk.reader.read(name, _read_scan, name, path)
-        return desk.files.keep(name, ending, "application/octet-stream", path.read_bytes())
+        context.reader.read(name, _read_scan, name, path)
+        return context.files.keep(name, ending, "application/octet-stream", path.read_bytes())
     if ending in photo.ENDINGS:
-        picture = desk.reader.read(name, _read_photo, name, path)
-        return desk.files.keep(name, ".jpg", "image/jpeg", picture)
+        picture = context.reader.read(name, _read_photo, name, path)
+        return context.files.keep(name, ".jpg", "image/jpeg", picture)
     raise BadInput("not a kind of file that is taken", read=name, allowed=", ".join(ENDINGS), field="file")
 
 
-def _take(sent: Sent, desk: AppContext) -> goods.TakenIn:
+def _take(sent: Sent, context: AppContext) -> goods.TakenIn:
     name, ending = sent.name, _ending(sent.name)
     if ending not in ENDINGS:
         raise BadInput("not a kind of file that is taken", read=name, allowed=", ".join(ENDINGS), field="file")
@@ -53,12 +53,12 @@ def _take(sent: Sent, desk: AppContext) -> goods.TakenIn:
     if not sent.size:
         raise BadInput("nothing in it", read=name, allowed="a whole file", field="file")
     if ending in parts_csv.ENDINGS:
-        parts = desk.reader.read(name, _read_parts, name, sent.path, desk.today.shop)
+        parts = context.reader.read(name, _read_parts, name, sent.path, context.today.shop)
         return goods.TakenIn(called=name, parts=parts)
-    kept = keep_file(name, sent.path, desk)
+    kept = keep_file(name, sent.path, context)
     if ending in photo.ENDINGS:
         return goods.TakenIn(called=name, photo=kept)
-    shape = desk.find_mesh(kept, Length.of_mm(1))
+    shape = context.find_mesh(kept, Length.of_mm(1))
     length, width, height = (side.mm for side in shape.sizes)
     return goods.TakenIn(called=name, mesh=kept, steps=(length, width, height), triangles=len(shape.closed.faces))
 

@@ -18,11 +18,13 @@
   // What would make it cheaper, and for which strokes that was worked out.
   let savings = $state<Schemas['SavingView'][]>([]);
   let savingsOf = $state(-1);
+  let finds = $state<HTMLButtonElement>();
   const offered = $derived(savingsOf === desk.strokes ? savings : []);
 
   /** The trim it names, a step further apart, a layer less and pressing are worked out: what holds and costs less stays
    * to choose from. */
   async function lookForSavings(): Promise<void> {
+    if (trying) return;
     trying = true;
     const strokes = desk.strokes;
     try {
@@ -38,6 +40,7 @@
 
   function take(saving: Schemas['SavingView']): void {
     toast.show(`${saving.says}: saves ${saving.saves}.`, desk.become(saving.job));
+    finds?.focus(); // the button that was pressed is gone with the list
   }
 
   const docket = $derived(desk.figures?.docket);
@@ -132,26 +135,32 @@
         <p class="trim">
           {docket.trim}
           {#if docket.trim_may_be_tried}
-            <button type="button" class="link" disabled={trying} onclick={() => void lookForSavings()}
-              >{trying ? 'Trying…' : 'Find savings'}</button
+            <button
+              type="button"
+              class="link"
+              bind:this={finds}
+              aria-disabled={trying}
+              onclick={() => void lookForSavings()}>{trying ? 'Trying…' : 'Find savings'}</button
             >
           {/if}
         </p>
-        {#if offered.length}
-          <div class="savings" role="group" aria-label="Savings found">
-            {#each offered as saving (saving.says)}
-              <p>
-                {saving.says}: saves <b class="figure">{saving.saves}</b>
-                <button
-                  type="button"
-                  class="link"
-                  onclick={() => take(saving)}
-                  aria-label="Take it: {saving.says}">Take it</button
-                >
-              </p>
-            {/each}
-          </div>
-        {/if}
+        <div aria-live="polite">
+          {#if offered.length}
+            <div class="savings" role="group" aria-label="Savings found">
+              {#each offered as saving (saving.says)}
+                <p>
+                  {saving.says}: saves <b class="figure">{saving.saves}</b>
+                  <button
+                    type="button"
+                    class="link"
+                    onclick={() => take(saving)}
+                    aria-label="Take it: {saving.says}">Take it</button
+                  >
+                </p>
+              {/each}
+            </div>
+          {/if}
+        </div>
       {:else}
         <p class="soft">{docket.note}</p>
       {/if}

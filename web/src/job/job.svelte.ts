@@ -286,6 +286,8 @@ export class JobDesk {
           strokes = -1;
           continue;
         }
+        // An answer came: that one was not made.
+        if (fault instanceof Refusal && fault.status !== 0) this.#sent.pop();
         this.#failed(fault);
         return;
       }

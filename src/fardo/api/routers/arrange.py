@@ -84,15 +84,15 @@ class HandRequest(BaseModel):
 
 
 @router.post("", status_code=202)
-def begin(request: ArrangeRequest, http: Request, desk: Context) -> RunView:
+def begin(request: ArrangeRequest, http: Request, context: Context) -> RunView:
     """Begins a search. 422 with every reason where it cannot be."""
-    today = desk.today
-    load = _load(request.job, desk)
+    today = context.today
+    load = _load(request.job, context)
     locked = _locked(request.job, load)
     ask = ask_of(load, _inside(request.inside, load, today), locked, request.seed)
     refuse(ask, today.shop.units)
     runs: Runs = http.app.state.runs
-    run = runs.begin(lambda run: _search(run, ask, request, load, desk))
+    run = runs.begin(lambda run: _search(run, ask, request, load, context))
     return RunView(run=run.key, state="searching", done=0, of=1)
 
 
@@ -120,13 +120,13 @@ class ThingShapes(BaseModel):
 
 
 @router.post("/shapes")
-def shapes(request: LookRequest, desk: Context) -> ThingShapes:
+def shapes(request: LookRequest, context: Context) -> ThingShapes:
     """What everything looks like, to be shown where it lies; a pile is one thing."""
-    assert desk.crews is not None
-    desk.crews.search.warm()  # who looks at where things lie is about to have them arranged
-    bodies = bodies_of(_load(request.job, desk))
+    assert context.crews is not None
+    context.crews.search.warm()  # who looks at where things lie is about to have them arranged
+    bodies = bodies_of(_load(request.job, context))
     distinct = list(dict.fromkeys(body.shape for body in bodies))
-    units = desk.today.shop.units
+    units = context.today.shop.units
     return ThingShapes(
         shapes=[look_at(shape, units) for shape in distinct],
         of=[distinct.index(body.shape) for body in bodies],
@@ -146,9 +146,9 @@ class IntoView(BaseModel):
 
 
 @router.post("/boxes")
-def boxes(request: LookRequest, desk: Context) -> list[IntoView]:
+def boxes(request: LookRequest, context: Context) -> list[IntoView]:
     """The boxes there, those that take the goods as they lie now first, then those that lack least."""
-    today = desk.today
+    today = context.today
     units = today.shop.units
     return [
         IntoView(
@@ -167,9 +167,9 @@ class FillView(BaseModel):
 
 
 @router.post("/fill")
-def fill(request: LookRequest, desk: Context) -> FillView:
+def fill(request: LookRequest, context: Context) -> FillView:
     """The room between things as they are arranged, or side by side."""
-    load = _load(request.job, desk)
+    load = _load(request.job, context)
     points, step = fill_points(ask_of(load), arrange(load), _FILL_CELLS)
     return FillView(points_mm=[round(float(c), 2) for c in points.ravel()], step_mm=step)
 
@@ -214,16 +214,16 @@ class SavingView(BaseModel):
 
 
 @router.post("/trim")
-def trim(request: TrimRequest, desk: Context) -> list[SavingView]:
+def trim(request: TrimRequest, context: Context) -> list[SavingView]:
     """What would make a job cheaper, each tried for real, what saves most first: all of it arranged in a box that is
     smaller by the docket's trim, one step further apart, a layer less where the check allows, the goods pressed in.
     422 where nothing holds and costs less.
     """
-    return desk.look_for(_savings, request.job)
+    return context.look_for(_savings, request.job)
 
 
-def _savings(desk: AppContext, job: JobFile) -> list[SavingView]:
-    today = desk.today
+def _savings(context: AppContext, job: JobFile) -> list[SavingView]:
+    today = context.today
     now = today.draw_up(job)
     if not may_be_tried(now):
         raise NoAnswer("Nothing is tried for a box that is chosen, or for what no service takes.")
@@ -251,9 +251,9 @@ def stop(key: Key, http: Request) -> RunView:
 
 
 @router.post("/hand")
-def hand(request: HandRequest, desk: Context) -> ArrangedView:
+def hand(request: HandRequest, context: Context) -> ArrangedView:
     """What follows when things are moved: what comes too near what, and the box around them all."""
-    load = _load(request.job, desk)
+    load = _load(request.job, context)
     ask, answer = ask_of(load), arrange(load)
     if request.lock is not None:
         answer = locked_or_not(answer, request.thing, request.lock)
@@ -265,12 +265,12 @@ def hand(request: HandRequest, desk: Context) -> ArrangedView:
         answer = by_hand(ask, answer.laid, answer.order)
         if request.drop:
             answer = let_down(ask, answer, request.thing)
-    return view_arranged(request.job, load, answer, desk.today, priced=False)
+    return view_arranged(request.job, load, answer, context.today, priced=False)
 
 
-def _load(job: JobFile, desk: AppContext) -> Load:
+def _load(job: JobFile, context: AppContext) -> Load:
     """Raises NoAnswer for what does not go in one parcel, which is what is arranged."""
-    load = desk.today.understand(job).must_load()
+    load = context.today.understand(job).must_load()
     if why := not_in_one(load):
         raise NoAnswer(f"In one parcel it cannot be arranged: {why}. Price divides it.")
     return load
@@ -285,13 +285,13 @@ def _locked(job: JobFile, load: Load) -> tuple[tuple[int, Laid], ...]:
     return tuple((n, laid) for n, laid in enumerate(kept.laid) if laid is not None and laid.locked)
 
 
-def _arranged(desk: AppContext, job: JobFile, load: Load, answer: Arrangement, inside: Sizes | None) -> ArrangedView:
-    return view_arranged(job, load, answer, desk.today, inside=inside)
+def _arranged(context: AppContext, job: JobFile, load: Load, answer: Arrangement, inside: Sizes | None) -> ArrangedView:
+    return view_arranged(job, load, answer, context.today, inside=inside)
 
 
-def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: AppContext) -> None:
+def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, context: AppContext) -> None:
     """Searches, telling every step forward; whatever happens, the page that looks on is told an end."""
-    assert desk.crews is not None
+    assert context.crews is not None
     seen: dict[Arrangement, ArrangedView] = {}
     there: list[Arrangement] = []
     last = RunView(run=run.key, state="searching", done=0, of=1)
@@ -304,7 +304,7 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: AppCo
         answers = list(by_size.values())
         for answer in answers:
             if answer not in seen:
-                seen[answer] = desk.reckon(_arranged, request.job, load, answer, ask.inside)
+                seen[answer] = context.reckon(_arranged, request.job, load, answer, ask.inside)
         views = sorted((seen[answer] for answer in answers), key=_price)
         last = RunView.model_validate(
             {"run": run.key, "state": state, "done": progress.done, "of": progress.of, "answers": views}
@@ -318,7 +318,7 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: AppCo
         there = _there(request.job, ask, load)
         if there:
             run.tell(view("searching", Progress(0, 1, ())))
-        answers = _answers(ask, request, desk, lambda progress: run.tell(view("searching", progress)), run.stop)
+        answers = _answers(ask, request, context, lambda progress: run.tell(view("searching", progress)), run.stop)
         state: RunState = "stopped" if run.stop.is_set() else "done"
         run.tell(view(state, Progress(last.done, last.of, answers)), ended=True)
     except CrewEnded:
@@ -329,15 +329,15 @@ def _search(run: Run, ask: Ask, request: ArrangeRequest, load: Load, desk: AppCo
 
 
 def _answers(
-    ask: Ask, request: ArrangeRequest, desk: AppContext, told: Callable[[Progress], None], stop: threading.Event
+    ask: Ask, request: ArrangeRequest, context: AppContext, told: Callable[[Progress], None], stop: threading.Event
 ) -> tuple[Arrangement, ...]:
     """Fit into a box in stock, or around what is locked, as small as can be; else what costs least in all."""
-    assert desk.crews is not None
+    assert context.crews is not None
     if ask.inside is not None or ask.locked:
-        return desk.crews.search.arrange(ask, request.effort, told, stop)
-    read = desk.today.understand(request.job)
-    whole = Whole(read, desk.today.shop, desk.today.carriers_for(read), request.seed)
-    return tuple(one.answer for one in desk.crews.search.cheapest(whole, request.effort, told, stop)[:SHOWN])
+        return context.crews.search.arrange(ask, request.effort, told, stop)
+    read = context.today.understand(request.job)
+    whole = Whole(read, context.today.shop, context.today.carriers_for(read), request.seed)
+    return tuple(one.answer for one in context.crews.search.cheapest(whole, request.effort, told, stop)[:SHOWN])
 
 
 def _there(job: JobFile, ask: Ask, load: Load) -> list[Arrangement]:

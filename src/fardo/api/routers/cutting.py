@@ -32,18 +32,20 @@ ToolAsked = Annotated[Tool, Query(description="a saw loses its kerf; a knife nee
 
 
 @router.get("")
-def look(desk: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> cutting.CuttingView:
+def look(
+    context: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge"
+) -> cutting.CuttingView:
     """What is cut from which sheets for these jobs, with the cuts in the order that sets the fence least often."""
-    return cutting.view_cutting(desk, bench, jobs, tool)
+    return cutting.view_cutting(context, bench, jobs, tool)
 
 
 @router.get(".pdf", response_class=Response)
-def pdf(desk: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> Response:
+def pdf(context: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge") -> Response:
     """A page a sheet, with the cuts in order."""
-    shop = desk.today.file
+    shop = context.today.file
     drawn, fence = [], []
     pieces: list[str] = []
-    for title, blank, settings, of in _sheets(desk, bench, jobs, tool):
+    for title, blank, settings, of in _sheets(context, bench, jobs, tool):
         drawn.append(blank)
         pieces += of
         fence += [FenceSetting(one.fence, one.blade, f"{title}: {one.do}", one.cuts) for one in settings]
@@ -55,13 +57,13 @@ def pdf(desk: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "s
 
 
 @router.get(".dxf", response_class=Response)
-def dxf_sheets(desk: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "knife") -> Response:
+def dxf_sheets(context: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "knife") -> Response:
     """All sheets at real size in millimetres, every blank with its lines where it lies."""
     # Its library takes most of a second to load, which a starting shop need not wait for.
     from fardo.files.dxf import dxf
 
-    drawn = [blank for _, blank, _, _ in _sheets(desk, bench, jobs, tool)]
-    return download(dxf(drawn, desk.today.shop.units), "image/vnd.dxf", "cutting plan", ".dxf")
+    drawn = [blank for _, blank, _, _ in _sheets(context, bench, jobs, tool)]
+    return download(dxf(drawn, context.today.shop.units), "image/vnd.dxf", "cutting plan", ".dxf")
 
 
 class Done(BaseModel):
@@ -74,21 +76,21 @@ class Done(BaseModel):
 
 
 @router.post("/done")
-def done(what: Done, desk: Context, bench: OpenBench) -> views.ShopView:
+def done(what: Done, context: Context, bench: OpenBench) -> views.ShopView:
     """Takes the sheets it used off the stock, keeps the off-cuts, and marks the blanks as cut, so that they are not cut
     again; 409 where the shop changed meanwhile.
     """
-    if what.revision != desk.today.revision:
-        raise Conflict(desk.today.revision)
-    listed = cutting.list_work(desk, bench)
+    if what.revision != context.today.revision:
+        raise Conflict(context.today.revision)
+    listed = cutting.list_work(context, bench)
     keys = listed.taken(what.jobs)
     blanks = {line.id: entry.blanks for line, entry, _ in listed.rows if line.id in keys}
-    after = desk.reckon(_after, keys, what.tool)
+    after = context.reckon(_after, keys, what.tool)
     if after is None:
         allowed = "jobs with a chosen box whose blanks are not cut yet"
         raise BadInput("nothing to cut", read=", ".join(what.jobs), allowed=allowed, field="jobs")
-    desk.cuts.cut(blanks, what.revision, after)
-    return view_shop(desk)
+    context.cuts.cut(blanks, what.revision, after)
+    return view_shop(context)
 
 
 class Undone(BaseModel):
@@ -101,18 +103,18 @@ class Undone(BaseModel):
 
 
 @router.post("/undone")
-def undone(what: Undone, desk: Context) -> views.ShopView:
+def undone(what: Undone, context: Context) -> views.ShopView:
     """The blanks of these jobs are to be cut again; with the shop as it was, the sheets are on the stock again too."""
-    shop = what.shop or desk.today.file
+    shop = what.shop or context.today.file
     shop.to_core()
-    desk.cuts.uncut(what.jobs, what.revision, shop)
-    return view_shop(desk)
+    context.cuts.uncut(what.jobs, what.revision, shop)
+    return view_shop(context)
 
 
-def _after(desk: AppContext, keys: list[str], tool: Tool) -> ShopFile | None:
+def _after(context: AppContext, keys: list[str], tool: Tool) -> ShopFile | None:
     """The shop once these jobs are cut; None where nothing is."""
-    today = desk.today
-    cuts = plan_boards(cutting.works(desk, keys), today.shop, tool)
+    today = context.today
+    cuts = plan_boards(cutting.works(context, keys), today.shop, tool)
     if not any(cut.plan is not None and cut.plan.sheets for cut in cuts):
         return None
     after = cutting.stock_after(today.file, today, cuts)
@@ -124,20 +126,20 @@ def _after(desk: AppContext, keys: list[str], tool: Tool) -> ShopFile | None:
 Sheet = tuple[str, Blank, list[FenceSetting], list[str]]
 
 
-def _sheets(desk: AppContext, bench: Bench, jobs: list[str] | None, tool: Tool) -> list[Sheet]:
+def _sheets(context: AppContext, bench: Bench, jobs: list[str] | None, tool: Tool) -> list[Sheet]:
     """Every sheet drawn, with its cuts. Raises NoAnswer where there is nothing to cut or a piece fits no sheet."""
-    found = desk.reckon(_draw_sheets, cutting.list_work(desk, bench).taken(jobs), tool)
+    found = context.reckon(_draw_sheets, cutting.list_work(context, bench).taken(jobs), tool)
     if not found:
         raise NoAnswer("Nothing is to be cut: no job in hand has chosen a box that is cut from sheet.")
     return found
 
 
-def _draw_sheets(desk: AppContext, keys: list[str], tool: Tool) -> list[Sheet]:
-    today, units = desk.today, desk.today.shop.units
-    taken = cutting.works(desk, keys)
+def _draw_sheets(context: AppContext, keys: list[str], tool: Tool) -> list[Sheet]:
+    today, units = context.today, context.today.shop.units
+    taken = cutting.works(context, keys)
     drawings = drawings_of(taken)
     found: list[Sheet] = []
-    titles = {key: desk.jobs.get(key).job.title or "Untitled job" for key in keys}
+    titles = {key: context.jobs.get(key).job.title or "Untitled job" for key in keys}
     for board in plan_boards(taken, today.shop, tool):
         if board.plan is None:
             raise NoAnswer(board.why_not)

@@ -64,9 +64,9 @@ class Heard(BaseModel):
 
 
 @router.post("/readings")
-async def take_reading(reading: Reading, request: Request, desk: Context) -> Heard:
+async def take_reading(reading: Reading, request: Request, context: Context) -> Heard:
     """Passes a reading on to every page that listens; 422 for what is no measure of its kind."""
-    units = await run_in_threadpool(lambda: desk.today.shop.units)
+    units = await run_in_threadpool(lambda: context.today.shop.units)
     if reading.device == "tape":
         read_length(reading.reading, units, zero=True, field="reading")
     else:

@@ -32,17 +32,17 @@ _FILES_BODY = {
 
 
 @router.post("", openapi_extra=_FILES_BODY)
-async def send_files(request: Request, desk: Context) -> list[goods.TakenIn]:
+async def send_files(request: Request, context: Context) -> list[goods.TakenIn]:
     """What became of each file, in their order. A good file comes in whatever is wrong with the others."""
     with TemporaryDirectory(prefix="fardo-") as folder:
         sent = await read_files(request.headers.get("content-type", ""), request.stream(), Path(folder))
-        return [await run_in_threadpool(take_in, file, desk) for file in sent]
+        return [await run_in_threadpool(take_in, file, context) for file in sent]
 
 
 @router.get("/{name}", response_class=Response)
-def get_file(name: str, desk: Context) -> Response:
+def get_file(name: str, context: Context) -> Response:
     """A photograph or a mesh as it is kept."""
-    stored = desk.files.get(name)
+    stored = context.files.get(name)
     headers = {"Cache-Control": "private, max-age=31536000, immutable"}
     if stored.media_type != "image/jpeg":
         headers["Content-Disposition"] = f'attachment; filename="{stored.name}"'

@@ -28,22 +28,22 @@ router = resource("/api/jobs", "jobs")
 
 @router.get("")
 def list_jobs(
-    desk: Context,
+    context: Context,
     bench: OpenBench,
     words: Annotated[str, Query(max_length=200)] = "",
     put_away: bool = False,
     cursor: Annotated[str | None, Query(max_length=80)] = None,
 ) -> views.JobPage:
     """Jobs in hand, the last changed first, each with its next move; `words` finds by title, part, extra or place."""
-    page = desk.jobs.page(words=words, put_away=put_away, cursor=cursor)
+    page = context.jobs.page(words=words, put_away=put_away, cursor=cursor)
     rows = [row(one) for one in bench.rows(page.jobs)]
     return views.JobPage(jobs=rows, cursor=page.cursor, renewing=any(one.stale for one in rows))
 
 
 @router.post("", status_code=201)
-def add_job(job: JobFile, desk: Context, bench: OpenBench) -> views.JobView:
+def add_job(job: JobFile, context: Context, bench: OpenBench) -> views.JobView:
     """Starts a job."""
-    stored = desk.jobs.add(_checked(job, desk))
+    stored = context.jobs.add(_checked(job, context))
     bench.saved(stored, job)
     return view(stored)
 
@@ -57,9 +57,9 @@ _FILE_BODY = {
 
 
 @router.post("/file", status_code=201, openapi_extra=_FILE_BODY)
-async def open_job_file(request: Request, desk: Context) -> views.JobView:
+async def open_job_file(request: Request, context: Context) -> views.JobView:
     """Starts a job from a job file sent as it is. Nothing is kept of a file with a fault."""
-    return await run_in_threadpool(_open_job, await request.body(), desk)
+    return await run_in_threadpool(_open_job, await request.body(), context)
 
 
 _BUNDLE_BODY = {
@@ -71,62 +71,62 @@ _BUNDLE_BODY = {
 
 
 @router.post("/bundle", status_code=201, openapi_extra=_BUNDLE_BODY)
-async def open_bundle(request: Request, desk: Context) -> views.JobView:
+async def open_bundle(request: Request, context: Context) -> views.JobView:
     """Starts a job from a job file in a ZIP with its photographs and meshes. Nothing is kept of one with a fault."""
     with TemporaryDirectory(prefix="fardo-") as folder:
         packed = Path(folder) / "bundle.zip"
         await write_as_it_comes(request.stream(), packed, bundles.LARGEST)
-        return await run_in_threadpool(_open_bundle, packed, Path(folder), desk)
+        return await run_in_threadpool(_open_bundle, packed, Path(folder), context)
 
 
 @router.get("/{key}")
-def get_job(key: str, desk: Context) -> views.JobView:
-    return view(desk.jobs.get(key), desk)
+def get_job(key: str, context: Context) -> views.JobView:
+    return view(context.jobs.get(key), context)
 
 
 @router.put("/{key}")
-def change_job(key: str, change: views.JobChange, desk: Context, bench: OpenBench) -> views.JobView:
+def change_job(key: str, change: views.JobChange, context: Context, bench: OpenBench) -> views.JobView:
     """Saves a job; answers 409 where it was changed since the revision named."""
-    stored = desk.jobs.change(key, change.revision, _checked(change.job, desk), change.change)
+    stored = context.jobs.change(key, change.revision, _checked(change.job, context), change.change)
     bench.saved(stored, change.job)
-    return view(stored, desk)
+    return view(stored, context)
 
 
 @router.delete("/{key}")
-def put_away_job(key: str, desk: Context, bench: OpenBench) -> views.JobRow:
+def put_away_job(key: str, context: Context, bench: OpenBench) -> views.JobRow:
     """Takes a job off the bench. It can be brought back."""
-    return row(bench.rows([desk.jobs.put_away(key)])[0])
+    return row(bench.rows([context.jobs.put_away(key)])[0])
 
 
 @router.post("/{key}/bring-back")
-def bring_back_job(key: str, desk: Context, bench: OpenBench) -> views.JobRow:
-    return row(bench.rows([desk.jobs.bring_back(key)])[0])
+def bring_back_job(key: str, context: Context, bench: OpenBench) -> views.JobRow:
+    return row(bench.rows([context.jobs.bring_back(key)])[0])
 
 
 @router.get("/{key}/text", response_class=Response)
-def job_text(key: str, desk: Context) -> Response:
+def job_text(key: str, context: Context) -> Response:
     """What is kept of a job, as it is kept: also where it cannot be read."""
-    line = desk.jobs.line(key)
+    line = context.jobs.line(key)
     return download(line.content, "text/plain; charset=utf-8", line.title, ".txt")
 
 
 @router.get("/{key}/file")
-def job_file(key: str, desk: Context) -> Response:
+def job_file(key: str, context: Context) -> Response:
     """The job as a job file; with photographs or meshes, in a ZIP with them."""
-    job = desk.jobs.get(key).job
+    job = context.jobs.get(key).job
     if bundles.files_of(job):
-        return download(bundles.write_bundle(job, desk.find_file), "application/zip", job.title, ".job.zip")
+        return download(bundles.write_bundle(job, context.find_file), "application/zip", job.title, ".job.zip")
     return download(write_job(job), "application/json", job.title, ".job.json")
 
 
-def _open_job(content: bytes, desk: AppContext) -> views.JobView:
-    return view(desk.jobs.add(_checked(read_job(content), desk)))
+def _open_job(content: bytes, context: AppContext) -> views.JobView:
+    return view(context.jobs.add(_checked(read_job(content), context)))
 
 
-def _open_bundle(packed: Path, folder: Path, desk: AppContext) -> views.JobView:
-    job, sent = desk.reader.read("the file", bundles.read_bundle, packed, folder)
-    kept = {name: keep_file(name, path, desk) for name, path in sent.items()}
-    return view(desk.jobs.add(_checked(bundles.renamed(job, kept), desk)))
+def _open_bundle(packed: Path, folder: Path, context: AppContext) -> views.JobView:
+    job, sent = context.reader.read("the file", bundles.read_bundle, packed, folder)
+    kept = {name: keep_file(name, path, context) for name, path in sent.items()}
+    return view(context.jobs.add(_checked(bundles.renamed(job, kept), context)))
 
 
 def row(shown: BenchRow) -> views.JobRow:
@@ -146,13 +146,13 @@ def row(shown: BenchRow) -> views.JobRow:
     )
 
 
-def view(stored: StoredJob, desk: AppContext | None = None) -> views.JobView:
+def view(stored: StoredJob, context: AppContext | None = None) -> views.JobView:
     """A job as the page gets it.
 
     Args:
-        desk: for its label; None for a job that is new and has none.
+        context: for its label; None for a job that is new and has none.
     """
-    label = desk.labels.of_job(stored.id) if desk else None
+    label = context.labels.of_job(stored.id) if context else None
     return views.JobView(
         id=stored.id,
         revision=stored.revision,
@@ -188,15 +188,15 @@ def _say_label(label: Label) -> str:
             return ""
 
 
-def _checked(job: JobFile, desk: AppContext) -> JobFile:
+def _checked(job: JobFile, context: AppContext) -> JobFile:
     """The job with its units made plain, and without a label: that is no job's to carry.
 
     Raises:
         BadInput, NoAnswer: for what cannot be kept and worked on.
     """
-    read = desk.today.understand(job)
+    read = context.today.understand(job)
     if read.problems:
         raise read.problems[0]
     if read.beyond:
         raise NoAnswer(read.beyond)
-    return without_label(with_units(job, desk.today.shop.units))
+    return without_label(with_units(job, context.today.shop.units))

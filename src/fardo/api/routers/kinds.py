@@ -20,32 +20,32 @@ router = resource("/api", "kinds")
 
 
 @router.get("/kinds")
-def list_kinds(desk: Context) -> list[goods.KindRow]:
+def list_kinds(context: Context) -> list[goods.KindRow]:
     """Every kind, by title."""
-    return [row_of(stored) for stored in desk.kinds.all()]
+    return [row_of(stored) for stored in context.kinds.all()]
 
 
 @router.get("/kinds/{code}")
-def get_kind(code: str, desk: Context) -> goods.KindView:
-    return view_kind(desk.kinds.get(code))
+def get_kind(code: str, context: Context) -> goods.KindView:
+    return view_kind(context.kinds.get(code))
 
 
 @router.put("/kinds")
-def change_kind(change: goods.KindChange, desk: Context) -> goods.KindView:
+def change_kind(change: goods.KindChange, context: Context) -> goods.KindView:
     """Keeps a kind as the shop's own; answers 409 where it was changed since the revision named."""
-    return view_kind(desk.kinds.keep(with_units(change.kind, desk.today.shop.units).check(), change.revision))
+    return view_kind(context.kinds.keep(with_units(change.kind, context.today.shop.units).check(), change.revision))
 
 
 @router.delete("/kinds/{code}", status_code=204, response_class=Response)
-def put_away_kind(code: str, desk: Context) -> Response:
+def put_away_kind(code: str, context: Context) -> Response:
     """Takes the shop's own kind off the list; it can be brought back."""
-    desk.kinds.put_away(code)
+    context.kinds.put_away(code)
     return Response(status_code=204)
 
 
 @router.post("/kinds/{code}/bring-back")
-def bring_back_kind(code: str, desk: Context) -> goods.KindView:
-    return view_kind(desk.kinds.bring_back(code))
+def bring_back_kind(code: str, context: Context) -> goods.KindView:
+    return view_kind(context.kinds.bring_back(code))
 
 
 class Beginning(BaseModel):
@@ -58,15 +58,15 @@ class Beginning(BaseModel):
 
 
 @router.post("/jobs/begin", status_code=201)
-def begin_job(beginning: Beginning, desk: Context) -> views.JobView:
+def begin_job(beginning: Beginning, context: Context) -> views.JobView:
     """Starts a job: the parts of its kind with their usual steps taken, and the shop's habits on the list."""
-    kind = desk.kinds.get(beginning.kind).kind if beginning.kind else None
-    today = desk.today
+    kind = context.kinds.get(beginning.kind).kind if beginning.kind else None
+    today = context.today
     job = start_job(kind, beginning.title, today.file)
     parcel = read_line(beginning.line, today.shop.units, today.file.postcode) if beginning.line else None
     if parcel is not None:
         job = with_parcel(job, parcel, today.shop.units)
-    return view_job(desk.jobs.add(with_units(job, today.shop.units)))
+    return view_job(context.jobs.add(with_units(job, today.shop.units)))
 
 
 class StepTaken(BaseModel):
@@ -89,9 +89,9 @@ class StepTaken(BaseModel):
 
 
 @router.post("/take-apart")
-def take_apart(asked: StepTaken, desk: Context) -> JobFile:
+def take_apart(asked: StepTaken, context: Context) -> JobFile:
     """The job with the step taken or left; saves nothing."""
-    return take_step(asked.job, asked.step, asked.take, desk.today.shop)
+    return take_step(asked.job, asked.step, asked.take, context.today.shop)
 
 
 class NewKind(BaseModel):
@@ -103,20 +103,20 @@ class NewKind(BaseModel):
 
 
 @router.post("/jobs/{key}/kind", status_code=201)
-def keep_as_kind(key: str, new: NewKind, desk: Context) -> goods.KindView:
+def keep_as_kind(key: str, new: NewKind, context: Context) -> goods.KindView:
     """Keeps a job as a kind of its own, with what was measured as its starting sizes. Answers 409 where there is a kind
     of that name, unless it is the one whose place it takes; that one's earlier form is kept among its revisions.
     """
-    job = desk.jobs.get(key).job
-    every = {stored.kind.code: stored for stored in desk.kinds.all()}
+    job = context.jobs.get(key).job
+    every = {stored.kind.code: stored for stored in context.kinds.all()}
     code = new.replaces or code_of(new.title)
     same = every.get(code) or next((one for one in every.values() if one.kind.title == new.title), None)
     if same is not None and same.kind.code != new.replaces:
         raise NameTaken(f"There is a kind of goods called {same.kind.title} already.", same.kind.code)
     was = every.get(job.kind) if job.kind else None
     kind = kind_of_job(job, code, new.title, was.kind if was else None)
-    kind = with_units(kind, desk.today.shop.units)
-    return view_kind(desk.kinds.keep(kind, desk.kinds.newest(code)))
+    kind = with_units(kind, context.today.shop.units)
+    return view_kind(context.kinds.keep(kind, context.kinds.newest(code)))
 
 
 def row_of(stored: StoredKind) -> goods.KindRow:

@@ -39,39 +39,39 @@ router = resource("/api/jobs/{key}", "papers")
 
 
 @router.get("/bag-labels.pdf", response_class=Response)
-def labels(key: str, desk: Context) -> Response:
+def labels(key: str, context: Context) -> Response:
     """One label for each bag of small hardware."""
-    job = desk.jobs.get(key).job
+    job = context.jobs.get(key).job
     found = bag_labels(steps_of(job))
     if not found:
         raise NoAnswer("No step that is taken leaves small hardware; there is nothing to label.")
-    sheet = label_sheet(job.title or "Untitled job", found, desk.today.file.paper)
+    sheet = label_sheet(job.title or "Untitled job", found, context.today.file.paper)
     return download(sheet, "application/pdf", job.title, "-bag-labels.pdf", look=True)
 
 
 @router.get("/ladder.pdf", response_class=Response)
-def ladder(key: str, desk: Context, most: Annotated[int, Query(ge=1, le=MOST_UNITS)] = 12) -> Response:
+def ladder(key: str, context: Context, most: Annotated[int, Query(ge=1, le=MOST_UNITS)] = 12) -> Response:
     """What so many of the job's one thing go into, to hang at the bench."""
-    job = desk.jobs.get(key).job
-    found = desk.look_for(_rungs, job, most)
+    job = context.jobs.get(key).job
+    found = context.look_for(_rungs, job, most)
     rows = [
         (f"{one.least}" if one.least == one.most else f"{one.least}–{one.most}",
          one.box or one.why_not, one.outside, one.weighs, one.service, one.total)
         for one in found
     ]  # fmt: skip
-    shop, what = desk.today.file, job.parts[0].name or job.title or "Untitled job"
+    shop, what = context.today.file, job.parts[0].name or job.title or "Untitled job"
     sheet = ladder_sheet(job.title or "Untitled job", what, rows, shop.name, shop.paper)
     return download(sheet, "application/pdf", job.title, "-ladder.pdf", look=True)
 
 
-def _rungs(desk: AppContext, job: JobFile, most: int) -> list[RungView]:
-    return rungs_of(job, most, desk.today)
+def _rungs(context: AppContext, job: JobFile, most: int) -> list[RungView]:
+    return rungs_of(job, most, context.today)
 
 
 @router.get("/put-together.pdf", response_class=Response)
-def put_together(key: str, desk: Context) -> Response:
+def put_together(key: str, context: Context) -> Response:
     """The receiver's sheet: what is in the box, and the steps last first."""
-    job, shop = desk.jobs.get(key).job, desk.today.file
+    job, shop = context.jobs.get(key).job, context.today.file
     steps = put_back(steps_of(job))
     if not steps:
         raise NoAnswer("No step of taking apart is taken; there is nothing to put together.")
@@ -86,9 +86,9 @@ def put_together(key: str, desk: Context) -> Response:
 
 
 @router.get("/corner-guards.pdf", response_class=Response)
-def guards(key: str, desk: Context) -> Response:
+def guards(key: str, context: Context) -> Response:
     """Each corner guard to scale; four of each part are cut."""
-    job, today = desk.jobs.get(key).job, desk.today
+    job, today = context.jobs.get(key).job, context.today
     parts = today.understand(job).parts
     units = dict.fromkeys(unit for part in parts for unit in part.units if unit.guards)
     blanks = [draw_guard(guard, f"guard for {unit.part.name}") for unit in units for guard in unit.guards]
@@ -105,9 +105,9 @@ def guards(key: str, desk: Context) -> Response:
 
 
 @router.get("/inner-boxes.pdf", response_class=Response)
-def inner_boxes(key: str, desk: Context) -> Response:
+def inner_boxes(key: str, context: Context) -> Response:
     """The cut sheet of each box that is cut for a part of its own."""
-    job, today = desk.jobs.get(key).job, desk.today
+    job, today = context.jobs.get(key).job, context.today
     shop = today.shop
     found = inner_boxes_of(today.understand(job), shop)
     if not found:
@@ -128,9 +128,9 @@ def inner_boxes(key: str, desk: Context) -> Response:
 
 
 @router.get("/packing.pdf", response_class=Response)
-def packing(key: str, desk: Context) -> Response:
+def packing(key: str, context: Context) -> Response:
     """Plan, front and side of the packed box to scale, and what goes in when and where."""
-    job, today = desk.jobs.get(key).job, desk.today
+    job, today = context.jobs.get(key).job, context.today
     picture = today.draw_up(job)
     load, title = picture.job.must_load(), job.title or "Untitled job"
     units, day = today.shop.units, today_in_words()
@@ -165,7 +165,7 @@ def _wrap_rows(layers: Iterable[Layered], units: Units) -> Iterator[tuple[str, s
 
 
 @router.get("/parts.csv", response_class=Response)
-def parts_table(key: str, desk: Context) -> Response:
+def parts_table(key: str, context: Context) -> Response:
     """The parts as a table that a spreadsheet opens."""
-    job = desk.jobs.get(key).job
+    job = context.jobs.get(key).job
     return download("\ufeff" + write_parts(job), "text/csv; charset=utf-8", job.title, "-parts.csv")

@@ -54,13 +54,13 @@ class OnePlan(BaseModel):
 
 
 @router.post("", response_model=PlanTable)
-def table(request: TableRequest, desk: Context) -> Response:
+def table(request: TableRequest, context: Context) -> Response:
     """All plans, the alternatives among them, and what the habit would cost."""
-    return Response(desk.reckon(_table, request), media_type="application/json")
+    return Response(context.reckon(_table, request), media_type="application/json")
 
 
-def _table(desk: AppContext, request: TableRequest) -> str:
-    today = desk.today
+def _table(context: AppContext, request: TableRequest) -> str:
+    today = context.today
     picture = today.draw_up(request.job)
     job = picture.job
     usual = habit(job, today.shop, picture.carriers) if job.load is not None and not job.hazards.never else None
@@ -69,24 +69,24 @@ def _table(desk: AppContext, request: TableRequest) -> str:
 
 
 @router.post("/unfolded")
-def unfolded(request: OnePlan, desk: Context) -> PlanUnfolded:
+def unfolded(request: OnePlan, context: Context) -> PlanUnfolded:
     """One plan down to its lines, its box and its parts."""
-    return desk.reckon(_unfolded, request)
+    return context.reckon(_unfolded, request)
 
 
-def _unfolded(desk: AppContext, request: OnePlan) -> PlanUnfolded:
-    picture, way, plan = _found(desk.today, request)
+def _unfolded(context: AppContext, request: OnePlan) -> PlanUnfolded:
+    picture, way, plan = _found(context.today, request)
     return view_unfolded(plan, way, picture)
 
 
 @router.post("/chosen")
-def chosen(request: OnePlan, desk: Context) -> Chosen:
+def chosen(request: OnePlan, context: Context) -> Chosen:
     """What a job keeps when that plan is chosen. Saves nothing. A box it keeps already stays as it was chosen."""
-    return desk.reckon(_chosen, request)
+    return context.reckon(_chosen, request)
 
 
-def _chosen(desk: AppContext, request: OnePlan) -> Chosen:
-    picture, way, plan = _found(desk.today, request)
+def _chosen(context: AppContext, request: OnePlan) -> Chosen:
+    picture, way, plan = _found(context.today, request)
     return chosen_with(plan, way, picture, request.job.chosen)
 
 
@@ -99,13 +99,13 @@ class LadderRequest(BaseModel):
 
 
 @router.post("/ladder")
-def what_goes_into_what(request: LadderRequest, desk: Context) -> list[RungView]:
+def what_goes_into_what(request: LadderRequest, context: Context) -> list[RungView]:
     """What so many of the job's one thing go into, each by what it costs in all. Takes seconds for many."""
-    return desk.look_for(_rungs, request)
+    return context.look_for(_rungs, request)
 
 
-def _rungs(desk: AppContext, request: LadderRequest) -> list[RungView]:
-    return rungs_of(request.job, request.most, desk.today)
+def _rungs(context: AppContext, request: LadderRequest) -> list[RungView]:
+    return rungs_of(request.job, request.most, context.today)
 
 
 def _found(today: Today, request: OnePlan) -> tuple[Picture, WayPriced, Plan]:

@@ -35,74 +35,74 @@ class RevisionRow(BaseModel):
     saved_at: str
 
 
-def _rows(desk: AppContext, of: Of, key: str = "") -> list[RevisionRow]:
-    return [RevisionRow(revision=one.revision, saved_at=one.saved_at) for one in desk.revisions.list(of, key)]
+def _rows(context: AppContext, of: Of, key: str = "") -> list[RevisionRow]:
+    return [RevisionRow(revision=one.revision, saved_at=one.saved_at) for one in context.revisions.list(of, key)]
 
 
 @router.get("/jobs/{key}/revisions")
-def of_job(key: str, desk: Context) -> list[RevisionRow]:
+def of_job(key: str, context: Context) -> list[RevisionRow]:
     """Every time a job was saved, up to the last two hundred."""
-    desk.jobs.line(key)
-    return _rows(desk, "job", key)
+    context.jobs.line(key)
+    return _rows(context, "job", key)
 
 
 @router.get("/jobs/{key}/revisions/{revision}")
-def job_then(key: str, revision: Number, desk: Context) -> JobFile:
+def job_then(key: str, revision: Number, context: Context) -> JobFile:
     """The job as it was."""
-    return _read(JobFile, desk.revisions.content("job", revision, key))
+    return _read(JobFile, context.revisions.content("job", revision, key))
 
 
 @router.post("/jobs/{key}/revisions/{revision}")
-def job_back(key: str, revision: Number, desk: Context, bench: OpenBench) -> views.JobView:
+def job_back(key: str, revision: Number, context: Context, bench: OpenBench) -> views.JobView:
     """The job as it was becomes its newest revision; none is lost."""
-    job = job_then(key, revision, desk)
-    return change_job(key, views.JobChange(revision=desk.jobs.line(key).revision, job=job), desk, bench)
+    job = job_then(key, revision, context)
+    return change_job(key, views.JobChange(revision=context.jobs.line(key).revision, job=job), context, bench)
 
 
 @router.get("/shop/revisions")
-def of_shop(desk: Context) -> list[RevisionRow]:
+def of_shop(context: Context) -> list[RevisionRow]:
     """Every time the settings were saved, up to the last two hundred."""
-    return _rows(desk, "shop")
+    return _rows(context, "shop")
 
 
 @router.get("/shop/revisions/{revision}")
-def shop_then(revision: Number, desk: Context) -> ShopFile:
+def shop_then(revision: Number, context: Context) -> ShopFile:
     """The shop as it was set."""
-    return _read(ShopFile, desk.revisions.content("shop", revision))
+    return _read(ShopFile, context.revisions.content("shop", revision))
 
 
 @router.post("/shop/revisions/{revision}")
-def shop_back(revision: Number, desk: Context) -> views.ShopView:
+def shop_back(revision: Number, context: Context) -> views.ShopView:
     """The shop as it was set becomes its newest revision; none is lost."""
-    shop = shop_then(revision, desk)
+    shop = shop_then(revision, context)
     shop.to_core()
-    desk.settings.change_shop(desk.today.revision, shop)
-    return view_shop(desk)
+    context.settings.change_shop(context.today.revision, shop)
+    return view_shop(context)
 
 
 @router.get("/kinds/{code}/revisions")
-def of_kind(code: str, desk: Context) -> list[RevisionRow]:
+def of_kind(code: str, context: Context) -> list[RevisionRow]:
     """Every time the shop's own kind was saved, also while it is archived."""
-    return _rows(desk, "kind", code)
+    return _rows(context, "kind", code)
 
 
 @router.get("/kinds/{code}/revisions/{revision}")
-def kind_then(code: str, revision: Number, desk: Context) -> KindFile:
+def kind_then(code: str, revision: Number, context: Context) -> KindFile:
     """The kind as it was."""
-    return _read(KindFile, desk.revisions.content("kind", revision, code))
+    return _read(KindFile, context.revisions.content("kind", revision, code))
 
 
 @router.post("/kinds/{code}/revisions/{revision}")
-def kind_back(code: str, revision: Number, desk: Context) -> goods.KindView:
+def kind_back(code: str, revision: Number, context: Context) -> goods.KindView:
     """The kind as it was becomes its newest revision; none is lost."""
-    kind = kind_then(code, revision, desk)
-    return view_kind(desk.kinds.keep(kind.check(), desk.kinds.newest(code)))
+    kind = kind_then(code, revision, context)
+    return view_kind(context.kinds.keep(kind.check(), context.kinds.newest(code)))
 
 
 @router.get("/tariffs/{carrier}/versions/{revision}")
-def tariff_then(carrier: str, revision: Number, desk: Context) -> dict[str, Any]:
+def tariff_then(carrier: str, revision: Number, context: Context) -> dict[str, Any]:
     """A carrier's tariff as it was, as its file has it."""
-    content: dict[str, Any] = from_json(desk.revisions.content("tariff", revision, carrier))
+    content: dict[str, Any] = from_json(context.revisions.content("tariff", revision, carrier))
     return content
 
 

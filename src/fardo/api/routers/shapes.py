@@ -24,9 +24,9 @@ class ShapeAsked(BaseModel):
 
 
 @router.post("/shape")
-def look_at_shape(asked: ShapeAsked, desk: Context) -> goods.ShapeView:
+def look_at_shape(asked: ShapeAsked, context: Context) -> goods.ShapeView:
     """The bare shape of a part; 422 while a measure of it is missing or cannot be read."""
-    today = desk.today
+    today = context.today
     # Only its measures count here: whatever else is missing or wrong is told elsewhere.
     part = PartEntry(shape=asked.part.shape, weight="1 lb")
     job = today.understand(JobFile(parts=[part]))

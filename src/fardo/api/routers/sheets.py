@@ -33,15 +33,15 @@ Way = Annotated[str, Query(max_length=240)]
 
 
 @router.get(".pdf", response_class=Response)
-def pdf_sheet(key: str, desk: Context, way: Way, scale: Literal["fit", "full"] = "fit") -> Response:
+def pdf_sheet(key: str, context: Context, way: Way, scale: Literal["fit", "full"] = "fit") -> Response:
     """To scale with its fence settings, or at full size over several pages with register marks."""
-    title, board, boxed = _box(desk, key, way)
-    shop, made = desk.today.file, boxed.made
+    title, board, boxed = _box(context, key, way)
+    shop, made = context.today.file, boxed.made
     outside = show_sizes(made.outside, shop.units, "up")
     sizes = f"{made.grade.name}, inside {show_sizes(made.inside, shop.units, 'down')}, outside {outside}"
     if made.soft:
         sizes = f"closed on the goods as wrapped, {outside}"
-    sheets = tuple(says_sheets(boxed, desk.today.shop, board))
+    sheets = tuple(says_sheets(boxed, context.today.shop, board))
     box = f"{WAYS[made.way].TITLE}: {made.item}" if made.item else WAYS[made.way].TITLE
     heading = Heading(title or "Untitled job", (sizes, *sheets, *made.notes), box, today_in_words())
     if scale == "full":
@@ -57,40 +57,40 @@ def pdf_sheet(key: str, desk: Context, way: Way, scale: Literal["fit", "full"] =
 
 
 @router.get(".dxf", response_class=Response)
-def dxf_sheet(key: str, desk: Context, way: Way) -> Response:
+def dxf_sheet(key: str, context: Context, way: Way) -> Response:
     """All blanks at real size in millimetres."""
     # Its library takes most of a second to load, which a starting shop need not wait for.
     from fardo.files.dxf import dxf
 
-    title, _, boxed = _box(desk, key, way)
+    title, _, boxed = _box(context, key, way)
     _must_be_cut(boxed)
-    return download(dxf(boxed.blanks, desk.today.shop.units), "image/vnd.dxf", title, f"-{boxed.made.way}.dxf")
+    return download(dxf(boxed.blanks, context.today.shop.units), "image/vnd.dxf", title, f"-{boxed.made.way}.dxf")
 
 
 @router.get(".csv", response_class=Response)
-def csv_sheet(key: str, desk: Context, way: Way) -> Response:
+def csv_sheet(key: str, context: Context, way: Way) -> Response:
     """The cut list: every blank and insert with its size, how many, how its flutes run, and its lines' lengths."""
-    title, _, boxed = _box(desk, key, way)
+    title, _, boxed = _box(context, key, way)
     _must_be_cut(boxed)
     return download(
-        cut_list(boxed.blanks, boxed.made.grade, desk.today.shop.units), "text/csv", title, f"-{boxed.made.way}.csv"
+        cut_list(boxed.blanks, boxed.made.grade, context.today.shop.units), "text/csv", title, f"-{boxed.made.way}.csv"
     )
 
 
 @router.get(".svg", response_class=Response)
-def svg_sheet(key: str, desk: Context, way: Way, blank: Annotated[str, Query(max_length=20)]) -> Response:
+def svg_sheet(key: str, context: Context, way: Way, blank: Annotated[str, Query(max_length=20)]) -> Response:
     """One blank at real size."""
-    title, _, boxed = _box(desk, key, way)
+    title, _, boxed = _box(context, key, way)
     drawings = {piece.name: piece for piece in boxed.blanks}
     if blank not in drawings:
         raise BadInput("not a blank of this box", read=blank, allowed=", ".join(drawings), field="blank")
-    return download(svg(drawings[blank], desk.today.shop.units), "image/svg+xml", title, f"-{blank}.svg")
+    return download(svg(drawings[blank], context.today.shop.units), "image/svg+xml", title, f"-{blank}.svg")
 
 
 @prices.get(".csv", response_class=Response)
-def csv_prices(key: str, desk: Context, way: Way) -> Response:
+def csv_prices(key: str, context: Context, way: Way) -> Response:
     """What every service asks for the saved job in the box of that way, a row a charge."""
-    today, file = desk.today, desk.jobs.get(key).job
+    today, file = context.today, context.jobs.get(key).job
     job = today.understand(file)
     job.must_load()
     plans, refused = every_price(job, way, today.shop, today.carriers_for(job))
@@ -104,9 +104,9 @@ def _must_be_cut(boxed: Boxed) -> None:
         )
 
 
-def _box(desk: AppContext, key: str, way: str) -> tuple[str, str | None, Boxed]:
+def _box(context: AppContext, key: str, way: str) -> tuple[str, str | None, Boxed]:
     """A saved job's title, its board, and it boxed that way. Raises Gone, or BadInput where it is not measured."""
-    today, file = desk.today, desk.jobs.get(key).job
+    today, file = context.today, context.jobs.get(key).job
     job = today.understand(file)
     job.must_load()
     return file.title, job.board, box_for(way, job, today.shop)

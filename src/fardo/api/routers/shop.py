@@ -34,29 +34,29 @@ router = resource("/api/shop", "shop")
 
 
 @router.get("")
-def get_shop(desk: Context) -> views.ShopView:
-    return view_shop(desk)
+def get_shop(context: Context) -> views.ShopView:
+    return view_shop(context)
 
 
 @router.put("")
-def change_shop(change: views.ShopChange, desk: Context) -> views.ShopView:
+def change_shop(change: views.ShopChange, context: Context) -> views.ShopView:
     """Saves the shop's settings; answers 409 where they were changed since the revision named."""
     # What is typed bare was typed under the units that the screen showed, which are those of before.
-    shown = desk.today.shop.units
+    shown = context.today.shop.units
     shop = with_units(change.shop, shown)
     shop.to_core()
-    desk.settings.change_shop(change.revision, shop)
+    context.settings.change_shop(change.revision, shop)
     if shop.units != shown:
-        _keep_kinds(desk, shown)
-    return view_shop(desk)
+        _keep_kinds(context, shown)
+    return view_shop(context)
 
 
-def _keep_kinds(desk: AppContext, units: Units) -> None:
+def _keep_kinds(context: AppContext, units: Units) -> None:
     """The shop's own kinds with the units of before behind what hangs on them."""
-    for stored in desk.kinds.all():
+    for stored in context.kinds.all():
         kept = with_units(stored.kind, units)
         if stored.revision and kept != stored.kind:
-            desk.kinds.keep(kept, stored.revision)
+            context.kinds.keep(kept, stored.revision)
 
 
 class DrawingSent(BaseModel):
@@ -76,19 +76,19 @@ class DesignRead(BaseModel):
 
 
 @router.post("/designs/read")
-def read_design(drawing: DrawingSent, desk: Context) -> DesignRead:
+def read_design(drawing: DrawingSent, context: Context) -> DesignRead:
     """Reads a blank of the shop's own. Its inside and outside are what it folds to with two boards at every wall, so
     that neither promises too much; the shop corrects them. Nothing is kept.
     """
-    blank = desk.reader.read(drawing.name[:80], read_blank, drawing.name, drawing.content.encode())
-    grade = desk.today.shop.grade(None)
+    blank = context.reader.read(drawing.name[:80], read_blank, drawing.name, drawing.content.encode())
+    grade = context.today.shop.grade(None)
     panels = fold_panels(blank)
     inside, outside = folds_to(panels, grade.caliper)
     lines = [
         DesignLine(kind=one.kind, from_mm=(one.start[0].mm, one.start[1].mm), to_mm=(one.end[0].mm, one.end[1].mm))
         for one in blank.lines
     ]
-    units = desk.today.shop.units
+    units = context.today.shop.units
     design = DesignEntry(
         name=blank.name, board=grade.code, inside=show_sizes(inside, units, "down").text,
         outside=show_sizes(outside, units, "up").text, lines=lines,
@@ -96,8 +96,8 @@ def read_design(drawing: DrawingSent, desk: Context) -> DesignRead:
     return DesignRead(design=design, panels=len(panels), svg=svg(blank, units))
 
 
-def view_shop(desk: AppContext) -> views.ShopView:
-    today = desk.today
+def view_shop(context: AppContext) -> views.ShopView:
+    today = context.today
     carriers = sorted({f"{service.carrier} {service.name}" for service in today.carriers.services})
     return views.ShopView(
         revision=today.revision,

@@ -64,9 +64,9 @@ class LookedOver(BaseModel):
 
 
 @router.get("")
-def list_tariffs(desk: Context) -> list[TariffRow]:
+def list_tariffs(context: Context) -> list[TariffRow]:
     """Every carrier's tariff with what is worth a second look."""
-    return [_row(stored, desk) for stored in desk.settings.stored_tariffs()]
+    return [_row(stored, context) for stored in context.settings.stored_tariffs()]
 
 
 _BODY = {
@@ -78,22 +78,22 @@ _BODY = {
 
 
 @router.post("/file", status_code=201, openapi_extra=_BODY)
-async def read_in(request: Request, desk: Context) -> TariffRow:
+async def read_in(request: Request, context: Context) -> TariffRow:
     """Takes a tariff file as it is, in the place of the carrier's own. Nothing is kept of one with a fault."""
     content = await request.body()
-    return await run_in_threadpool(_keep, content, desk)
+    return await run_in_threadpool(_keep, content, context)
 
 
-def _keep(content: bytes, desk: AppContext) -> TariffRow:
+def _keep(content: bytes, context: AppContext) -> TariffRow:
     tariff = read_tariff(content)
-    desk.settings.keep_tariff(tariff)
-    return _row(desk.settings.tariff(tariff.carrier), desk)
+    context.settings.keep_tariff(tariff)
+    return _row(context.settings.tariff(tariff.carrier), context)
 
 
 @router.get("/{carrier}/file", response_class=Response)
-def write_out(carrier: Carrier, desk: Context) -> Response:
+def write_out(carrier: Carrier, context: Context) -> Response:
     """The tariff as an open file."""
-    tariff = desk.settings.tariff(carrier).tariff
+    tariff = context.settings.tariff(carrier).tariff
     content = json.dumps(tariff.model_dump(mode="json", by_alias=True, exclude_none=True), indent=1, ensure_ascii=False)
     return download(content + "\n", "application/json", carrier, ".tariff.json")
 
@@ -122,20 +122,20 @@ def form() -> dict[str, Any]:
 
 
 @router.get("/{carrier}")
-def whole(carrier: Carrier, desk: Context) -> TariffWhole:
+def whole(carrier: Carrier, context: Context) -> TariffWhole:
     """The tariff as it is changed on the screen."""
-    stored = desk.settings.tariff(carrier)
+    stored = context.settings.tariff(carrier)
     return TariffWhole(revision=stored.revision, tariff=stored.tariff)
 
 
 @router.put("/{carrier}")
-def change(carrier: Carrier, change: TariffChange, desk: Context) -> TariffRow:
+def change(carrier: Carrier, change: TariffChange, context: Context) -> TariffRow:
     """Keeps a changed tariff as the newest version; answers 409 where it was changed since the one named."""
     tariff = read_tariff(json.dumps(change.tariff))
     if tariff.carrier != carrier:
         raise BadInput("another carrier", read=tariff.carrier, allowed=carrier, field="carrier")
-    desk.settings.keep_tariff(tariff, change.revision)
-    return _row(desk.settings.tariff(carrier), desk)
+    context.settings.keep_tariff(tariff, change.revision)
+    return _row(context.settings.tariff(carrier), context)
 
 
 @router.post("/look-over", openapi_extra=_BODY)
@@ -160,22 +160,22 @@ Version = Annotated[int, Path(ge=1, le=10**9)]
 
 
 @router.get("/{carrier}/services/{service}/charges/{charge}/table.csv", response_class=Response)
-def table_out(carrier: Carrier, service: Number, charge: Number, desk: Context) -> Response:
+def table_out(carrier: Carrier, service: Number, charge: Number, context: Context) -> Response:
     """The table of a charge, a column a zone. Services and charges are counted from 0."""
-    tariff = desk.settings.tariff(carrier).tariff
+    tariff = context.settings.tariff(carrier).tariff
     table = _table(tariff, service, charge)
     return download(grid_csv(table), "text/csv", f"{carrier} {tariff.services[service].name}", "-table.csv")
 
 
 @router.put("/{carrier}/services/{service}/charges/{charge}/table", openapi_extra=_TABLE)
-async def table_in(carrier: Carrier, service: Number, charge: Number, request: Request, desk: Context) -> TariffRow:
+async def table_in(carrier: Carrier, service: Number, charge: Number, request: Request, context: Context) -> TariffRow:
     """Takes a table from CSV in the place of the charge's own. Nothing is kept of one with a fault."""
     content = await request.body()
-    return await run_in_threadpool(_take_table, carrier, service, charge, content, desk)
+    return await run_in_threadpool(_take_table, carrier, service, charge, content, context)
 
 
-def _take_table(carrier: str, service: int, charge: int, content: bytes, desk: AppContext) -> TariffRow:
-    stored = desk.settings.tariff(carrier)
+def _take_table(carrier: str, service: int, charge: int, content: bytes, context: AppContext) -> TariffRow:
+    stored = context.settings.tariff(carrier)
     read = read_grid(content, _table(stored.tariff, service, charge))
     tariff = stored.tariff.model_copy(deep=True)
     tariff.services[service].charges[charge] = cast(ChargeEntry, read)
@@ -183,8 +183,8 @@ def _take_table(carrier: str, service: int, charge: int, content: bytes, desk: A
         check_tariff(tariff)
     except BadInput as problem:
         raise in_the_table(problem) from problem
-    desk.settings.keep_tariff(tariff, stored.revision)
-    return _row(desk.settings.tariff(carrier), desk)
+    context.settings.keep_tariff(tariff, stored.revision)
+    return _row(context.settings.tariff(carrier), context)
 
 
 def _table(tariff: TariffFile, service: int, charge: int) -> Rows:
@@ -199,23 +199,23 @@ def _table(tariff: TariffFile, service: int, charge: int) -> Rows:
 
 
 @router.delete("/{carrier}")
-def put_away(carrier: Carrier, desk: Context) -> TariffRow:
+def put_away(carrier: Carrier, context: Context) -> TariffRow:
     """Its services are not asked any more. It can be brought back."""
-    desk.settings.put_tariff_away(carrier)
-    return _row(desk.settings.tariff(carrier), desk)
+    context.settings.put_tariff_away(carrier)
+    return _row(context.settings.tariff(carrier), context)
 
 
 @router.post("/{carrier}/bring-back")
-def bring_back(carrier: Carrier, desk: Context) -> TariffRow:
-    desk.settings.put_tariff_away(carrier, False)
-    return _row(desk.settings.tariff(carrier), desk)
+def bring_back(carrier: Carrier, context: Context) -> TariffRow:
+    context.settings.put_tariff_away(carrier, False)
+    return _row(context.settings.tariff(carrier), context)
 
 
 @router.post("/{carrier}/versions/{revision}")
-def back_to(carrier: Carrier, revision: Version, desk: Context) -> TariffRow:
+def back_to(carrier: Carrier, revision: Version, context: Context) -> TariffRow:
     """An earlier version becomes the newest; none is lost."""
-    desk.settings.keep_tariff(desk.settings.tariff_version(carrier, revision))
-    return _row(desk.settings.tariff(carrier), desk)
+    context.settings.keep_tariff(context.settings.tariff_version(carrier, revision))
+    return _row(context.settings.tariff(carrier), context)
 
 
 class Trial(BaseModel):
@@ -235,9 +235,9 @@ class Trial(BaseModel):
 
 
 @router.post("/{carrier}/try")
-def try_out(carrier: Carrier, trial: Trial, desk: Context) -> views.LineAnswer:
+def try_out(carrier: Carrier, trial: Trial, context: Context) -> views.LineAnswer:
     """What each of its services asks for a parcel, or why it does not take it."""
-    today = desk.today
+    today = context.today
     units = today.shop.units
     parcel = Parcel(
         read_sizes(trial.size, units, field="size"),
@@ -247,23 +247,23 @@ def try_out(carrier: Carrier, trial: Trial, desk: Context) -> views.LineAnswer:
     if trial.soft or trial.flat.strip():
         flat = read_flat(trial.flat, units, field="flat") if trial.flat.strip() else None
         parcel = soft_pack(parcel, flat)
-    services = desk.settings.tariff(carrier).tariff.to_core()
+    services = context.settings.tariff(carrier).tariff.to_core()
     quotes, refused = compare(services, parcel, exchange=today.shop.exchange)
     return views.LineAnswer(
         kind="price", quotes=[view_quote(quote, units) for quote in quotes], refused=view_refused(refused)
     )
 
 
-def _row(stored: StoredTariff, desk: AppContext) -> TariffRow:
-    tariff, exchange = stored.tariff, desk.today.shop.exchange
+def _row(stored: StoredTariff, context: AppContext) -> TariffRow:
+    tariff, exchange = stored.tariff, context.today.shop.exchange
     services = tariff.to_core()
     rate = exchange.rates.get(tariff.currency)
     return TariffRow(
         carrier=tariff.carrier, currency=tariff.currency, rate=None if rate is None else f"{float(rate):g}",
         known=exchange.knows(tariff.currency), revision=stored.revision, saved_at=stored.saved_at,
         put_away=stored.put_away_at is not None, findings=overlapping(services),
-        versions=desk.settings.tariff_versions(tariff.carrier),
-        over_the_wire=any(wire.carrier == tariff.carrier for wire in desk.today.file.wires),
+        versions=context.settings.tariff_versions(tariff.carrier),
+        over_the_wire=any(wire.carrier == tariff.carrier for wire in context.today.file.wires),
         services=[
             ServiceRow(
                 name=entry.name, programme=entry.programme, zones=sorted({zone.zone for zone in entry.zones}),

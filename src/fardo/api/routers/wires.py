@@ -46,15 +46,15 @@ class AskRequest(BaseModel):
 
 
 @router.post("/ask")
-async def ask(request: AskRequest, desk: Context, purchases: OpenPurchases) -> list[LiveQuotes]:
+async def ask(request: AskRequest, context: Context, purchases: OpenPurchases) -> list[LiveQuotes]:
     """What every carrier that can be asked says itself, each beside what its tariff comes to. One that does not answer
     is told as such after a few seconds; nothing else waits for it.
     """
-    questions, ours, exchange, closed = await run_in_threadpool(_questions, request, desk)
+    questions, ours, exchange, closed = await run_in_threadpool(_questions, request, context)
     answers = [answer.without(closed) for answer in await ask_all(questions, purchases.patience)]
     if request.id is not None:
         given = [_given(answer.carrier, one) for answer in answers for one in answer.quotes]
-        await run_in_threadpool(desk.labels.keep_quotes, request.id, given)
+        await run_in_threadpool(context.labels.keep_quotes, request.id, given)
     return [view_said(answer, ours, exchange) for answer in answers]
 
 
@@ -63,12 +63,12 @@ def _given(carrier: str, quote: QuoteSaid) -> GivenQuote:
 
 
 def _questions(
-    request: AskRequest, desk: AppContext
+    request: AskRequest, context: AppContext
 ) -> tuple[list[tuple[Wire, QuotesAsked]], list[Quote], Exchange, frozenset[str]]:
     """What each carrier is asked, what each service comes to by its tariff, the shop's rates, and the programmes that
     belong to sales of other channels.
     """
-    today, exchange = desk.today, desk.today.shop.exchange
+    today, exchange = context.today, context.today.shop.exchange
     if not today.file.wires:
         return [], [], exchange, frozenset()
     job = today.understand(request.job)
@@ -100,7 +100,7 @@ class LabelRequest(BaseModel):
 
 
 @router.post("/jobs/{key}/label")
-async def buy(key: str, request: LabelRequest, desk: Context, purchases: OpenPurchases) -> views.JobView:
+async def buy(key: str, request: LabelRequest, context: Context, purchases: OpenPurchases) -> views.JobView:
     """Buys the label of a quote that was given for this job, once. Where the carrier does not say whether it sold, the
     label's state is "asking", and it is asked until it says.
     """
@@ -108,39 +108,39 @@ async def buy(key: str, request: LabelRequest, desk: Context, purchases: OpenPur
         request.carrier, request.quote, request.service, request.programme, request.amount, request.currency
     )
     await purchases.buy(key, wanted)
-    return await run_in_threadpool(_view, key, desk)
+    return await run_in_threadpool(_view, key, context)
 
 
 @router.get("/jobs/{key}/label")
-def look(key: str, desk: Context) -> views.LabelView | None:
+def look(key: str, context: Context) -> views.LabelView | None:
     """The job's live label, or the last there was."""
-    desk.jobs.line(key)
-    label = desk.labels.of_job(key)
+    context.jobs.line(key)
+    label = context.labels.of_job(key)
     return view_label(label) if label else None
 
 
 @router.post("/jobs/{key}/label/ask-again")
-async def ask_again(key: str, desk: Context, purchases: OpenPurchases) -> views.JobView:
+async def ask_again(key: str, context: Context, purchases: OpenPurchases) -> views.JobView:
     """Asks the carrier at once about a label of which it is not known whether it was sold, or is void."""
     await purchases.ask_again(key)
-    return await run_in_threadpool(_view, key, desk)
+    return await run_in_threadpool(_view, key, context)
 
 
 @router.delete("/jobs/{key}/label")
-async def void(key: str, desk: Context, purchases: OpenPurchases) -> views.JobView:
+async def void(key: str, context: Context, purchases: OpenPurchases) -> views.JobView:
     """Voids the job's label, or the purchase that is still asked about; another may be bought once it is void."""
     await purchases.void(key)
-    return await run_in_threadpool(_view, key, desk)
+    return await run_in_threadpool(_view, key, context)
 
 
-def _view(key: str, desk: AppContext) -> views.JobView:
-    return view(desk.jobs.get(key), desk)
+def _view(key: str, context: AppContext) -> views.JobView:
+    return view(context.jobs.get(key), context)
 
 
 @router.get("/jobs/{key}/tracking")
-async def where(key: str, desk: Context, purchases: OpenPurchases) -> TrackingSaid:
+async def where(key: str, context: Context, purchases: OpenPurchases) -> TrackingSaid:
     """Where the parcel is, as its carrier says."""
-    label = await run_in_threadpool(desk.labels.of_job, key)
+    label = await run_in_threadpool(context.labels.of_job, key)
     if label is None or label.tracking is None:
         raise NoAnswer("No label was bought for this job over the network.")
     try:

@@ -31,9 +31,9 @@ router = resource("/api", "work")
 
 
 @router.post("/work-out", response_model=views.WorkOut)
-def work_out(request: views.WorkOutRequest, desk: Context, bench: OpenBench) -> Response:
+def work_out(request: views.WorkOutRequest, context: Context, bench: OpenBench) -> Response:
     """Everything that follows from a job as it is typed. Saves nothing; what cannot be read is told, not refused."""
-    picture = desk.today.draw_up(request.job, request.in_hand)
+    picture = context.today.draw_up(request.job, request.in_hand)
     bench.remember(request.job, picture)
     # Written here: at every stroke it is neither checked again nor handed to another thread.
     return Response(view_picture(picture, request.job.answers).model_dump_json(), media_type="application/json")
@@ -48,9 +48,9 @@ class FoldRequest(BaseModel):
 
 
 @router.post("/fold")
-def fold_up(request: FoldRequest, desk: Context) -> FoldView:
+def fold_up(request: FoldRequest, context: Context) -> FoldView:
     """Every blank of that way with its panels and hinges, and how the contents stand in what the first folds to."""
-    today = desk.today
+    today = context.today
     return view_fold(box_for(request.way, today.understand(request.job), today.shop))
 
 
@@ -73,13 +73,13 @@ class StepsRequest(BaseModel):
 
 
 @router.post("/steps")
-def steps(request: StepsRequest, desk: Context) -> StepsView:
+def steps(request: StepsRequest, context: Context) -> StepsView:
     """What to trim for the nearest cheaper price of that service, and its price over two sides."""
-    return desk.reckon(_steps, request)
+    return context.reckon(_steps, request)
 
 
-def _steps(desk: AppContext, request: StepsRequest) -> StepsView:
-    today, units = desk.today, desk.today.shop.units
+def _steps(context: AppContext, request: StepsRequest) -> StepsView:
+    today, units = context.today, context.today.shop.units
     reach = read_length(request.reach, units, most=FARTHEST, field="reach") if request.reach else None
     asked = (request.carrier, request.service, request.programme)
     job = today.understand(request.job)
@@ -125,16 +125,16 @@ class LineText(BaseModel):
 
 
 @router.post("/line")
-def bench_line(line: LineText, desk: Context, bench: OpenBench) -> views.LineAnswer:
+def bench_line(line: LineText, context: Context, bench: OpenBench) -> views.LineAnswer:
     """A parcel in a line is priced; anything else is looked for among the jobs and the kinds of goods."""
-    today = desk.today
+    today = context.today
     parcel = read_line(line.text, today.shop.units, today.file.postcode)
     if parcel is None:
-        page = desk.jobs.page(words=line.text, size=8)
+        page = context.jobs.page(words=line.text, size=8)
         return views.LineAnswer(
             kind="jobs",
             jobs=[row(one) for one in bench.rows(page.jobs)],
-            kinds=[row_of(stored) for stored in desk.kinds.find(line.text)][:4],
+            kinds=[row_of(stored) for stored in context.kinds.find(line.text)][:4],
         )
     units = today.shop.units
     quotes, refused = compare(

@@ -162,8 +162,7 @@
               <h3>{quote.service} <span class="soft">{quote.programme}</span></h3>
               <table>
                 <thead
-                  ><tr><td></td><th scope="col">carrier total</th><th scope="col">by its tariff</th></tr
-                  ></thead
+                  ><tr><td></td><th scope="col">live quote</th><th scope="col">by its tariff</th></tr></thead
                 >
                 <tbody>
                   {#each quote.lines as line (line.what)}
