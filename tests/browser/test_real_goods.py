@@ -151,10 +151,10 @@ def test_it_turns_by_itself_only_where_motion_is_welcome(page: Page) -> None:
             emulate(page.driver)
 
 
-def test_a_step_taken_adds_its_part_says_what_it_buys_and_is_undone(page: Page) -> None:
+def test_a_step_taken_adds_its_part_says_what_it_saves_and_is_undone(page: Page) -> None:
     address = begin(page, "table-loom")
     page.open(f"{address}/measure", "[data-step=levers]")
-    page.shows("[data-step=fold]", "buys 9 in of height, 3 in of width")
+    page.shows("[data-step=fold]", "saves 9 in of height, 3 in of width")
     page.shows("[data-step=reed]", "Bag 1: cap screws of the beater")
     page.shows(".views", "Parts 2")
     before = page.text(".stated")

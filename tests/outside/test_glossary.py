@@ -64,3 +64,11 @@ def every_name() -> dict[str, Path]:
 @pytest.mark.parametrize("name", NAMES)
 def test_no_old_name_is_used(every_name: dict[str, Path], name: str) -> None:
     assert name not in every_name, every_name.get(name)
+
+
+def test_every_file_that_the_docs_name_is_there() -> None:
+    there = {path.name for folder in ("src", "tests", "benchmarks") for path in (ROOT / folder).rglob("*.py")}
+    documents = [*(ROOT / "docs").rglob("*.md"), ROOT / "README.md"]
+    named = {(path.name, name) for path in documents for name in re.findall(r"(\w+\.py)\b", path.read_text("utf-8"))}
+    assert len(named) > 20
+    assert sorted((document, name) for document, name in named if name not in there) == []

@@ -1,4 +1,4 @@
-"""Taking apart: which step buys how much, what is kept in which bag, and how it all goes back together.
+"""Taking apart: which step saves how much, what is kept in which bag, and how it all goes back together.
 
 How far to go is a choice. The receiver's sheet is the chosen steps read backwards.
 """

@@ -1,5 +1,5 @@
 <script lang="ts">
-  // Taking apart, from top to bottom: how far to go is a choice, and each step says the inches it buys.
+  // Taking apart, from top to bottom: how far to go is a choice, and each step says the inches it saves.
   import type { JobDesk } from '../../job/job.svelte';
   import { sentence, type StepEntry } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
@@ -15,8 +15,8 @@
   const bags = $derived(taken.filter((step) => step.keep));
   const bagOf = (step: StepEntry) => bags.findIndex((one) => one.id === step.id) + 1;
 
-  /** What a step buys, in words. */
-  function buys(step: StepEntry): string {
+  /** What a step saves, in words. */
+  function saved(step: StepEntry): string {
     const saves = Object.entries(step.saves ?? {});
     const text = (value: unknown) => (typeof value === 'number' ? `${value} mm` : String(value));
     return saves.map(([side, value]) => `${text(value)} of ${side}`).join(', ');
@@ -75,7 +75,7 @@
           />
           <span><b class="figure">{n + 1}</b> {step.do}</span>
         </label>
-        <span class="buys">{buys(step) ? `buys ${buys(step)}` : ''}</span>
+        <span class="saves">{saved(step) ? `saves ${saved(step)}` : ''}</span>
         <label class="tick">
           <input
             type="checkbox"
@@ -144,7 +144,7 @@
     text-decoration: line-through;
     text-decoration-thickness: 1px;
   }
-  .buys {
+  .saves {
     font-size: 14px;
     font-weight: 600;
     color: var(--twine);
