@@ -65,6 +65,12 @@ def test_more_than_the_wrap_gives_is_refused_with_what_it_gives() -> None:
     assert "up to 1/8 in" in str(problem)
 
 
+@pytest.mark.parametrize(("layers", "by"), [(1, "1/16 in"), (3, "3/16 in")])
+def test_goods_are_pressed_in_by_what_a_tape_shows(layers: int, by: str) -> None:
+    (pressed,) = (one for one in said(wrapped(layers)) if one.startswith("Press"))
+    assert pressed == f"Press the goods in by {by} each way, as far as the wrap gives"
+
+
 def test_one_layer_less_only_where_a_check_says_what_is_left() -> None:
     less = "Put one layer less of small bubble, 3/16 in"
     assert [one for one in said(wrapped(3)) if one.startswith("Put")] == [less]

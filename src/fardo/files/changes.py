@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from fardo.core.plan.job import Job
 from fardo.core.plan.savings import may_lose_a_layer
 from fardo.core.plan.shop import Shop
-from fardo.core.quantity import ZERO, show_length
+from fardo.core.quantity import TAPE, ZERO, show_length
 from fardo.files.field_reading import is_empty
 from fardo.files.job import JobFile
 from fardo.files.kind import take_step
@@ -38,11 +38,11 @@ def changes(job: JobFile, read: Job, shop: Shop) -> Iterator[Change]:
         if not step.chosen and (step.saves or step.frees):
             yield Change(f"{step.do.rstrip('.')}: one step further apart", take_step(job, step.id, True, shop))
     yield from _layers_less(job, read, shop)
-    gives = read.load.gives if read.load is not None else ZERO
+    gives = read.load.gives.to_step(TAPE[shop.units], "down") if read.load is not None else ZERO
     if gives > ZERO and is_empty(job.pressed):
-        by = show_length(gives, shop.units, "down")
-        pressed = job.model_copy(update={"pressed": by.text if by.exact else gives.mm})
-        yield Change(f"Press the goods in by {by.text} each way, as far as the wrap gives", pressed)
+        by = show_length(gives, shop.units, "nearest").text
+        pressed = job.model_copy(update={"pressed": by})
+        yield Change(f"Press the goods in by {by} each way, as far as the wrap gives", pressed)
 
 
 def _layers_less(job: JobFile, read: Job, shop: Shop) -> Iterator[Change]:
