@@ -43,11 +43,11 @@
     finds?.focus(); // the button that was pressed is gone with the list
   }
 
-  const docket = $derived(desk.figures?.docket);
+  const docket = $derived(desk.work.figures?.docket);
   const quote = $derived(docket?.quote);
-  const cautions = $derived(desk.work?.docket.cautions ?? []);
-  const stop = $derived(desk.work?.docket.stop ?? []);
-  const missing = $derived(desk.work?.docket.missing ?? []);
+  const cautions = $derived(desk.work.view?.docket.cautions ?? []);
+  const stop = $derived(desk.work.view?.docket.stop ?? []);
+  const missing = $derived(desk.work.view?.docket.missing ?? []);
   const billedWhy = $derived(quote?.charges.find((charge) => charge.kind === 'postage')?.why ?? '');
   const share = (of: number | undefined) => Math.round((of ?? 0) * 100);
   const rounding = $derived(share(quote?.rounding_share));
@@ -61,7 +61,7 @@
   </svg>
 
   {#if docket?.outside}
-    <div class:stale={desk.stale} class:awaits={desk.awaits}>
+    <div class:stale={desk.work.stale} class:awaits={desk.work.awaits}>
       <p class="soft">Outside, as the carrier measures</p>
       <p class="size figure">
         <Why
@@ -165,7 +165,7 @@
         <p class="soft">{docket.note}</p>
       {/if}
     </div>
-  {:else if desk.work}
+  {:else if desk.work.view}
     <p class="first">
       {#if docket?.note}{docket.note}{:else}
         Enter length, width, height and weight. Box, billed weight and cost appear here as you type.
@@ -173,7 +173,7 @@
     </p>
   {/if}
 
-  {#if desk.stale}
+  {#if desk.work.stale}
     <p class="soft mt-2">These figures are from before your last change, which is not complete.</p>
   {/if}
 
@@ -186,7 +186,7 @@
     </ul>
   {/if}
   <p class="sr-only" role="status">
-    {docket?.total && quote && !desk.stale ? `Billed ${quote.billed}, ${docket.total} in all` : ''}
+    {docket?.total && quote && !desk.work.stale ? `Billed ${quote.billed}, ${docket.total} in all` : ''}
   </p>
 </aside>
 

@@ -6,7 +6,7 @@
     desk: JobDesk;
   }
   let { desk }: Props = $props();
-  const rules = $derived(desk.work?.rules ?? []);
+  const rules = $derived(desk.work.view?.rules ?? []);
 
   function keep(name: string, holds: boolean): void {
     const others = desk.typed.rulesLeftOut.filter((one) => one !== name);

@@ -1,7 +1,7 @@
 <script lang="ts">
   // A job: its twine across the top, the docket always in sight, and one working surface for the knot in hand.
   import { onDestroy, tick } from 'svelte';
-  import { sentence } from '../lib/api/client';
+  import { attempt } from '../lib/attempt';
   import { keys } from '../lib/keys.svelte';
   import { KEYS, router, STATIONS, type Station } from '../lib/router.svelte';
   import Arrange from '../stations/arrange/Arrange.svelte';
@@ -26,20 +26,21 @@
   let trouble = $state('');
 
   async function open(): Promise<void> {
-    try {
-      desk = await JobDesk.open(id);
-      await tick();
-      // A job just begun is typed from its name on.
-      if (station === 'measure' && desk.typed.parts.every(isBlank))
-        document.getElementById(desk.typed.title ? 'part-0-name' : 'title')?.focus();
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    await attempt(
+      async () => {
+        desk = await JobDesk.open(id);
+        await tick();
+        // A job just begun is typed from its name on.
+        if (station === 'measure' && desk.typed.parts.every(isBlank))
+          document.getElementById(desk.typed.title ? 'part-0-name' : 'title')?.focus();
+      },
+      (said) => (trouble = said),
+    );
   }
   void open();
   onDestroy(() => desk?.leave());
 
-  const hidden = () => (document.visibilityState === 'hidden' ? desk?.leave() : desk?.back());
+  const hidden = () => (document.visibilityState === 'hidden' ? desk?.leave() : desk?.saver.back());
   $effect(() => {
     document.addEventListener('visibilitychange', hidden);
     return () => document.removeEventListener('visibilitychange', hidden);
@@ -73,9 +74,9 @@
       />
       <SavedState {desk} />
     </div>
-    <Twine {id} {station} knots={desk.work?.knots ?? []} />
+    <Twine {id} {station} knots={desk.work.view?.knots ?? []} />
     <div class="surface">
-      {#if desk.work?.beyond}<p class="beyond">{desk.work.beyond}</p>{/if}
+      {#if desk.work.view?.beyond}<p class="beyond">{desk.work.view.beyond}</p>{/if}
       {#if station === 'measure'}
         <Measure {desk} />
       {:else if station === 'protect'}

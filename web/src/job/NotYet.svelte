@@ -10,9 +10,9 @@
   let { desk, what }: Props = $props();
 
   const wanted = $derived(
-    desk.work?.problems.length
+    desk.work.view?.problems.length
       ? 'A measure cannot be read; it is marked there.'
-      : `Still missing: ${desk.work?.missing.join(', ')}.`,
+      : `Still missing: ${desk.work.view?.missing.join(', ')}.`,
   );
 </script>
 

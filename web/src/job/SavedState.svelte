@@ -1,6 +1,7 @@
 <script lang="ts">
   // Whether what is typed is kept, in a few words; and the choice after a change in another window.
-  import { calls, sentence } from '../lib/api/client';
+  import { attempt, start } from '../lib/attempt';
+  import { calls } from '../lib/api/client';
   import { router } from '../lib/router.svelte';
   import { toast } from '../lib/toast.svelte';
   import Earlier from '../lib/ui/Earlier.svelte';
@@ -19,56 +20,56 @@
       refused: 'Not saved: correct the marked fields',
       away: "The shop's server is not responding. Your changes are kept in this browser",
       conflict: 'Changed in another window',
-    }[desk.saved],
+    }[desk.saver.state],
   );
 
   async function both(): Promise<void> {
-    try {
-      const view = await desk.keepBoth();
+    await attempt(async () => {
+      const view = await desk.saver.keepBoth();
       toast.show('Both are kept: this is yours, the other is on the bench too.');
       router.go(`/jobs/${view.id}/measure`);
-    } catch (fault) {
-      toast.show(sentence(fault));
-    }
+    });
   }
 
   async function putAway(): Promise<void> {
-    await desk.settle();
+    await desk.saver.settle();
     await calls.putAway(desk.id);
     router.go('/');
-    toast.show(`${desk.typed.title || 'Untitled job'} is archived.`, () => {
-      void calls.bringBack(desk.id).then(() => router.go(`/jobs/${desk.id}/measure`));
+    toast.show(`${desk.typed.title || 'Untitled job'} is archived.`, async () => {
+      await calls.bringBack(desk.id);
+      router.go(`/jobs/${desk.id}/measure`);
     });
   }
 </script>
 
 <div class="state">
-  {#if desk.restored && desk.saved !== 'saved'}<span class="restored">What you typed before is back.</span
+  {#if desk.saver.restored && desk.saver.state !== 'saved'}<span class="restored"
+      >What you typed before is back.</span
     >{/if}
   <span
     class="words"
-    class:warn={['refused', 'away', 'conflict'].includes(desk.saved)}
+    class:warn={['refused', 'away', 'conflict'].includes(desk.saver.state)}
     role="status"
-    title={desk.trouble || undefined}
+    title={desk.saver.trouble || undefined}
   >
     {words}
   </span>
-  {#if desk.saved === 'conflict'}
-    <button class="btn" onclick={() => desk.keepMine()}>Save my version</button>
-    <button class="btn" onclick={() => desk.takeTheirs()}>Load the other</button>
+  {#if desk.saver.state === 'conflict'}
+    <button class="btn" onclick={() => desk.saver.keepMine()}>Save my version</button>
+    <button class="btn" onclick={() => start(() => desk.saver.takeTheirs())}>Load the other</button>
     <button class="btn" onclick={both}>Save mine as a copy</button>
   {/if}
   <Earlier
     of="this job"
-    list={() => desk.settle().then(() => calls.jobRevisions(desk.id))}
+    list={() => desk.saver.settle().then(() => calls.jobRevisions(desk.id))}
     then={(revision) => calls.jobThen(desk.id, revision)}
     back={async (revision) => {
-      const undo = await desk.bringBack(revision);
+      const undo = await desk.saver.bringBack(revision);
       toast.show(`Version ${revision} is back.`, undo);
     }}
   />
   <a class="link" href="/api/jobs/{desk.id}/file" download>Export job</a>
-  <button class="link" onclick={putAway}>Archive</button>
+  <button class="link" onclick={() => start(putAway)}>Archive</button>
 </div>
 
 <style>

@@ -1,10 +1,12 @@
 // A line at the foot of the page that says what was done, and takes it back.
+export type Undo = () => unknown;
+
 class Toast {
   text = $state('');
-  undo = $state<(() => void) | null>(null);
+  undo = $state.raw<Undo | null>(null);
   #timer: ReturnType<typeof setTimeout> | undefined;
 
-  show(text: string, undo: (() => void) | null = null): void {
+  show(text: string, undo: Undo | null = null): void {
     clearTimeout(this.#timer);
     this.text = text;
     this.undo = undo;

@@ -1,7 +1,8 @@
 <script lang="ts">
   // The earlier revisions of something: what differs in each, and one of them brought back as the newest.
+  import { attempt } from '../attempt';
   import { Dialog } from 'bits-ui';
-  import { sentence, type RevisionRow } from '../api/client';
+  import { type RevisionRow } from '../api/client';
   import { differences, type Difference } from '../differences';
 
   interface Props {
@@ -20,6 +21,9 @@
   let looked = $state(0);
   let differs = $state.raw<Difference[]>([]);
   let trouble = $state('');
+  const tell = (said: string) => {
+    trouble = said;
+  };
 
   const when = (saved: string) =>
     new Date(saved).toLocaleString(undefined, {
@@ -34,29 +38,23 @@
     looked = 0;
     differs = [];
     trouble = '';
-    try {
+    await attempt(async () => {
       rows = await list();
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
 
   async function look(revision: number): Promise<void> {
-    try {
+    await attempt(async () => {
       differs = differences(await then(revision), await then(rows[0]?.revision ?? revision));
       looked = revision;
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
 
   async function bring(revision: number): Promise<void> {
-    try {
+    await attempt(async () => {
       await back(revision);
       open = false;
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
 </script>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { start } from '../attempt';
   import { toast } from '../toast.svelte';
 </script>
 
@@ -9,8 +10,11 @@
       <button
         class="undo"
         onclick={() => {
-          toast.undo?.();
+          const { undo } = toast;
           toast.hide();
+          start(async () => {
+            await undo?.();
+          });
         }}>Undo</button
       >
     {/if}

@@ -1,6 +1,8 @@
 <script lang="ts">
   // The jobs in hand: rows of short twine, each with its next move and its day.
-  import { calls, sentence, type JobRow, type KindRow } from '../../lib/api/client';
+  import { Asked } from '../../lib/asked.svelte';
+  import { attempt, start } from '../../lib/attempt';
+  import { calls, sentence, type JobRow } from '../../lib/api/client';
   import { router } from '../../lib/router.svelte';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
@@ -16,25 +18,26 @@
   let loaded = $state(false);
   let renewing = $state(false);
   let trouble = $state('');
+  const tell = (said: string) => {
+    trouble = said;
+  };
   let putAway = $state(false);
   let file: HTMLInputElement;
 
   $effect(() => {
     void load(putAway);
   });
-  $effect(() => keys.add([{ key: 'n', does: 'start a job', act: () => void start() }]));
+  $effect(() => keys.add([{ key: 'n', does: 'start a job', act: () => begin() }]));
 
   async function load(away: boolean, after: string | null = null): Promise<void> {
-    try {
+    await attempt(async () => {
       const page = await calls.jobs({ put_away: away, ...(after ? { cursor: after } : {}) });
       jobs = after ? [...jobs, ...page.jobs] : page.jobs;
       asked = after ? [...asked, after] : [null];
       cursor = page.cursor;
       renewing = page.renewing;
       trouble = '';
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
     loaded = true;
   }
 
@@ -58,19 +61,10 @@
     }
   }
 
-  let kinds = $state<KindRow[]>([]);
-  calls
-    .kinds()
-    .then((found) => (kinds = found))
-    .catch(() => undefined); // the list is a help; a job is started without it
+  // The list is a help: a job is started without it.
+  const kinds = new Asked(() => () => calls.kinds());
 
-  async function start(kind: string | null = null): Promise<void> {
-    try {
-      await startJob('', kind);
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
-  }
+  const begin = (kind: string | null = null) => start(() => startJob('', kind), tell);
 
   async function takeOff(job: JobRow): Promise<void> {
     try {
@@ -85,8 +79,9 @@
       toast.show(`${title} is back on the bench.`);
       return;
     }
-    toast.show(`${title} is archived.`, () => {
-      void calls.bringBack(job.id).then(() => load(putAway));
+    toast.show(`${title} is archived.`, async () => {
+      await calls.bringBack(job.id);
+      await load(putAway);
     });
   }
 
@@ -128,13 +123,13 @@
         onchange={(event) => {
           const code = event.currentTarget.value;
           event.currentTarget.value = '';
-          void start(code);
+          begin(code);
         }}
       >
         <option value="" disabled>Start from a kind of goods</option>
-        {#each kinds as kind (kind.code)}<option value={kind.code}>{kind.title}</option>{/each}
+        {#each kinds.answer ?? [] as kind (kind.code)}<option value={kind.code}>{kind.title}</option>{/each}
       </select>
-      <button class="btn btn-main" onclick={() => start()}>Start a job</button>
+      <button class="btn btn-main" onclick={() => begin()}>Start a job</button>
     </div>
   </div>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   // One line where anything can be typed: a parcel is priced at once, a word finds a job or starts one.
+  import { Newest, start } from '../../lib/attempt';
   import { calls, sentence, type LineAnswer } from '../../lib/api/client';
   import { inDays } from '../../lib/days';
   import { keys } from '../../lib/keys.svelte';
@@ -12,7 +13,7 @@
   let open = $state(false);
   let at = $state(0);
   let input: HTMLInputElement;
-  let asked: AbortController | null = null;
+  const newest = new Newest();
   let answering = Promise.resolve();
 
   const choices = $derived([
@@ -51,7 +52,7 @@
   );
 
   async function ask(): Promise<void> {
-    asked?.abort();
+    newest.stop();
     at = 0;
     if (!text.trim()) {
       said = null;
@@ -60,16 +61,17 @@
       return;
     }
     open = true;
-    const now = new AbortController();
-    asked = now;
-    try {
-      said = await calls.line(text, now.signal);
-      trouble = '';
-    } catch (fault) {
-      if (now.signal.aborted) return;
-      said = null;
-      trouble = sentence(fault);
-    }
+    await newest.ask(
+      (signal) => calls.line(text, signal),
+      (found) => {
+        said = found;
+        trouble = '';
+      },
+      (fault) => {
+        said = null;
+        trouble = sentence(fault);
+      },
+    );
   }
 
   async function take(n: number): Promise<void> {
@@ -99,7 +101,7 @@
       at = choices.length ? (at + step) % choices.length : 0;
     } else if (event.key === 'Enter') {
       event.preventDefault();
-      void answering.then(() => take(at)); // Enter may be quicker than the answer
+      start(() => answering.then(() => take(at))); // Enter may be quicker than the answer
     } else if (event.key === 'Escape') {
       open = false;
     }

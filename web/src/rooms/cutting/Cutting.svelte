@@ -1,5 +1,6 @@
 <script lang="ts">
   // The day's cutting: the blanks of the jobs ticked, on as few sheets as they go on, and the cuts in order.
+  import { attempt, Newest } from '../../lib/attempt';
   import { calls, sentence, type CuttingView, type ShopFile } from '../../lib/api/client';
   import { follow, router } from '../../lib/router.svelte';
   import { shop } from '../../lib/shop.svelte';
@@ -18,7 +19,7 @@
   let tool = $state<Tool>('straightedge');
   let busy = $state(false);
   let trouble = $state('');
-  let asked: AbortController | null = null;
+  const newest = new Newest();
 
   const toCut = $derived((view?.jobs ?? []).filter((job) => !job.cut));
   const done = $derived((view?.jobs ?? []).filter((job) => job.cut));
@@ -29,25 +30,23 @@
     new URLSearchParams([...taken.map((id) => ['jobs', id] as [string, string]), ['tool', tool]]).toString(),
   );
 
+  const tell = (said: string) => {
+    trouble = said;
+  };
   async function plan(): Promise<void> {
-    asked?.abort();
-    const now = new AbortController();
-    asked = now;
+    const body = { tool, ...(chosen ? { jobs: chosen.length ? chosen : ['none'] } : {}) };
     busy = true;
-    try {
-      const found = await calls.cutting(
-        { tool, ...(chosen ? { jobs: chosen.length ? chosen : ['none'] } : {}) },
-        now.signal,
-      );
-      view = found;
-      // While jobs are still being calculated the shop goes on taking what it can.
-      if (!found.renewing) chosen ??= found.jobs.filter((job) => job.taken).map((job) => job.id);
-      trouble = '';
-    } catch (fault) {
-      if (now.signal.aborted) return;
-      trouble = sentence(fault);
-    }
-    busy = false;
+    await newest.ask(
+      (signal) => calls.cutting(body, signal),
+      (found) => {
+        view = found;
+        // While jobs are still being calculated the shop goes on taking what it can.
+        if (!found.renewing) chosen ??= found.jobs.filter((job) => job.taken).map((job) => job.id);
+        trouble = '';
+      },
+      (fault) => tell(sentence(fault)),
+    );
+    busy = newest.waits;
   }
   void plan();
   $effect(() => {
@@ -69,33 +68,29 @@
     if (!view) return;
     await shop.ready();
     const before = $state.snapshot(shop.view?.shop) as ShopFile;
-    try {
+    const { revision } = view;
+    await attempt(async () => {
       const jobs = taken;
-      const after = await calls.cut({ revision: view.revision, jobs, tool });
+      const after = await calls.cut({ revision, jobs, tool });
       shop.view = after;
       await plan();
-      toast.show('Marked as cut: the sheets are taken off the stock, the off-cuts are kept.', () => {
-        void calls.uncut({ revision: after.revision, jobs, shop: before }).then((back) => {
-          shop.view = back;
-          chosen = jobs;
-          return plan();
-        });
+      toast.show('Marked as cut: the sheets are taken off the stock, the off-cuts are kept.', async () => {
+        shop.view = await calls.uncut({ revision: after.revision, jobs, shop: before });
+        chosen = jobs;
+        await plan();
       });
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
 
   /** A blank was spoilt: it is cut once more, from another sheet. */
   async function cutAgain(id: string): Promise<void> {
     if (!view) return;
-    try {
-      shop.view = await calls.uncut({ revision: view.revision, jobs: [id], shop: null });
+    const { revision } = view;
+    await attempt(async () => {
+      shop.view = await calls.uncut({ revision, jobs: [id], shop: null });
       chosen = [...taken, id];
       await plan();
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
 </script>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Kinds of goods: looked at, copied and changed into the shop's own; what they say is shown at the bench.
+  import { attempt, start } from '../../lib/attempt';
   import { calls, Refusal, sentence, type KindFile, type KindRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import Earlier from '../../lib/ui/Earlier.svelte';
@@ -9,17 +10,18 @@
   let kind = $state<KindFile | null>(null);
   let revision = $state(0);
   let trouble = $state('');
+  const tell = (said: string) => {
+    trouble = said;
+  };
   let changed = $state(false);
   let file: HTMLInputElement;
 
   async function load(code?: string): Promise<void> {
-    try {
+    await attempt(async () => {
       rows = await calls.kinds();
       const wanted = code ?? kind?.code ?? rows[0]?.code;
       if (wanted) await open(wanted);
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
   void load();
 
@@ -64,24 +66,24 @@
     const before = revision;
     await calls.kindBack(code, wanted);
     await load(code);
-    toast.show(`Version ${wanted} is back.`, () => {
-      void calls.kindBack(code, before).then(() => load(code));
+    toast.show(`Version ${wanted} is back.`, async () => {
+      await calls.kindBack(code, before);
+      await load(code);
     });
   }
 
   async function putAway(): Promise<void> {
     if (!kind) return;
     const { code, title } = kind;
-    try {
+    await attempt(async () => {
       await calls.putAwayKind(code);
       kind = null;
       await load();
-      toast.show(`${title} is removed.`, () => {
-        void calls.bringBackKind(code).then(() => load(code));
+      toast.show(`${title} is removed.`, async () => {
+        await calls.bringBackKind(code);
+        await load(code);
       });
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
 
   function save(): void {
@@ -130,9 +132,7 @@
     <ul aria-label="All kinds">
       {#each rows as row (row.code)}
         <li>
-          <button
-            aria-pressed={row.code === kind?.code}
-            onclick={() => open(row.code).catch((fault: unknown) => (trouble = sentence(fault)))}
+          <button aria-pressed={row.code === kind?.code} onclick={() => start(() => open(row.code), tell)}
             >{row.title}{#if row.own}<small>ours</small>{/if}</button
           >
         </li>

@@ -1,6 +1,7 @@
 <script lang="ts">
   // House rules: when one holds, and what follows from it. What is left empty under "when" holds for every job.
-  import { calls, type KindRow, type ShopFile } from '../../lib/api/client';
+  import { Asked } from '../../lib/asked.svelte';
+  import { calls, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Cell from './Cell.svelte';
   import { text, type ListProps } from './words';
@@ -8,13 +9,9 @@
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
   type Rule = NonNullable<ShopFile['rules']>[number];
-  let kinds = $state.raw<KindRow[]>([]);
-  calls
-    .kinds()
-    .then((rows) => (kinds = rows))
-    .catch(() => {
-      // Without the list a rule keeps the kind it has.
-    });
+  // Without the list a rule keeps the kind it has.
+  const asked = new Asked(() => () => calls.kinds());
+  const kinds = $derived(asked.answer ?? []);
 
   function add(): void {
     d.rules = [...(d.rules ?? []), { name: '' } as Rule];

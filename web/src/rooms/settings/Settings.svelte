@@ -1,5 +1,6 @@
 <script lang="ts">
   // What the shop starts every job from. Everything is its own to measure and change.
+  import { attempt } from '../../lib/attempt';
   import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
@@ -31,11 +32,12 @@
   let field = $state('');
 
   async function load(): Promise<void> {
-    try {
-      await shop.load();
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    await attempt(
+      async () => {
+        await shop.load();
+      },
+      (said) => (trouble = said),
+    );
     if (!shop.view) return;
     draft = structuredClone($state.snapshot(shop.view.shop));
     revision = shop.view.revision;
@@ -67,8 +69,9 @@
     const before = shop.view?.revision ?? 0;
     shop.view = await calls.shopBack(revision);
     await load();
-    toast.show(`Version ${revision} of the settings is back.`, () => {
-      void calls.shopBack(before).then(load);
+    toast.show(`Version ${revision} of the settings is back.`, async () => {
+      await calls.shopBack(before);
+      await load();
     });
   }
 

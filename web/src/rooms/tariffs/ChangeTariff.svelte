@@ -3,7 +3,8 @@
   // typed is looked over at once; only what can be priced by is kept, whole, as a new version.
   import { written } from '../../lib/written';
   import { onDestroy } from 'svelte';
-  import { calls, sentence, type TariffRow } from '../../lib/api/client';
+  import { attempt, start } from '../../lib/attempt';
+  import { calls, type TariffRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import { TariffDraft } from './draft.svelte';
   import Entry from './Entry.svelte';
@@ -19,16 +20,17 @@
   let draft = $state.raw<TariffDraft | null>(null);
   let schema = $state.raw<Schema | null>(null);
   let trouble = $state('');
+  const tell = (said: string) => {
+    trouble = said;
+  };
   let at = $state(0);
 
   async function begin(): Promise<void> {
-    try {
+    await attempt(async () => {
       const [form, opened] = await Promise.all([calls.tariffForm(), TariffDraft.open(carrier)]);
       schema = new Schema(form);
       draft = opened;
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
   void begin();
   onDestroy(() => draft?.leave());
@@ -92,15 +94,12 @@
     const [service, charge] = [Number(found[1]), Number(found[2])];
     return {
       out: `/api/tariffs/${encodeURIComponent(carrier)}/services/${service}/charges/${charge}/table.csv`,
-      read: (text) => {
-        calls
-          .readTable(carrier, service, charge, text)
-          .then((row) => {
-            toast.show(`The table is read in; ${carrier} is version ${row.revision}.`);
-            kept(row);
-          })
-          .catch((fault: unknown) => (trouble = sentence(fault)));
-      },
+      read: (text) =>
+        start(async () => {
+          const row = await calls.readTable(carrier, service, charge, text);
+          toast.show(`The table is read in; ${carrier} is version ${row.revision}.`);
+          kept(row);
+        }, tell),
     };
   }
 </script>

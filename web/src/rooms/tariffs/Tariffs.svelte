@@ -1,5 +1,6 @@
 <script lang="ts">
   // The carriers' tariffs: what each service is made of and what to look at again, tried with a size, versions kept.
+  import { attempt } from '../../lib/attempt';
   import { shop } from '../../lib/shop.svelte';
   import { calls, sentence, type LineAnswer, type TariffRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
@@ -11,6 +12,9 @@
   let changing = $state(false);
   let begun = $state('');
   let trouble = $state('');
+  const tell = (said: string) => {
+    trouble = said;
+  };
   let file: HTMLInputElement;
   let trial = $state({
     size: '24 x 12 x 8 in',
@@ -27,13 +31,11 @@
   const row = $derived(rows?.find((one) => one.carrier === open) ?? rows?.[0]);
 
   async function load(carrier = open): Promise<void> {
-    try {
+    await attempt(async () => {
       rows = await calls.tariffs();
       open = carrier || rows[0]?.carrier || '';
       trouble = '';
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
   void load();
 
@@ -80,37 +82,32 @@
       units: shop.units,
       services: [service],
     };
-    try {
+    await attempt(async () => {
       await calls.readTariff(JSON.stringify(file));
       await load(name);
       begun = '';
       changing = true;
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
 
   async function putAway(one: TariffRow): Promise<void> {
-    try {
+    await attempt(async () => {
       await (one.put_away ? calls.bringBackTariff(one.carrier) : calls.putAwayTariff(one.carrier));
       await load(one.carrier);
       if (!one.put_away)
-        toast.show(`${one.carrier} is archived and no longer priced.`, () => {
-          void calls.bringBackTariff(one.carrier).then(() => load(one.carrier));
+        toast.show(`${one.carrier} is archived and no longer priced.`, async () => {
+          await calls.bringBackTariff(one.carrier);
+          await load(one.carrier);
         });
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
 
   async function backTo(one: TariffRow, revision: number): Promise<void> {
-    try {
+    await attempt(async () => {
       await calls.tariffVersion(one.carrier, revision);
       await load(one.carrier);
       toast.show(`Version ${revision} of ${one.carrier} is the newest again.`);
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
 
   async function tryOut(event: SubmitEvent): Promise<void> {

@@ -1,4 +1,5 @@
 // A tariff as it is being changed: looked over at every change, noted in this browser, kept only when it is said so.
+import { Newest } from '../../lib/attempt';
 import { calls, Refusal, sentence, type TariffRow } from '../../lib/api/client';
 import type { JsonObject } from './schema';
 
@@ -24,7 +25,7 @@ export class TariffDraft {
   changed = $state(false);
 
   #timer: ReturnType<typeof setTimeout> | undefined;
-  #looking: AbortController | null = null;
+  readonly #looking = new Newest();
 
   private constructor(
     readonly carrier: string,
@@ -63,17 +64,16 @@ export class TariffDraft {
   }
 
   async lookOver(): Promise<void> {
-    this.#looking?.abort();
-    const asked = (this.#looking = new AbortController());
-    try {
-      const told = await calls.lookOverTariff(this.#plain(), asked.signal);
-      this.problem = told.problem;
-      this.field = told.field;
-      this.findings = told.findings;
-      this.trouble = '';
-    } catch (fault) {
-      if (!asked.signal.aborted) this.trouble = sentence(fault);
-    }
+    await this.#looking.ask(
+      (signal) => calls.lookOverTariff(this.#plain(), signal),
+      (told) => {
+        this.problem = told.problem;
+        this.field = told.field;
+        this.findings = told.findings;
+        this.trouble = '';
+      },
+      (fault) => (this.trouble = sentence(fault)),
+    );
   }
 
   /** The tariff becomes the newest version; nothing where it is refused, which is then said. */
@@ -109,7 +109,7 @@ export class TariffDraft {
 
   leave(): void {
     clearTimeout(this.#timer);
-    this.#looking?.abort();
+    this.#looking.stop();
   }
 
   #plain(): JsonObject {

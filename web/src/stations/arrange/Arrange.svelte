@@ -35,7 +35,6 @@
   let packed = $state<PackedBox>();
   let apart = $state(0);
   let wrapped = $state(false);
-  let filled = $state(false);
   /** How many are in, nothing while all of them are. */
   let stepped = $state<number | null>(null);
 
@@ -43,32 +42,14 @@
   const count = $derived(things.length);
   const shown = $derived(Math.min(stepped ?? count, count));
   const last = $derived(stepped === null ? undefined : things[shown - 1]);
-  const knot = $derived(desk.work?.knots.find((one) => one.name === 'arrange'));
+  const knot = $derived(desk.work.view?.knots.find((one) => one.name === 'arrange'));
   const complaint = $derived(arranging.trouble || (arranging.felt[0]?.says ?? ''));
   const answers = $derived(arranging.run?.answers ?? []);
   // What is thinner than a line is drawn as one.
-  const board = $derived(Math.max(desk.way?.wall_mm ?? 4, 1.5));
-  // Where fill goes changes with all that is typed and with where things lie.
-  $effect(() => {
-    void arranging.layout;
-    void arranging.strew(filled && !arranging.searching);
-  });
-  // Which boxes take them changes with how they lie.
-  $effect(() => {
-    void arranging.layout;
-    untrack(() => void arranging.count());
-  });
-  // What things look like changes with their shapes only.
-  const look = $derived(
-    JSON.stringify([desk.job.parts?.map((p) => [p.shape, p.count, p.piles, p.protect]), desk.job.extras]),
-  );
-  $effect(() => {
-    void look;
-    untrack(() => void arranging.look());
-  });
+  const board = $derived(Math.max(desk.work.way?.wall_mm ?? 4, 1.5));
 </script>
 
-{#if arranging.layout && desk.work}
+{#if arranging.layout && desk.work.view}
   <div class="station">
     <section aria-label="The packed box">
       <div class="bar">
@@ -115,7 +96,7 @@
           class="link print"
           href="/api/jobs/{desk.id}/packing.pdf"
           target="_blank"
-          onclick={(event) => void desk.follow(event, 'A drawing')}>Print</a
+          onclick={(event) => desk.saver.follow(event, 'A drawing')}>Print</a
         >
         <p class="no" class:quiet={!complaint} role="alert">{complaint}</p>
       </div>
@@ -140,7 +121,7 @@
           <input type="range" min="0" max="1" step="0.05" bind:value={apart} aria-label="Lifted apart" />
         </label>
         <label class="tick"><input type="checkbox" bind:checked={wrapped} /> Wrap</label>
-        <label class="tick"><input type="checkbox" bind:checked={filled} /> Fill</label>
+        <label class="tick"><input type="checkbox" bind:checked={arranging.filled} /> Fill</label>
       </div>
       <HandBar {arranging} />
       <FillPlan {desk} />
@@ -148,8 +129,8 @@
 
     <aside>
       <h2>Inside size needed</h2>
-      {#if desk.work.inside}
-        <p class="inside figure"><Measured text={desk.work.inside.figure.text} /></p>
+      {#if desk.work.view.inside}
+        <p class="inside figure"><Measured text={desk.work.view.inside.figure.text} /></p>
       {/if}
       <IntoBoxes {arranging} />
       {#if answers.length}
@@ -201,7 +182,7 @@
       </ol>
     </aside>
   </div>
-{:else if desk.work}
+{:else if desk.work.view}
   <NotYet {desk} what="arrangement" />
 {/if}
 

@@ -9,7 +9,7 @@
   }
   let { desk }: Props = $props();
 
-  const filling = $derived(desk.way?.filling);
+  const filling = $derived(desk.work.way?.filling);
   const kinds = $derived(shop.view ? [shop.view.shop.fill, ...(shop.view.shop.fills ?? [])] : []);
   const usual = $derived(desk.typed.fill.kind || kinds[0]?.name || '');
 

@@ -1,7 +1,8 @@
 // Arranging a job: the search that runs at the shop, the answers it came to, and things moved by hand.
+import { Asked } from '../../lib/asked.svelte';
+import { attempt, Newest, start } from '../../lib/attempt';
 import {
   calls,
-  Refusal,
   sentence,
   type ArrangedView,
   type FaultView,
@@ -23,7 +24,6 @@ type Change = { thing: number; move_mm?: Triple; turn?: 0 | 1 | 2; drop?: boolea
 export class Arranging {
   run = $state.raw<RunView | null>(null);
   trouble = $state('');
-  shapes = $state.raw<ThingShapes | null>(null);
   /** The selected part, -1 for none. */
   chosen = $state(-1);
   /** What the thing being dragged would break where it is now. */
@@ -31,20 +31,52 @@ export class Arranging {
   effort = $state<Effort>('normal');
   /** Inside of a box that is there, as typed; empty where the smallest is wanted. */
   into = $state('');
-  fill = $state.raw<FillView | null>(null);
-  /** The boxes there, those that take the goods as they lie first. */
-  boxes = $state.raw<IntoView[]>([]);
+  /** Whether fill is shown. */
+  filled = $state(false);
 
   readonly #desk: JobDesk;
   #stream: EventSource | null = null;
-  #asked: AbortController | null = null;
-  #looked: AbortController | null = null;
-  #strewn: AbortController | null = null;
-  #counted: AbortController | null = null;
+  readonly #felt = new Newest();
+  readonly #shapes: Asked<ThingShapes>;
+  readonly #fill: Asked<FillView>;
+  readonly #boxes: Asked<IntoView[]>;
   #kept = '';
 
+  /** Made while its screen is set up. */
   constructor(desk: JobDesk) {
     this.#desk = desk;
+    const body = () => ({ job: desk.job });
+    // What things look like changes with their shapes only, where fill goes and which boxes take them with how they lie.
+    const look = $derived(
+      JSON.stringify([desk.job.parts?.map((p) => [p.shape, p.count, p.piles, p.protect]), desk.job.extras]),
+    );
+    this.#shapes = new Asked(() => {
+      void look;
+      return (signal) => calls.things(body(), signal);
+    });
+    this.#fill = new Asked(() => {
+      void this.layout;
+      return this.filled && !this.searching ? (signal) => calls.fill(body(), signal) : null;
+    });
+    this.#boxes = new Asked(() => {
+      void this.layout;
+      return (signal) => calls.packInto(body(), signal);
+    });
+  }
+
+  /** What everything looks like. */
+  get shapes(): ThingShapes | null {
+    return this.#shapes.answer;
+  }
+
+  /** Where there is room for fill, while it is shown. */
+  get fill(): FillView | null {
+    return this.filled ? this.#fill.answer : null;
+  }
+
+  /** The boxes there, those that take the goods as they lie first. */
+  get boxes(): IntoView[] {
+    return this.#boxes.answer ?? [];
   }
 
   get searching(): boolean {
@@ -53,7 +85,7 @@ export class Arranging {
 
   /** Where things lie as they are kept, or as they would side by side. */
   get layout(): Layout | null {
-    return this.#desk.work?.layout ?? this.#desk.figures?.layout ?? null;
+    return this.#desk.work.view?.layout ?? this.#desk.work.figures?.layout ?? null;
   }
 
   get things(): Placement[] {
@@ -63,45 +95,6 @@ export class Arranging {
 
   get wrong(): number[] {
     return this.felt.flatMap((one) => (one.other === null ? [one.thing] : [one.thing, one.other]));
-  }
-
-  /** Asks what everything looks like. */
-  async look(): Promise<void> {
-    this.#looked?.abort();
-    const looked = new AbortController();
-    this.#looked = looked;
-    try {
-      this.shapes = await calls.things({ job: this.#desk.job }, looked.signal);
-    } catch (fault) {
-      if (!looked.signal.aborted && !(fault instanceof Refusal)) this.trouble = sentence(fault);
-    }
-  }
-
-  /** Asks which boxes there are to arrange into. */
-  async count(): Promise<void> {
-    this.#counted?.abort();
-    const counted = new AbortController();
-    this.#counted = counted;
-    try {
-      this.boxes = await calls.packInto({ job: this.#desk.job }, counted.signal);
-    } catch (fault) {
-      if (!counted.signal.aborted && !(fault instanceof Refusal)) this.trouble = sentence(fault);
-    }
-  }
-
-  /** Asks where there is room for fill, or forgets it. */
-  async strew(wanted: boolean): Promise<void> {
-    this.#strewn?.abort();
-    const strewn = new AbortController();
-    this.#strewn = strewn;
-    if (!wanted) this.fill = null;
-    else {
-      try {
-        this.fill = await calls.fill({ job: this.#desk.job }, strewn.signal);
-      } catch (fault) {
-        if (!strewn.signal.aborted && !(fault instanceof Refusal)) this.trouble = sentence(fault);
-      }
-    }
   }
 
   async begin(): Promise<void> {
@@ -119,7 +112,7 @@ export class Arranging {
       this.trouble = sentence(fault);
       return;
     }
-    const before = this.#desk.arrangement;
+    const before = this.#desk.choices.arrangement;
     const stream = new EventSource(`/api/arrange/${this.run.run}/stream`);
     this.#stream = stream;
     stream.onmessage = (event: MessageEvent<string>) => {
@@ -130,7 +123,7 @@ export class Arranging {
       stream.close();
       if (this.run.says) this.trouble = this.run.says;
       else if (best?.lacks?.length) this.trouble = `It does not go in: ${best.lacks.join('; ')}.`;
-      else if (best) toast.show('Arranged.', () => void this.#desk.keepArrangement(before));
+      else if (best) toast.show('Arranged.', () => this.#desk.choices.keepArrangement(before));
     };
     stream.onerror = () => {
       if (stream.readyState === EventSource.CLOSED && this.searching) {
@@ -141,18 +134,19 @@ export class Arranging {
   }
 
   stop(): void {
-    if (this.run) void calls.stopRun(this.run.run);
+    const { run } = this;
+    if (run) start(() => calls.stopRun(run.run));
   }
 
   /** Keeps one of the answers. */
   keep(answer: ArrangedView): void {
     this.#kept = JSON.stringify(answer.entry);
-    const undo = this.#desk.keepArrangement(answer.entry);
+    const undo = this.#desk.choices.keepArrangement(answer.entry);
     toast.show('Arrangement saved.', undo);
   }
 
   is(answer: ArrangedView): boolean {
-    return JSON.stringify(answer.entry) === (this.#kept || JSON.stringify(this.#desk.arrangement));
+    return JSON.stringify(answer.entry) === (this.#kept || JSON.stringify(this.#desk.choices.arrangement));
   }
 
   /** The best so far goes into the job while the search is on. */
@@ -161,7 +155,7 @@ export class Arranging {
     const entry = JSON.stringify(answer.entry);
     if (entry === this.#kept) return;
     this.#kept = entry;
-    this.#desk.keepArrangement(answer.entry);
+    this.#desk.choices.keepArrangement(answer.entry);
   }
 
   /** Tries a thing elsewhere; what breaks a gap is shown and not kept. Gives back whether it was kept. */
@@ -176,26 +170,23 @@ export class Arranging {
 
   async lock(thing: number): Promise<void> {
     const before = this.things.find((placed) => placed.thing === thing)?.locked ?? false;
-    try {
-      const view = await this.#byHand({ thing, lock: !before });
-      this.#kept = JSON.stringify(view.entry);
-      this.#desk.keepArrangement(view.entry);
-    } catch (fault) {
-      this.trouble = sentence(fault);
-    }
+    await attempt(
+      async () => {
+        const view = await this.#byHand({ thing, lock: !before });
+        this.#kept = JSON.stringify(view.entry);
+        this.#desk.choices.keepArrangement(view.entry);
+      },
+      (said) => (this.trouble = said),
+    );
   }
 
   /** While it is dragged: what it would come too near. */
   async feel(thing: number, by: Triple): Promise<void> {
-    this.#asked?.abort();
-    const asked = new AbortController();
-    this.#asked = asked;
-    try {
-      const view = await this.#byHand({ thing, move_mm: by }, asked.signal);
-      this.felt = view.faults;
-    } catch {
-      // A newer place was asked about, or the shop is away: the drop will tell.
-    }
+    await this.#felt.ask(
+      (signal) => this.#byHand({ thing, move_mm: by }, signal),
+      (view) => (this.felt = view.faults),
+      () => undefined, // the shop is away: the drop will tell
+    );
   }
 
   #byHand(change: Change, signal?: AbortSignal): Promise<ArrangedView> {
@@ -204,7 +195,7 @@ export class Arranging {
   }
 
   async #try(change: Change): Promise<boolean> {
-    this.#asked?.abort();
+    this.#felt.stop();
     this.felt = [];
     try {
       const view = await this.#byHand(change);
@@ -222,8 +213,6 @@ export class Arranging {
 
   leave(): void {
     this.#stream?.close();
-    this.#asked?.abort();
-    this.#looked?.abort();
-    this.#strewn?.abort();
+    this.#felt.stop();
   }
 }

@@ -16,17 +16,19 @@
   }
   let { desk }: Props = $props();
 
-  const ways = $derived(desk.ways.filter((one) => one.too_large === null || one.way === desk.way?.way));
-  const way = $derived(desk.way);
+  const ways = $derived(
+    desk.work.ways.filter((one) => one.too_large === null || one.way === desk.work.way?.way),
+  );
+  const way = $derived(desk.work.way);
   const noWays = $derived([
-    ...desk.ways
+    ...desk.work.ways
       .filter((one) => !ways.includes(one))
       .map(({ way, title, too_large, total }) => ({
         way,
         title,
         why: `${too_large ?? ''}${total ? `; it would come to ${total}` : ''}`,
       })),
-    ...(desk.work?.no_ways ?? []),
+    ...(desk.work.view?.no_ways ?? []),
   ]);
   const dearest = $derived(Math.max(...ways.map((one) => Number(one.total ?? 0)), 0));
   // What was laid side by side before something was typed stands for other goods.
@@ -37,7 +39,7 @@
     const boxes = others.length < beside.length ? others : [...others, box].slice(-2);
     laid = { boxes, of: desk.strokes };
   }
-  $effect(() => desk.draw());
+  $effect(() => desk.work.draw());
 </script>
 
 <HouseRules {desk} />
@@ -53,24 +55,24 @@
             way={one}
             {dearest}
             picked={one.way === way.way}
-            pick={(item) => desk.take(one.way, item)}
+            pick={(item) => desk.work.take(one.way, item)}
             {beside}
             {lay}
           />
         {/each}
       </fieldset>
       <MoneyKey />
-      {#if desk.work?.ways_left_out}
+      {#if desk.work.view?.ways_left_out}
         <p class="left">
-          This job leaves out {desk.work.ways_left_out} box styles.
-          <button class="link" onclick={() => desk.lookAtAll()}>Show all</button>
+          This job leaves out {desk.work.view.ways_left_out} box styles.
+          <button class="link" onclick={() => desk.choices.lookAtAll()}>Show all</button>
         </p>
       {/if}
       <FoundBoxes {desk} />
-      {#if desk.work?.not_here?.length}
+      {#if desk.work.view?.not_here?.length}
         <h2 class="not">Ready-made boxes to buy</h2>
         <dl>
-          {#each desk.work.not_here as one (one.name)}
+          {#each desk.work.view.not_here as one (one.name)}
             <dt>{one.name}, <span class="figure"><Measured text={one.inside} /></span></dt>
             <dd>{one.says}</dd>
           {/each}
@@ -93,7 +95,7 @@
       <CutSheet {desk} {way} />
     </div>
   </div>
-{:else if desk.work}
+{:else if desk.work.view}
   <NotYet {desk} what="box" />
 {/if}
 

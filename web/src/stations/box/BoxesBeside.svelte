@@ -1,5 +1,6 @@
 <script lang="ts">
   // Two boxes side by side, row by row; what is less of money stands out.
+  import { Asked } from '../../lib/asked.svelte';
   import { calls, type ComparedRows } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
@@ -27,24 +28,16 @@
   const MEASURED: string[] = ['inside', 'outside', 'weight'];
 
   /** What stands out in each row of money, as the shop reckons it. */
-  let compared = $state.raw<ComparedRows>({});
-  $effect(() => {
-    const asked = new AbortController();
+  const asked = new Asked(() => {
     const rows = Object.fromEntries(
       (['total', 'own'] as const)
         .map((name) => [name, boxes.map((box) => box[name])] as const)
         .filter(([, amounts]) => amounts.every(Boolean)),
     );
     const currency = shop.view?.shop.currency;
-    if (currency && boxes.length > 1)
-      calls
-        .compare({ currency, rows }, asked.signal)
-        .then((found) => (compared = found))
-        .catch(() => {
-          // Others were asked about, or the shop is away: the amounts stand there as they are.
-        });
-    return () => asked.abort();
+    return currency && boxes.length > 1 ? (signal) => calls.compare({ currency, rows }, signal) : null;
   });
+  const compared = $derived<ComparedRows>(asked.answer ?? {});
 </script>
 
 <section class="sheet beside" aria-label="Compare boxes">

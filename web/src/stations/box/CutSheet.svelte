@@ -28,15 +28,15 @@
   const pages = $derived(way.full_size_pages[shop.view?.shop.paper ?? 'letter']);
   const boards = $derived(shop.view?.shop.boards ?? []);
 
-  const get = (event: MouseEvent) => void desk.follow(event, 'A sheet');
+  const get = (event: MouseEvent) => desk.saver.follow(event, 'A sheet');
 
   function take(code: string): void {
-    desk.hold(way.way);
+    desk.work.hold(way.way);
     desk.typed.board = code;
     desk.touch();
   }
   const board = (event: Event) => take((event.currentTarget as HTMLSelectElement).value);
-  const [knife, saw] = $derived(desk.work?.cutting_cautions ?? []);
+  const [knife, saw] = $derived(desk.work.view?.cutting_cautions ?? []);
   const firstKnife = $derived(way.steps.findIndex((step) => step.knife));
 </script>
 
@@ -54,7 +54,7 @@
     <button
       class="btn btn-main"
       disabled={way.chosen || way.too_large !== null}
-      onclick={() => desk.chooseBox(way)}
+      onclick={() => desk.choices.chooseBox(way)}
     >
       {way.chosen ? 'Chosen' : 'Choose this box'}
     </button>
@@ -69,7 +69,7 @@
     </p>{/if}
   {#if way.cut_by_others}<p class="note">
       It keeps the allowances it was chosen by; the shop's have changed since.
-      <button class="link" onclick={() => desk.chooseBox(way)}>Cut by today's</button>
+      <button class="link" onclick={() => desk.choices.chooseBox(way)}>Cut by today's</button>
     </p>{/if}
   {#each way.notes as note (note)}<p class="note">{note}</p>{/each}
   {#if way.made_over}<KeepPattern {desk} {way} />{/if}

@@ -1,8 +1,9 @@
 <script lang="ts">
   // The blank folding up around the goods: a slider folds it, arrow keys or a drag turn it.
   import { onDestroy, onMount } from 'svelte';
+  import { Asked } from '../../lib/asked.svelte';
   import type { JobDesk } from '../../job/job.svelte';
-  import { calls, sentence, type FoldView } from '../../lib/api/client';
+  import { calls } from '../../lib/api/client';
   import type { Folding } from '../../lib/view3d/folding';
   import { turnedByHand } from '../../lib/view3d/hands';
   import { ink, onTheme } from '../../lib/view3d/inks';
@@ -20,8 +21,7 @@
   let width = $state(560);
   let height = $state(300);
   let table = $state.raw<Folding | null>(null);
-  let view = $state.raw<FoldView | null>(null);
-  let trouble = $state('');
+  let missing = $state(false);
   let folded = $state(60);
   let count = $state(0);
   let left = false;
@@ -45,7 +45,7 @@
       if (left) return;
       table = new Made(canvas);
     } catch {
-      trouble = 'This browser draws nothing in three dimensions; the flat drawing has every size.';
+      missing = true;
       return;
     }
     paint();
@@ -57,20 +57,17 @@
   });
 
   $effect(() => onTheme(paint));
-  $effect(() => {
-    const asked = new AbortController();
-    void desk.work; // anew whenever the job was worked out anew
-    calls
-      .fold({ job: desk.job, way }, asked.signal)
-      .then((found) => {
-        view = found;
-        trouble = '';
-      })
-      .catch((fault: unknown) => {
-        if (!asked.signal.aborted) trouble = sentence(fault);
-      });
-    return () => asked.abort();
+  const asked = new Asked(() => {
+    const body = { way };
+    void desk.work.view; // anew whenever the job was worked out anew
+    return (signal) => calls.fold({ job: desk.job, ...body }, signal);
   });
+  const view = $derived(asked.answer);
+  const trouble = $derived(
+    missing
+      ? 'This browser draws nothing in three dimensions; the flat drawing has every size.'
+      : asked.trouble,
+  );
   $effect(() => {
     if (!table || !view) return;
     table.show(view, blank);

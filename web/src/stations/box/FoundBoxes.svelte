@@ -1,9 +1,10 @@
 <script lang="ts">
   // Used boxes found for this job: each stands among the ways with those of the stash, and can be kept there.
   import { tick } from 'svelte';
+  import { attempt } from '../../lib/attempt';
   import type { JobDesk } from '../../job/job.svelte';
   import { blankFoundBox } from '../../job/typed';
-  import { sentence, type ShopFile } from '../../lib/api/client';
+  import { type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Wear from '../../lib/ui/Wear.svelte';
   import { toast } from '../../lib/toast.svelte';
@@ -47,19 +48,16 @@
       worn: box.worn as NonNullable<ShopFile['boxes']>[number]['worn'],
       hollow: box.hollow.trim() || null,
     };
-    try {
+    await attempt(async () => {
       await shop.change({ boxes: [...(was.boxes ?? []), kept] });
       desk.typed.foundBoxes.splice(n, 1);
       touch();
-      toast.show(`${kept.name} is in the stash.`, () => {
-        void shop.change({ boxes: was.boxes ?? [] }).then(() => {
-          desk.typed.foundBoxes.splice(n, 0, box);
-          touch();
-        });
+      toast.show(`${kept.name} is in the stash.`, async () => {
+        await shop.change({ boxes: was.boxes ?? [] });
+        desk.typed.foundBoxes.splice(n, 0, box);
+        touch();
       });
-    } catch (fault) {
-      toast.show(sentence(fault));
-    }
+    });
   }
 </script>
 
@@ -67,9 +65,9 @@
   <h2>Found for this job</h2>
   {#each found as box, n (box)}
     {@const wrong =
-      desk.problem(`found_boxes[${n}].inside`) ||
-      desk.problem(`found_boxes[${n}].hollow`) ||
-      desk.problem(`found_boxes[${n}].board`)}
+      desk.work.problem(`found_boxes[${n}].inside`) ||
+      desk.work.problem(`found_boxes[${n}].hollow`) ||
+      desk.work.problem(`found_boxes[${n}].board`)}
     <div class="row" role="group" aria-label={box.name || `Found box ${n + 1}`}>
       <label
         >Name

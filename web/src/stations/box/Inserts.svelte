@@ -35,7 +35,7 @@
   label: string,
   wide: boolean,
 )}
-  {@const wrong = desk.problem(`inserts[${n}].${name}`)}
+  {@const wrong = desk.work.problem(`inserts[${n}].${name}`)}
   <label class="asked" class:wide
     >{label}
     <input
@@ -79,8 +79,8 @@
         class="field figure"
         maxlength="40"
         autocomplete="off"
-        aria-invalid={desk.problem('pressed') !== ''}
-        aria-describedby={desk.problem('pressed') ? 'pressed-wrong' : undefined}
+        aria-invalid={desk.work.problem('pressed') !== ''}
+        aria-describedby={desk.work.problem('pressed') ? 'pressed-wrong' : undefined}
         bind:value={desk.typed.pressed}
         oninput={touch}
       /></label
@@ -89,10 +89,12 @@
       ><input type="checkbox" id="hand-holes" bind:checked={desk.typed.handHoles} onchange={touch} /> hand holes</label
     >
   </div>
-  {#if desk.problem('pressed')}<p class="wrong" id="pressed-wrong">{desk.problem('pressed')}</p>{/if}
+  {#if desk.work.problem('pressed')}<p class="wrong" id="pressed-wrong">
+      {desk.work.problem('pressed')}
+    </p>{/if}
   {#each inserts as insert, n (insert)}
     {@const wrong = ['size', 'length', 'depth', 'along', 'across', 'count']
-      .map((name) => desk.problem(`inserts[${n}].${name}`))
+      .map((name) => desk.work.problem(`inserts[${n}].${name}`))
       .find(Boolean)}
     {@const title = kindOf(insert)?.title ?? insert.kind}
     <div class="row" role="group" aria-label={title}>

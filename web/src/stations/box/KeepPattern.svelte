@@ -1,7 +1,8 @@
 <script lang="ts">
   // A box made over that worked is kept as a pattern, to be made again for other goods.
+  import { attempt } from '../../lib/attempt';
   import type { JobDesk } from '../../job/job.svelte';
-  import { sentence, type ShopFile, type WayView } from '../../lib/api/client';
+  import { type ShopFile, type WayView } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
 
@@ -15,13 +16,11 @@
   const kept = $derived((shop.view?.shop.patterns ?? []).find((one) => one.name === way.item));
 
   async function put(patterns: ShopFile['patterns'], says = '', undo?: () => void): Promise<void> {
-    try {
+    await attempt(async () => {
       await shop.change({ patterns });
-      await desk.workOut();
+      await desk.work.ask();
       if (says) toast.show(says, undo);
-    } catch (fault) {
-      toast.show(sentence(fault));
-    }
+    });
   }
   function keep(): void {
     const was = shop.view?.shop.patterns ?? [];

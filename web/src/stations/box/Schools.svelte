@@ -15,7 +15,7 @@
   const other = $derived(way.other_school);
 
   function take(school: 'exact' | 'thumb'): void {
-    desk.hold(way.way);
+    desk.work.hold(way.way);
     desk.typed.school = school;
     desk.touch();
   }

@@ -35,8 +35,8 @@
 
   /** What becomes of a file: a photograph and a mesh belong to the part in hand, a table brings its parts. */
   function become(taken: TakenIn): { text: string; wrong: boolean } {
-    const part = desk.part;
-    const called = nameOf(part, desk.chosen);
+    const part = desk.parts.inHand;
+    const called = nameOf(part, desk.parts.chosen);
     if (taken.problem) return { text: `${taken.called}: ${taken.problem}`, wrong: true };
     if (taken.photo) {
       if (!part.photos.includes(taken.photo)) part.photos.push(taken.photo);
@@ -60,7 +60,7 @@
   async function table(event: MouseEvent): Promise<void> {
     event.preventDefault();
     const link = event.currentTarget as HTMLAnchorElement;
-    if (await desk.settle()) location.assign(link.href);
+    if (await desk.saver.settle()) location.assign(link.href);
   }
 </script>
 

@@ -10,11 +10,11 @@
   }
   let { desk }: Props = $props();
 
-  const inside = $derived(desk.work?.inside);
+  const inside = $derived(desk.work.view?.inside);
 </script>
 
 <section class="inside sheet" aria-label="Inside size">
-  {#if inside && desk.work?.layout}
+  {#if inside && desk.work.view?.layout}
     <p class="soft">Inside size needed</p>
     <p class="stated figure">
       <Why
@@ -25,16 +25,16 @@
         <Measured text={inside.figure.text} />
       </Why>
     </p>
-    <InBox layout={desk.work.layout} sides={inside.sides} />
+    <InBox layout={desk.work.view.layout} sides={inside.sides} />
     <p class="key">
-      <i class="goods"></i>{desk.typed.parts.length > 1 ? 'parts, as boxes' : desk.part.name || 'the goods'}<i
-        class="with"
-      ></i>extras
+      <i class="goods"></i>{desk.typed.parts.length > 1
+        ? 'parts, as boxes'
+        : desk.parts.inHand.name || 'the goods'}<i class="with"></i>extras
     </p>
   {:else}
     <p class="soft">Inside size</p>
     <p class="teach">
-      {desk.work?.problems.length
+      {desk.work.view?.problems.length
         ? 'One of the measures cannot be read; it is marked.'
         : 'Length, width, height and weight first. The inside size is stated here before anybody cuts.'}
     </p>

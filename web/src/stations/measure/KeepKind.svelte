@@ -19,7 +19,7 @@
   async function keep(replaces: string | null = null): Promise<void> {
     if (!title.trim()) return;
     try {
-      await desk.settle();
+      await desk.saver.settle();
       const view = await calls.keepAsKind(desk.id, { title: title.trim(), replaces });
       open = false;
       trouble = taken = '';

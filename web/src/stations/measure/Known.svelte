@@ -1,6 +1,7 @@
 <script lang="ts">
   // What is known of this kind of goods: where it breaks, how it is protected and arranged, what is checked.
-  import { calls, type KindFile } from '../../lib/api/client';
+  import { Asked } from '../../lib/asked.svelte';
+  import { calls } from '../../lib/api/client';
 
   interface Props {
     code: string;
@@ -8,13 +9,12 @@
   }
   let { code, of }: Props = $props();
 
-  let kind = $state.raw<KindFile | null>(null);
-  $effect(() => {
-    calls
-      .kind(code)
-      .then((view) => (kind = view.kind))
-      .catch(() => (kind = null)); // a kind that was put away has no more to say
-  });
+  // A kind that was removed has no more to say.
+  const asked = new Asked(() => {
+    const wanted = code;
+    return () => calls.kind(wanted);
+  }, false);
+  const kind = $derived(asked.answer?.kind);
   const lists = $derived(
     kind
       ? [

@@ -30,7 +30,7 @@
   }
 
   async function addPart(): Promise<void> {
-    const n = desk.addPart();
+    const n = desk.parts.add();
     await tick();
     document.getElementById(`part-${n}-name`)?.focus();
   }
@@ -60,7 +60,7 @@
       return;
     }
     if (last > 0 && lastPart && input.id === `part-${last}-name` && isBlank(lastPart)) {
-      desk.removePart(last);
+      desk.parts.remove(last);
       void tick().then(() => document.getElementById('add-extra')?.focus());
       return;
     }

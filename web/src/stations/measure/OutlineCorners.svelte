@@ -39,7 +39,7 @@
   function take(points: (string | number)[][]): void {
     part.shape = { kind: 'outline', points };
     own = said();
-    desk.measured(part);
+    desk.parts.measured(part);
   }
 
   /** A corner a line: along, across. A line begun and not finished waits. */

@@ -1,7 +1,9 @@
 <script lang="ts">
   // The part in hand: its shape turning, what it comes to, its photographs, and what a shape by points still needs.
+  import { untrack } from 'svelte';
+  import { Asked } from '../../lib/asked.svelte';
   import type { JobDesk } from '../../job/job.svelte';
-  import { calls, Refusal, type ShapeView } from '../../lib/api/client';
+  import { calls, type ShapeView } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import ShapeTurning from '../../lib/view3d/ShapeTurning.svelte';
@@ -14,45 +16,28 @@
   }
   let { desk }: Props = $props();
 
-  let shape = $state.raw<ShapeView | null>(null);
-  let shownKey = '';
-  let stale = $state(false);
-
-  const n = $derived(Math.min(desk.chosen, desk.typed.parts.length - 1));
-  const part = $derived(desk.part);
-  const view = $derived(desk.work?.parts[n]);
-  const asks = $derived(JSON.stringify(desk.partEntry.shape));
+  const n = $derived(Math.min(desk.parts.chosen, desk.typed.parts.length - 1));
+  const part = $derived(desk.parts.inHand);
+  const view = $derived(desk.work.view?.parts[n]);
+  const asks = $derived(JSON.stringify(desk.parts.entry.shape));
   // What is wrong in a shape's points has no field of its own in the row.
   const points = $derived(
-    desk.work?.problems.find(({ field }) =>
+    desk.work.view?.problems.find(({ field }) =>
       /^(points|holes|members|of|file)/.test(field.replace(`parts[${n}].shape.`, '')),
     )?.sentence ?? '',
   );
 
-  $effect(() => {
-    void desk.work; // the docket first: what it looks like is asked once the figures are here
-    const key = `${part.key} ${asks}`;
-    if (key === shownKey) return;
-    if (!shownKey.startsWith(`${part.key} `)) shape = null; // another part's shape is none of this one's
-    stale = true;
-    const asked = new AbortController();
-    const timer = setTimeout(() => {
-      calls
-        .shape(desk.partEntry, asked.signal)
-        .then((seen) => {
-          shape = seen;
-          shownKey = key;
-          stale = false;
-        })
-        .catch((fault: unknown) => {
-          if (!asked.signal.aborted && !(fault instanceof Refusal)) throw fault;
-        });
-    }, 90);
-    return () => {
-      clearTimeout(timer);
-      asked.abort();
-    };
+  // The docket first: what it looks like is asked once the figures of the stroke are here.
+  const key = $derived(`${part.key} ${asks}`);
+  const asked: Asked<{ of: number; key: string; shape: ShapeView }> = new Asked(() => {
+    const [of, wanted, waits] = [part.key, key, desk.work.awaits];
+    return waits || wanted === untrack(() => asked.answer?.key)
+      ? null
+      : async (signal) => ({ of, key: wanted, shape: await calls.shape(desk.parts.entry, signal) });
   });
+  const seen = $derived(asked.answer?.of === part.key ? asked.answer : null); // another part's shape is none of this one's
+  const shape = $derived(seen?.shape ?? null);
+  const stale = $derived(seen?.key !== key);
 
   function dropPhoto(name: string): void {
     const before = [...part.photos];

@@ -21,12 +21,12 @@
       {
         field: `part-${n}-count`,
         label: `Count of ${nameOf(part, n)}`,
-        sentence: desk.problem(`parts[${n}].count`),
+        sentence: desk.work.problem(`parts[${n}].count`),
       },
       ...fieldsOf(part, n).map(({ field, label, path }) => ({
         field,
         label: desk.typed.parts.length > 1 ? `${label} of ${nameOf(part, n)}` : label,
-        sentence: desk.problem(path),
+        sentence: desk.work.problem(path),
       })),
     ]),
   );
@@ -38,10 +38,10 @@
       .replace(/[\s"-]+/g, ' ')
       .trim();
   const told = $derived.by(() => {
-    const part = desk.typed.parts[desk.chosen];
-    const field = part && fieldsOf(part, desk.chosen).find((one) => one.field === focus);
+    const part = desk.typed.parts[desk.parts.chosen];
+    const field = part && fieldsOf(part, desk.parts.chosen).find((one) => one.field === focus);
     if (!part || !field) return '';
-    const read = desk.read(field.path);
+    const read = desk.work.read(field.path);
     const name = field.field.split('-').slice(2).join('-');
     const typed = name === 'weight' ? part.weight : (part.measures[name] ?? '');
     return read && plain(read) !== plain(typed) ? `${field.label} = ${read}` : '';
@@ -51,7 +51,7 @@
     field !== focus && faults.some((fault) => fault.field === field && fault.sentence !== '');
 
   function entered(n: number, event: FocusEvent): void {
-    desk.chosen = n;
+    desk.parts.chosen = n;
     focus = (event.target as HTMLElement).id;
   }
 
@@ -70,7 +70,7 @@
   }
 
   function remove(n: number): void {
-    const gone = desk.removePart(n);
+    const gone = desk.parts.remove(n);
     if (gone) toast.show(`${nameOf(gone.part, n)} is removed.`, gone.undo);
   }
 </script>
@@ -87,7 +87,7 @@
     <!-- svelte-ignore a11y_no_static_element_interactions -->
     <div
       class="row"
-      class:chosen={n === desk.chosen}
+      class:chosen={n === desk.parts.chosen}
       class:guessed={part.guessed}
       onfocusin={(event) => entered(n, event)}
       onfocusout={() => (focus = '')}
@@ -120,7 +120,7 @@
         class="field"
         aria-label="Shape of {called}"
         bind:value={part.kind}
-        onchange={() => desk.measured(part)}
+        onchange={() => desk.parts.measured(part)}
       >
         {#each shapes() as kind (kind.kind)}<option value={kind.kind}>{kind.title}</option>{/each}
       </select>
@@ -139,7 +139,7 @@
             aria-invalid={faulty(`part-${n}-${name}`)}
             aria-describedby="parts-faults"
             bind:value={() => part.measures[name] ?? '', (said) => (part.measures[name] = said)}
-            oninput={() => desk.measured(part)}
+            oninput={() => desk.parts.measured(part)}
           />
         {/each}
       </div>
@@ -156,7 +156,7 @@
         aria-invalid={faulty(`part-${n}-weight`)}
         aria-describedby="parts-faults"
         bind:value={part.weight}
-        oninput={() => desk.measured(part)}
+        oninput={() => desk.parts.measured(part)}
       />
       <button type="button" class="off" tabindex="-1" onclick={() => remove(n)} aria-label="Remove {called}"
         >×</button

@@ -77,7 +77,7 @@
     const name = part.kind === 'bars' ? 'members' : 'of';
     part.shape = { kind: part.kind, [name]: whole } as unknown as TypedPart['shape'];
     own = said();
-    desk.measured(part);
+    desk.parts.measured(part);
   }
 </script>
 

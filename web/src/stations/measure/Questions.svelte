@@ -7,7 +7,7 @@
   }
   let { desk }: Props = $props();
 
-  const hazards = $derived(desk.work?.hazards ?? []);
+  const hazards = $derived(desk.work.view?.hazards ?? []);
 
   function answer(code: string, given: string): void {
     const others = Object.entries(desk.typed.answers).filter(([asked]) => asked !== code);

@@ -43,13 +43,13 @@
   }
 
   /** Whether it is folded or lies on top: as said, else as the shop takes it by its thickness. */
-  const onTop = (row: Row) => row.liesFlat ?? desk.work?.last_in.includes(row.name) ?? false;
+  const onTop = (row: Row) => row.liesFlat ?? desk.work.view?.last_in.includes(row.name) ?? false;
 
   const faultsOf = (n: number) =>
     [
-      { field: `${one}-${n}-size`, label: 'Size', sentence: desk.problem(`${field}[${n}].size`) },
-      { field: `${one}-${n}-weight`, label: 'Weight', sentence: desk.problem(`${field}[${n}].weight`) },
-      { field: `${one}-${n}-value`, label: 'Value', sentence: desk.problem(`${field}[${n}].value`) },
+      { field: `${one}-${n}-size`, label: 'Size', sentence: desk.work.problem(`${field}[${n}].size`) },
+      { field: `${one}-${n}-weight`, label: 'Weight', sentence: desk.work.problem(`${field}[${n}].weight`) },
+      { field: `${one}-${n}-value`, label: 'Value', sentence: desk.work.problem(`${field}[${n}].value`) },
     ].map((fault) => ({ ...fault, label: `${fault.label} of ${rows[n]?.name || `${called} ${n + 1}`}` }));
 </script>
 

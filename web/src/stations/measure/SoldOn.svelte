@@ -135,7 +135,7 @@
         bind:value={one.get, one.set}
         oninput={touch}
         placeholder={one.placeholder}
-        problem={one.path ? desk.problem(one.path) : ''}
+        problem={one.path ? desk.work.problem(one.path) : ''}
       />
     {/each}
   </div>
@@ -156,10 +156,10 @@
   <Faults
     id="sold-faults"
     faults={[
-      { field: 'channel', label: 'Sold on', sentence: desk.problem('channel') },
+      { field: 'channel', label: 'Sold on', sentence: desk.work.problem('channel') },
       ...fields
         .filter((one) => one.path)
-        .map((one) => ({ field: one.id, label: one.label, sentence: desk.problem(one.path ?? '') })),
+        .map((one) => ({ field: one.id, label: one.label, sentence: desk.work.problem(one.path ?? '') })),
     ]}
   />
 </details>

@@ -1,7 +1,8 @@
 <script lang="ts">
   // Taking apart, from top to bottom: how far to go is a choice, and each step says the inches it saves.
+  import { attempt } from '../../lib/attempt';
   import type { JobDesk } from '../../job/job.svelte';
-  import { sentence, type StepEntry } from '../../lib/api/client';
+  import { type StepEntry } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
 
@@ -23,18 +24,19 @@
   }
 
   async function take(step: StepEntry, yes: boolean): Promise<void> {
-    try {
-      const undo = await desk.takeStep(step.id, yes);
-      trouble = '';
-      if (!yes && step.frees?.length) {
-        toast.show(
-          `${step.frees.map((part) => part.name).join(', ')} stays on; what was measured is kept.`,
-          undo,
-        );
-      }
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    await attempt(
+      async () => {
+        const undo = await desk.parts.takeStep(step.id, yes);
+        trouble = '';
+        if (!yes && step.frees?.length) {
+          toast.show(
+            `${step.frees.map((part) => part.name).join(', ')} stays on; what was measured is kept.`,
+            undo,
+          );
+        }
+      },
+      (said) => (trouble = said),
+    );
   }
 
   function done(step: StepEntry, yes: boolean): void {
@@ -56,7 +58,7 @@
   async function print(event: MouseEvent): Promise<void> {
     event.preventDefault();
     const link = event.currentTarget as HTMLAnchorElement;
-    if (await desk.settle()) window.open(link.href, '_blank', 'noopener');
+    if (await desk.saver.settle()) window.open(link.href, '_blank', 'noopener');
   }
 </script>
 

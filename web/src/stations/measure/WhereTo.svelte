@@ -25,7 +25,7 @@
       bind:value={desk.typed.to}
       oninput={touch}
       placeholder="73120"
-      problem={desk.problem('ship.to')}
+      problem={desk.work.problem('ship.to')}
     />
     <Field
       id="from"
@@ -35,7 +35,7 @@
       bind:value={desk.typed.from}
       oninput={touch}
       placeholder={shop.view?.shop.postcode ?? ''}
-      problem={desk.problem('ship.from')}
+      problem={desk.work.problem('ship.from')}
     />
     <Field
       id="value"
@@ -46,7 +46,7 @@
       bind:value={desk.typed.value}
       oninput={touch}
       placeholder="not declared"
-      problem={desk.problem('value')}
+      problem={desk.work.problem('value')}
     />
     <Field id="day" label="Ship date" type="date" note={false} bind:value={desk.typed.day} oninput={touch} />
   </div>
@@ -65,7 +65,7 @@
       class="field figure"
       maxlength="20"
       placeholder={shop.units === 'in' ? '40 mi' : '65 km'}
-      aria-invalid={desk.problem('ship.distance') !== ''}
+      aria-invalid={desk.work.problem('ship.distance') !== ''}
       aria-describedby="ship-faults"
       bind:value={desk.typed.distance}
       oninput={touch}
@@ -74,10 +74,10 @@
   <Faults
     id="ship-faults"
     faults={[
-      { field: 'to', label: 'Destination postcode', sentence: desk.problem('ship.to') },
-      { field: 'from', label: 'From', sentence: desk.problem('ship.from') },
-      { field: 'value', label: 'Value', sentence: desk.problem('value') },
-      { field: 'distance', label: 'Driving distance', sentence: desk.problem('ship.distance') },
+      { field: 'to', label: 'Destination postcode', sentence: desk.work.problem('ship.to') },
+      { field: 'from', label: 'From', sentence: desk.work.problem('ship.from') },
+      { field: 'value', label: 'Value', sentence: desk.work.problem('value') },
+      { field: 'distance', label: 'Driving distance', sentence: desk.work.problem('ship.distance') },
     ]}
   />
   <SoldOn {desk} />

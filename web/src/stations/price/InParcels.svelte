@@ -1,5 +1,7 @@
 <script lang="ts">
   // What it would cost in several parcels that go together, and what each of them holds.
+  import { onDestroy } from 'svelte';
+  import { Newest } from '../../lib/attempt';
   import type { JobDesk } from '../../job/job.svelte';
   import { calls, sentence, type ParcelsView } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
@@ -11,33 +13,35 @@
   let { desk }: Props = $props();
 
   const COUNTS = [1, 2, 3, 4, 5, 6, 8, 10, 12];
-  const things = $derived(desk.work?.layout?.parts.length ?? 0);
+  const things = $derived(desk.work.view?.layout?.parts.length ?? 0);
   let found = $state.raw<ParcelsView | null>(null);
-  let asked = $state.raw<AbortController | null>(null);
+  let asking = $state(false);
+  const newest = new Newest();
   let trouble = $state('');
   /** Of what it was worked out: figures of another state of the job are not shown as this one's. */
   let of = $state(-1);
   const stale = $derived(of !== desk.strokes);
 
   async function divide(): Promise<void> {
-    asked?.abort();
-    const mine = new AbortController();
-    asked = mine;
     trouble = '';
-    const strokes = desk.strokes;
-    try {
-      // The first that come to mind are there while the others are looked for.
-      for (const effort of ['quick', 'normal'] as const) {
-        found = await calls.inParcels({ job: desk.job, effort }, mine.signal);
-        of = strokes;
-      }
-    } catch (fault) {
-      if (!mine.signal.aborted) trouble = sentence(fault);
-    } finally {
-      if (asked === mine) asked = null;
-    }
+    asking = true;
+    const { job, strokes } = desk;
+    const show = (view: ParcelsView): void => {
+      found = view;
+      of = strokes;
+    };
+    await newest.ask(
+      async (signal) => {
+        // The first that come to mind are there while the others are looked for.
+        show(await calls.inParcels({ job, effort: 'quick' }, signal));
+        return calls.inParcels({ job, effort: 'normal' }, signal);
+      },
+      show,
+      tell,
+    );
+    asking = newest.waits;
   }
-  $effect(() => () => asked?.abort());
+  onDestroy(() => newest.stop());
 
   let making = $state(false);
   /** Each parcel becomes a job on the bench, to be cut and packed by itself. */
@@ -50,7 +54,7 @@
     };
     try {
       for (const parcel of plan.parcels) made.push((await calls.addJob(parcel.job)).id);
-      toast.show(`${made.length} jobs are on the bench.`, () => void putAway().catch(tell));
+      toast.show(`${made.length} jobs are on the bench.`, putAway);
     } catch (fault) {
       tell(fault);
       await putAway().catch(tell);
@@ -83,8 +87,8 @@
         </select>
       </label>
       {#if desk.typed.parcelsAtMost > 1}
-        <button type="button" class="btn" disabled={asked !== null} onclick={() => void divide()}
-          >{asked ? 'Dividing…' : 'Divide it'}</button
+        <button type="button" class="btn" disabled={asking} onclick={() => void divide()}
+          >{asking ? 'Dividing…' : 'Divide it'}</button
         >
       {/if}
     </div>

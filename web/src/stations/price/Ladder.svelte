@@ -1,5 +1,7 @@
 <script lang="ts">
   // What so many of the one thing go into, up to which count: to look at, to print, to keep as house rules.
+  import { onDestroy } from 'svelte';
+  import { attempt, Newest } from '../../lib/attempt';
   import type { JobDesk } from '../../job/job.svelte';
   import { calls, sentence, type RungView, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
@@ -14,24 +16,22 @@
   let most = $state<number | null>(12);
   let found = $state.raw<RungView[] | null>(null);
   let trouble = $state('');
-  let asked = $state.raw<AbortController | null>(null);
+  let asking = $state(false);
+  const newest = new Newest();
   const upTo = $derived(Math.min(Math.max(Math.round(most ?? 12), 1), 80));
   const things = $derived(desk.typed.parts.length);
 
   async function work(): Promise<void> {
-    asked?.abort();
-    const mine = new AbortController();
-    asked = mine;
     trouble = '';
-    try {
-      found = await calls.ladder({ job: desk.job, most: upTo }, mine.signal);
-    } catch (fault) {
-      if (!mine.signal.aborted) trouble = sentence(fault);
-    } finally {
-      if (asked === mine) asked = null;
-    }
+    asking = true;
+    await newest.ask(
+      (signal) => calls.ladder({ job: desk.job, most: upTo }, signal),
+      (rungs) => (found = rungs),
+      (fault) => (trouble = sentence(fault)),
+    );
+    asking = newest.waits;
   }
-  $effect(() => () => asked?.abort());
+  onDestroy(() => newest.stop());
 
   const range = (one: RungView) => (one.least === one.most ? `${one.least}` : `${one.least}–${one.most}`);
 
@@ -54,13 +54,11 @@
         box: names.includes(one.item) ? one.item : '',
       }));
     const others = before.filter((rule) => !rules.some((one) => one.name === rule.name));
-    try {
+    await attempt(async () => {
       await shop.change({ rules: [...others, ...rules] as ShopFile['rules'] });
       desk.touch();
-      toast.show(`${rules.length} house rules are kept.`, () => void shop.change({ rules: before }));
-    } catch (fault) {
-      toast.show(sentence(fault));
-    }
+      toast.show(`${rules.length} house rules are kept.`, () => shop.change({ rules: before }));
+    });
   }
 </script>
 
@@ -71,8 +69,8 @@
       <label class="listed"
         >up to <input class="field" id="ladder-most" type="number" min="1" max="80" bind:value={most} /> of it</label
       >
-      <button type="button" class="btn" disabled={asked !== null} onclick={() => void work()}
-        >{asked ? 'Calculating…' : 'Work out the ladder'}</button
+      <button type="button" class="btn" disabled={asking} onclick={() => void work()}
+        >{asking ? 'Calculating…' : 'Work out the ladder'}</button
       >
     </div>
     <p class="no" role="alert">{trouble}</p>
@@ -107,7 +105,7 @@
           class="link"
           href="/api/jobs/{desk.id}/ladder.pdf?most={upTo}"
           target="_blank"
-          onclick={(event) => void desk.follow(event, 'A ladder')}>Print the ladder</a
+          onclick={(event) => desk.saver.follow(event, 'A ladder')}>Print the ladder</a
         >
         {#if desk.kind}
           <button type="button" class="link" onclick={() => void keep()}>Keep it as house rules</button>

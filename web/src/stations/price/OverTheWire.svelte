@@ -1,6 +1,8 @@
 <script lang="ts">
   // Carriers with live quotes, each beside what its tariff comes to, line by line. Whatever a carrier does, the rest
   // of the screen does not wait for it.
+  import { onDestroy } from 'svelte';
+  import { attempt, Newest } from '../../lib/attempt';
   import type { JobDesk } from '../../job/job.svelte';
   import { calls, sentence, type LiveQuote, type LiveQuotes, type TrackingSaid } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
@@ -16,17 +18,20 @@
   let said = $state.raw<LiveQuotes[] | null>(null);
   let asking = $state(false);
   let trouble = $state('');
+  const tell = (said: string) => {
+    trouble = said;
+  };
   let askedAbout = $state('');
   let buying = $state('');
   let where = $state.raw<TrackingSaid | null>(null);
-  let asked: AbortController | null = null;
+  const newest = new Newest();
 
   const wires = $derived(shop.view?.shop.wires ?? []);
   /** What the answers hang on: when it changes, they are old. */
   const about = $derived(
     JSON.stringify([
       way,
-      desk.ways.find((one) => one.way === way)?.outside.mm,
+      desk.work.ways.find((one) => one.way === way)?.outside.mm,
       desk.job.ship,
       desk.job.value,
       desk.job.beside,
@@ -35,27 +40,24 @@
   const old = $derived(said !== null && askedAbout !== about);
 
   async function ask(): Promise<void> {
-    asked?.abort();
-    const now = (asked = new AbortController());
     asking = true;
     const question = about;
-    try {
-      const found = await calls.ask({ job: desk.job, way, id: desk.id }, now.signal);
-      if (now.signal.aborted) return;
-      said = found;
-      askedAbout = question;
-      trouble = '';
-    } catch (fault) {
-      if (now.signal.aborted) return;
-      trouble = sentence(fault);
-    }
-    asking = false;
+    await newest.ask(
+      (signal) => calls.ask({ job: desk.job, way, id: desk.id }, signal),
+      (found) => {
+        said = found;
+        askedAbout = question;
+        trouble = '';
+      },
+      (fault) => (trouble = sentence(fault)),
+    );
+    asking = newest.waits;
   }
-  $effect(() => () => asked?.abort());
+  onDestroy(() => newest.stop());
 
   async function buy(carrier: string, quote: LiveQuote): Promise<void> {
     buying = quote.quote;
-    try {
+    await attempt(async () => {
       const { service, programme, asks, currency } = quote;
       await desk.label.buy({ carrier, service, programme, quote: quote.quote, amount: asks, currency });
       if (desk.label.view?.state === 'sold')
@@ -63,19 +65,15 @@
           `A label of ${carrier} ${service} is bought for ${desk.label.view.amount} ${desk.label.view.currency}.`,
         );
       trouble = '';
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
     buying = '';
   }
 
   async function track(): Promise<void> {
-    try {
+    await attempt(async () => {
       where = await calls.tracking(desk.id);
       trouble = '';
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
   }
   const last = $derived(where?.events?.at(-1));
   const label = $derived(desk.label.view);
@@ -85,13 +83,11 @@
   /** Voids the label or calls the purchase off, or asks about it at once. */
   async function settle(deed: () => Promise<void>): Promise<void> {
     buying = 'settling';
-    try {
+    await attempt(async () => {
       await deed();
       trouble = '';
       where = null;
-    } catch (fault) {
-      trouble = sentence(fault);
-    }
+    }, tell);
     buying = '';
   }
   // The shop asks by itself until its carrier has said; the page looks what it knows.

@@ -1,7 +1,8 @@
 <script lang="ts">
   // A plan unfolded: every line that makes up its sum, its box, and where the nearest cheaper point is.
+  import { Asked } from '../../lib/asked.svelte';
   import type { JobDesk } from '../../job/job.svelte';
-  import { calls, sentence, type PlanRow, type PlanUnfolded } from '../../lib/api/client';
+  import { calls, type PlanRow } from '../../lib/api/client';
   import Measured from '../../lib/ui/Measured.svelte';
   import StepMap from './StepMap.svelte';
 
@@ -19,23 +20,13 @@
   }
   let { desk, row, name, choose, byToday, compared, comparable, compare }: Props = $props();
 
-  let plan = $state.raw<PlanUnfolded | null>(null);
-  let trouble = $state('');
-  const asked = $derived(row.key);
-  $effect(() => {
-    void desk.work; // anew whenever the job was worked out anew
-    const now = new AbortController();
-    calls
-      .plan({ job: desk.job, plan: asked }, now.signal)
-      .then((found) => {
-        plan = found;
-        trouble = '';
-      })
-      .catch((fault: unknown) => {
-        if (!now.signal.aborted) trouble = sentence(fault);
-      });
-    return () => now.abort();
+  const asked = new Asked(() => {
+    const plan = row.key;
+    void desk.work.view; // anew whenever the job was worked out anew
+    return (signal) => calls.plan({ job: desk.job, plan }, signal);
   });
+  const plan = $derived(asked.answer);
+  const trouble = $derived(asked.trouble);
 
   const quote = $derived(plan?.quote);
   const parcels = $derived((quote?.beside.length ?? 0) + 1);

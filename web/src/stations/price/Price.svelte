@@ -2,10 +2,12 @@
   // Price: every way to send it in one table, what else one would choose than the cheapest and why, what carriers say
   // when they are asked themselves, and what it costs in several parcels.
   import { untrack } from 'svelte';
+  import { Asked } from '../../lib/asked.svelte';
+  import { attempt } from '../../lib/attempt';
   import type { JobDesk } from '../../job/job.svelte';
   import HouseRules from '../../job/HouseRules.svelte';
   import NotYet from '../../job/NotYet.svelte';
-  import { calls, sentence, type PlanKey, type PlanTable, type TableRequest } from '../../lib/api/client';
+  import { calls, type PlanKey, type TableRequest } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
   import Alternatives from './Alternatives.svelte';
@@ -32,48 +34,34 @@
   let days = $state<number | null>(null);
   let orders = $state<number | null>(1);
 
-  let found = $state.raw<PlanTable | null>(null);
-  let trouble = $state('');
   let opened = $state.raw<PlanKey | null>(null);
   let compared = $state.raw<PlanKey[]>([]);
 
-  const whole = $derived(desk.work?.missing.length === 0);
-  $effect(() => {
-    void desk.work; // anew whenever the job was worked out anew
-    if (!whole) return;
-    const asked = new AbortController();
+  const whole = $derived(desk.work.view?.missing.length === 0);
+  const asked = new Asked(() => {
+    void desk.work.view; // anew whenever the job was worked out anew
     const body = {
-      job: desk.job,
       show,
       sort,
-      way: desk.way?.way ?? '',
+      way: desk.work.way?.way ?? '',
       words,
       covered,
       days_at_most: days && days >= 1 ? Math.min(Math.round(days), 365) : null,
       orders: orders && orders >= 1 ? Math.min(Math.round(orders), 100_000) : 1,
     };
-    calls
-      .plans(body, asked.signal)
-      .then((table) => {
-        found = table;
-        trouble = '';
-      })
-      .catch((fault: unknown) => {
-        if (!asked.signal.aborted) trouble = sentence(fault);
-      });
-    return () => asked.abort();
+    return whole ? (signal) => calls.plans({ job: desk.job, ...body }, signal) : null;
   });
+  const found = $derived(asked.answer);
+  const trouble = $derived(asked.trouble);
 
   const same = (a: PlanKey | null, b: PlanKey) => a !== null && JSON.stringify(a) === JSON.stringify(b);
 
   async function choose(plan: PlanKey): Promise<void> {
-    try {
+    await attempt(async () => {
       const chosen = await calls.choosePlan({ job: desk.job, plan });
-      const undo = desk.keepChosen(chosen);
+      const undo = desk.choices.keepChosen(chosen);
       toast.show(`${plan.carrier} ${plan.service} is chosen.`, undo);
-    } catch (fault) {
-      toast.show(sentence(fault));
-    }
+    });
   }
 
   function compare(plan: PlanKey, on: boolean): void {
@@ -81,12 +69,10 @@
   }
 
   async function byToday(plan: PlanKey): Promise<void> {
-    try {
-      const undo = await desk.priceByToday(plan);
+    await attempt(async () => {
+      const undo = await desk.choices.priceByToday(plan);
       toast.show(`${plan.carrier} ${plan.service} is priced by its tariff of today.`, undo);
-    } catch (fault) {
-      toast.show(sentence(fault));
-    }
+    });
   }
 
   function unfold(plan: PlanKey): void {
@@ -98,7 +84,7 @@
 {#if whole}
   <p class="no" role="alert">{trouble}</p>
   {#if found}
-    <div class:waits={desk.stale}>
+    <div class:waits={desk.work.stale}>
       {#if found.alternatives.length}
         <Alternatives {found} bind:orders {choose} />
       {/if}
@@ -136,10 +122,10 @@
             ><input type="checkbox" id="plans-covered" bind:checked={covered} /> covered only</label
           >
         </div>
-        {#if show === 'in one box' && desk.way}
-          <p class="soft">In the selected box: {desk.way.title}.</p>
-          {#if desk.way.too_large}
-            <p class="no">It cannot be cut from the sheets in stock: {desk.way.too_large}.</p>
+        {#if show === 'in one box' && desk.work.way}
+          <p class="soft">In the selected box: {desk.work.way.title}.</p>
+          {#if desk.work.way.too_large}
+            <p class="no">It cannot be cut from the sheets in stock: {desk.work.way.too_large}.</p>
           {/if}
         {/if}
         <PlanRows
@@ -157,18 +143,18 @@
         />
         <MoneyKey />
       </section>
-      {#if desk.way}
+      {#if desk.work.way}
         <a
           class="link"
-          href="/api/jobs/{desk.id}/prices.csv?way={desk.way.way}"
+          href="/api/jobs/{desk.id}/prices.csv?way={desk.work.way.way}"
           download
-          onclick={(event) => void desk.follow(event, 'A comparison')}
-          >Prices of the selected box ({desk.way.title.toLowerCase()}) as CSV</a
+          onclick={(event) => desk.saver.follow(event, 'A comparison')}
+          >Prices of the selected box ({desk.work.way.title.toLowerCase()}) as CSV</a
         >
       {/if}
       <InParcels {desk} />
       <Ladder {desk} />
-      {#if desk.way}<OverTheWire {desk} way={desk.way.way} />{/if}
+      {#if desk.work.way}<OverTheWire {desk} way={desk.work.way.way} />{/if}
       {#if found.refused.length || found.others_refused.length}
         <h2 class="mt-5">Services that cannot take it</h2>
         <ul>
@@ -187,7 +173,7 @@
   {:else}
     <div class="sheet wait" aria-busy="true"></div>
   {/if}
-{:else if desk.work}
+{:else if desk.work.view}
   <NotYet {desk} what="price" />
 {/if}
 

@@ -1,8 +1,9 @@
 <script lang="ts">
   // Up to four plans side by side, row by row: where the money goes, what is billed, the box, how each part is kept. The
   // least of a row of money stands out; below the sums, what each is more than the cheapest of them.
+  import { Asked } from '../../lib/asked.svelte';
   import type { JobDesk } from '../../job/job.svelte';
-  import { calls, sentence, type ComparedRows, type PlanKey, type PlanUnfolded } from '../../lib/api/client';
+  import { calls, type ComparedRows, type PlanKey, type PlanUnfolded } from '../../lib/api/client';
   import { span } from '../../lib/days';
   import Measured from '../../lib/ui/Measured.svelte';
 
@@ -15,7 +16,6 @@
 
   let open = $state(true);
   let height = $state(0);
-  let trouble = $state('');
   // It lies over the foot of the page: what the keyboard goes to is scrolled clear of it.
   $effect(() => {
     document.documentElement.style.scrollPaddingBottom = `${height + 12}px`;
@@ -24,20 +24,13 @@
     };
   });
 
-  let found = $state.raw<PlanUnfolded[]>([]);
-  $effect(() => {
-    void desk.work; // anew whenever the job was worked out anew
-    const asked = new AbortController();
-    Promise.all(plans.map((plan) => calls.plan({ job: desk.job, plan }, asked.signal)))
-      .then((unfolded) => {
-        found = unfolded;
-        trouble = '';
-      })
-      .catch((fault: unknown) => {
-        if (!asked.signal.aborted) trouble = sentence(fault);
-      });
-    return () => asked.abort();
+  const asked = new Asked(() => {
+    const asks = plans;
+    void desk.work.view; // anew whenever the job was worked out anew
+    return (signal) => Promise.all(asks.map((plan) => calls.plan({ job: desk.job, plan }, signal)));
   });
+  const found = $derived<PlanUnfolded[]>(asked.answer ?? []);
+  const trouble = $derived(asked.trouble);
 
   const ROWS = [
     ['postage', (plan: PlanUnfolded) => plan.quote.costs.postage],
@@ -79,19 +72,11 @@
     total: found.map((plan) => plan.quote.total),
   });
   /** What stands out in each row, as the shop reckons it. */
-  let compared = $state.raw<ComparedRows>({});
-  $effect(() => {
-    const asked = new AbortController();
-    const currency = found[0]?.quote.currency;
-    if (currency)
-      calls
-        .compare({ currency, rows: amounts }, asked.signal)
-        .then((rows) => (compared = rows))
-        .catch(() => {
-          // A newer set was asked about, or the shop is away: the amounts stand there as they are.
-        });
-    return () => asked.abort();
+  const comparing = new Asked(() => {
+    const body = { currency: found[0]?.quote.currency ?? '', rows: amounts };
+    return body.currency ? (signal) => calls.compare(body, signal) : null;
   });
+  const compared = $derived<ComparedRows>(comparing.answer ?? {});
   const rows = $derived(ROWS.filter(([label]) => !compared[label]?.nothing));
   const costs = (amount: string) => /[1-9]/.test(amount);
   const extras = (plan: PlanUnfolded) =>

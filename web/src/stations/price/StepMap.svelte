@@ -1,8 +1,9 @@
 <script lang="ts">
   // Where the nearest cheaper point is: what to trim and what it saves, and the price over two sides as plain bands,
   // lighter where it is cheaper, the box a mark among them.
+  import { Asked } from '../../lib/asked.svelte';
   import type { JobDesk } from '../../job/job.svelte';
-  import { calls, sentence, type QuoteView, type StepsRequest, type StepsView } from '../../lib/api/client';
+  import { calls, type QuoteView, type StepsRequest } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
 
@@ -18,29 +19,20 @@
   const LEFT = 74;
   const FOOT = 40;
 
-  let view = $state.raw<StepsView | null>(null);
-  let trouble = $state('');
   let sides = $state<StepsRequest['sides']>('longest and second');
   let reach = $state('');
   const reaches = $derived(
     shop.units === 'in' ? ['3 in', '5 in', '8 in', '12 in'] : ['5 cm', '10 cm', '20 cm', '30 cm'],
   );
 
-  $effect(() => {
-    const asked = new AbortController();
-    void desk.work; // anew whenever the job was worked out anew
+  const asked = new Asked(() => {
+    void desk.work.view; // anew whenever the job was worked out anew
     const { carrier, service, programme } = quote;
-    calls
-      .steps({ job: desk.job, way, carrier, service, programme, sides, reach: reach || null }, asked.signal)
-      .then((found) => {
-        view = found;
-        trouble = '';
-      })
-      .catch((fault: unknown) => {
-        if (!asked.signal.aborted) trouble = sentence(fault);
-      });
-    return () => asked.abort();
+    const body = { way, carrier, service, programme, sides, reach: reach || null };
+    return (signal) => calls.steps({ job: desk.job, ...body }, signal);
   });
+  const view = $derived(asked.answer);
+  const trouble = $derived(asked.trouble);
 
   const drawn = $derived.by(() => {
     if (!view?.map) return null;

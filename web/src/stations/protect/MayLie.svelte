@@ -28,11 +28,11 @@
     touch();
   }
   const aroundProblem = (k: number) =>
-    desk.work?.problems.find((one) => one.field.startsWith(`bundles.${bundle}[${k}]`))?.sentence ?? '';
+    desk.work.view?.problems.find((one) => one.field.startsWith(`bundles.${bundle}[${k}]`))?.sentence ?? '';
 
   const wrong = $derived(
-    desk.problem(`parts[${desk.chosen}].rules.bears`) ||
-      desk.problem(`parts[${desk.chosen}].rules.cushion_for`),
+    desk.work.problem(`parts[${desk.parts.chosen}].rules.bears`) ||
+      desk.work.problem(`parts[${desk.parts.chosen}].rules.cushion_for`),
   );
 </script>
 

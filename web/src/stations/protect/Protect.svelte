@@ -19,9 +19,9 @@
   let { desk }: Props = $props();
 
   const touch = () => desk.touch();
-  const n = $derived(Math.min(desk.chosen, desk.typed.parts.length - 1));
-  const part = $derived(desk.part);
-  const view = $derived(desk.work?.parts[n]);
+  const n = $derived(Math.min(desk.parts.chosen, desk.typed.parts.length - 1));
+  const part = $derived(desk.parts.inHand);
+  const view = $derived(desk.work.view?.parts[n]);
   const fragilities = $derived(shop.view?.fragilities ?? []);
   const ownFragility = $derived(
     part.fragility && !fragilities.some((one) => one.value === part.fragility) ? part.fragility : '',
@@ -73,7 +73,7 @@
     const next = step === undefined ? -1 : n + step;
     if (!desk.typed.parts[next]) return;
     event.preventDefault();
-    desk.chosen = next;
+    desk.parts.chosen = next;
     document.getElementById(`wrap-${next}`)?.focus();
   }
 
@@ -81,19 +81,19 @@
     {
       field: 'gap',
       label: 'Gap',
-      sentence: desk.problem(`parts[${n}].gap`) || desk.problem(`parts[${n}].gap.wall`),
+      sentence: desk.work.problem(`parts[${n}].gap`) || desk.work.problem(`parts[${n}].gap.wall`),
     },
     ...PLACES.map((place) => ({
       field: `gap-${place}`,
       label: `Gap, ${PLACE_LABELS[place].toLowerCase()}`,
-      sentence: desk.problem(`parts[${n}].gap.${place}`),
+      sentence: desk.work.problem(`parts[${n}].gap.${place}`),
     })),
     {
       field: 'piles',
       label: 'Piles',
-      sentence: desk.problem(`parts[${n}].piles`) || desk.problem(`parts[${n}].shape.kind`),
+      sentence: desk.work.problem(`parts[${n}].piles`) || desk.work.problem(`parts[${n}].shape.kind`),
     },
-    { field: 'fragility', label: 'Fragility', sentence: desk.problem(`parts[${n}].fragility`) },
+    { field: 'fragility', label: 'Fragility', sentence: desk.work.problem(`parts[${n}].fragility`) },
   ]);
 
   let opened = $state<number | null>(null);
@@ -107,8 +107,8 @@
   };
 
   const layerProblem = (k: number) =>
-    desk.work?.problems.find((problem) => problem.field.startsWith(`parts[${n}].protect[${k}]`))?.sentence ??
-    '';
+    desk.work.view?.problems.find((problem) => problem.field.startsWith(`parts[${n}].protect[${k}]`))
+      ?.sentence ?? '';
 </script>
 
 <div class="protect">
@@ -117,14 +117,14 @@
     <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
     <ul onkeydown={moved}>
       {#each desk.typed.parts as one, k (one.key)}
-        {@const seen = desk.work?.parts[k]}
+        {@const seen = desk.work.view?.parts[k]}
         <li>
           <button
             type="button"
             id="wrap-{k}"
             aria-pressed={k === n}
             tabindex={k === n ? 0 : -1}
-            onclick={() => (desk.chosen = k)}
+            onclick={() => (desk.parts.chosen = k)}
           >
             <span class="name"
               >{nameOf(one, k)}{#if one.count !== '1'}&ensp;<span class="soft">× {one.count}</span>{/if}</span

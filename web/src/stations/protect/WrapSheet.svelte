@@ -10,11 +10,11 @@
   }
   let { desk }: Props = $props();
 
-  const wrap = $derived(desk.work?.wrap);
+  const wrap = $derived(desk.work.view?.wrap);
   const liners = $derived(shop.view?.shop.materials?.filter((one) => formOf(one.form)?.on_walls) ?? []);
   const winds = $derived(shop.view?.shop.materials?.filter((one) => formOf(one.form)?.around_a_box) ?? []);
-  const innerBoxes = $derived(desk.work?.parts.some((part) => part.inner_boxes) ?? false);
-  const guards = $derived(desk.work?.parts.some((part) => part.guards) ?? false);
+  const innerBoxes = $derived(desk.work.view?.parts.some((part) => part.inner_boxes) ?? false);
+  const guards = $derived(desk.work.view?.parts.some((part) => part.guards) ?? false);
 
   function take(name: 'liner' | 'overBox', material: string): void {
     desk.typed[name] = material ? { ...(desk.typed[name] ?? blankLayer(material)), material } : null;
@@ -24,7 +24,7 @@
   async function print(event: MouseEvent): Promise<void> {
     event.preventDefault();
     const link = event.currentTarget as HTMLAnchorElement;
-    if (await desk.settle()) window.open(link.href, '_blank', 'noopener');
+    if (await desk.saver.settle()) window.open(link.href, '_blank', 'noopener');
   }
 </script>
 
