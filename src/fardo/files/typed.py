@@ -35,6 +35,7 @@ from fardo.files.family import ByKind
 _DIGITS = 9  # more is no count
 MOST_TYPED = 10**_DIGITS
 Kind = Literal["length", "mass", "sizes", "distance"]
+MEASURED = "x-measure"  # the keyword of a schema that says of what kind a measure is
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,17 +61,29 @@ _Number = Annotated[float, AllowInfNan()]
 Measure = Annotated[
     str | _Number,
     Typed("length"),
-    Field(description="a number in millimetres, or text with its unit: '10 1/2 in', '26.7 cm'"),
+    Field(
+        description="a number in millimetres, or text with its unit: '10 1/2 in', '26.7 cm'",
+        json_schema_extra={MEASURED: "length"},
+    ),
 ]
 Weight = Annotated[
-    str | _Number, Typed("mass"), Field(description="a number in grams, or text with its unit: '4 lb 6 oz', '2 kg'")
+    str | _Number,
+    Typed("mass"),
+    Field(
+        description="a number in grams, or text with its unit: '4 lb 6 oz', '2 kg'",
+        json_schema_extra={MEASURED: "mass"},
+    ),
 ]
 TypedSizes = Annotated[
     str | list[str | _Number],
     Typed("sizes"),
-    Field(description="three sizes: '4 x 3 x 2 in', or a list of three measures"),
+    Field(
+        description="three sizes: '4 x 3 x 2 in', or a list of three measures", json_schema_extra={MEASURED: "sizes"}
+    ),
 ]
-TypedDistance = Annotated[str, Typed("distance"), Field(max_length=20)]
+TypedDistance = Annotated[
+    str, Typed("distance"), Field(max_length=20, json_schema_extra={MEASURED: "distance"})
+]
 
 Count = Annotated[
     Annotated[int, Field(ge=-MOST_TYPED, le=MOST_TYPED)] | str,

@@ -19,6 +19,8 @@ export interface Node {
   anyOf?: Node[];
   oneOf?: Node[];
   $defs?: Record<string, Node>;
+  /** Of what kind a measure is. */
+  'x-measure'?: 'length' | 'mass' | 'sizes' | 'distance';
 }
 
 export type Look =
@@ -47,8 +49,8 @@ export class Schema {
 
   /** What there is to say of a value beside its name; how a measure is typed is known by now. */
   says(given: Node): string {
-    const said = this.resolve(given).description ?? '';
-    return said.startsWith('a number in millimetres') ? '' : said;
+    const node = this.resolve(given);
+    return node['x-measure'] ? '' : (node.description ?? '');
   }
 
   /** How a value of a node is shown and typed. */
