@@ -20,28 +20,52 @@
   $effect(() => keys.add([{ key: 'h', does: 'to the bench', act: () => router.go('/') }]));
 </script>
 
-<a class="skip" href="#work">To the work</a>
-<header>
-  <a class="mark" href="/" onclick={follow}><Mark />Fardo</a>
+<a
+  class="focus:bg-sheet absolute left-[-999px] focus:top-2 focus:left-6 focus:z-60 focus:px-3 focus:py-1.5"
+  href="#work">To the work</a
+>
+<header
+  class="border-b-hair max-phone:py-2 max-phone:px-3.5 max-phone:gap-y-2.5 max-phone:gap-x-4 max-phone:flex-wrap max-phone:h-auto flex h-13.5 items-center gap-5.5 border-b px-6 py-0"
+>
+  <a class="mark text-lead flex items-center gap-2.25 font-bold no-underline" href="/" onclick={follow}
+    ><Mark />Fardo</a
+  >
   <BenchLine />
-  <nav aria-label="Rooms">
-    <a href="/" onclick={follow} aria-current={router.room.name === 'bench' ? 'page' : undefined}>Bench</a>
-    <a href="/cutting" onclick={follow} aria-current={router.room.name === 'cutting' ? 'page' : undefined}
-      >Cutting</a
+  <nav class="ml-auto flex items-center gap-5" aria-label="Rooms">
+    <a
+      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
+      href="/"
+      onclick={follow}
+      aria-current={router.room.name === 'bench' ? 'page' : undefined}>Bench</a
     >
-    <a href="/tariffs" onclick={follow} aria-current={router.room.name === 'tariffs' ? 'page' : undefined}
-      >Tariffs</a
+    <a
+      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
+      href="/cutting"
+      onclick={follow}
+      aria-current={router.room.name === 'cutting' ? 'page' : undefined}>Cutting</a
     >
-    <a href="/kinds" onclick={follow} aria-current={router.room.name === 'kinds' ? 'page' : undefined}
-      >Kinds</a
+    <a
+      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
+      href="/tariffs"
+      onclick={follow}
+      aria-current={router.room.name === 'tariffs' ? 'page' : undefined}>Tariffs</a
     >
-    <a href="/settings" onclick={follow} aria-current={router.room.name === 'settings' ? 'page' : undefined}
-      >Settings</a
+    <a
+      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
+      href="/kinds"
+      onclick={follow}
+      aria-current={router.room.name === 'kinds' ? 'page' : undefined}>Kinds</a
+    >
+    <a
+      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
+      href="/settings"
+      onclick={follow}
+      aria-current={router.room.name === 'settings' ? 'page' : undefined}>Settings</a
     >
     <ThemeSwitch />
   </nav>
 </header>
-<main id="work" tabindex="-1">
+<main class="focus:[outline:none]" id="work" tabindex="-1">
   {#if router.room.name === 'bench'}
     <Bench />
   {:else if router.room.name === 'settings'}
@@ -65,63 +89,3 @@
 </main>
 <ToastLine />
 <KeysSlip />
-
-<style>
-  header {
-    display: flex;
-    align-items: center;
-    gap: 22px;
-    height: 54px;
-    padding: 0 24px;
-    border-bottom: 1px solid var(--hair);
-  }
-  .mark {
-    display: flex;
-    gap: 9px;
-    align-items: center;
-    font-weight: 700;
-    font-size: 18px;
-    text-decoration: none;
-  }
-  nav {
-    margin-left: auto;
-    display: flex;
-    gap: 20px;
-    align-items: center;
-  }
-  nav a {
-    color: var(--soft);
-    text-decoration: none;
-    padding: 6px 2px;
-  }
-  nav a:hover {
-    color: var(--ink);
-  }
-  nav a[aria-current] {
-    color: var(--ink);
-    font-weight: 650;
-    border-bottom: 2px solid var(--twine);
-  }
-  .skip {
-    position: absolute;
-    left: -999px;
-  }
-  .skip:focus {
-    left: 24px;
-    top: 8px;
-    z-index: 60;
-    background: var(--sheet);
-    padding: 6px 12px;
-  }
-  main:focus {
-    outline: none;
-  }
-  @media (max-width: 700px) {
-    header {
-      flex-wrap: wrap;
-      height: auto;
-      gap: 10px 16px;
-      padding: 8px 14px;
-    }
-  }
-</style>

@@ -54,7 +54,10 @@
   const size = $derived(share(quote?.size_share));
 </script>
 
-<aside aria-label="Docket">
+<aside
+  class="border-hair2 bg-sheet max-narrow:mt-4 max-narrow:col-start-1 max-narrow:row-start-4 max-narrow:static sticky top-2 col-start-2 row-start-3 -mt-4 min-h-[420px] self-start border px-5 pt-10 pb-5.5 [clip-path:polygon(22px_0,calc(100%_-_22px)_0,100%_22px,100%_100%,0_100%,0_22px)]"
+  aria-label="Docket"
+>
   <svg class="hole" width="20" height="20" aria-hidden="true">
     <circle cx="10" cy="10" r="7" fill="var(--paper)" stroke="var(--hair2)" />
     <path d="M10 0v10" stroke="var(--twine)" stroke-width="3.2" />
@@ -62,8 +65,8 @@
 
   {#if docket?.outside}
     <div class:stale={desk.work.stale} class:awaits={desk.work.awaits}>
-      <p class="soft">Outside, as the carrier measures</p>
-      <p class="size figure">
+      <p class="text-soft">Outside, as the carrier measures</p>
+      <p class="size figure text-figure min-h-9 leading-[1.25] tracking-[-0.06em] whitespace-nowrap">
         <Why
           of="this outside size"
           why={docket.outside.figure.why}
@@ -72,26 +75,32 @@
           <Changed text={docket.outside.figure.text}><Measured text={docket.outside.figure.text} /></Changed>
         </Why>
       </p>
-      <p class="basis">{docket.basis}</p>
+      <p class="basis text-soft text-small">{docket.basis}</p>
 
-      <dl>
-        <dt>Actual weight</dt>
-        <dd class="figure">
+      <dl class="mt-2.5 grid grid-cols-[1fr_auto] gap-x-2.5 gap-y-0.75">
+        <dt class="text-soft">Actual weight</dt>
+        <dd class="figure text-right">
           <Why of="this weight" why={docket.weight?.why}>
             <Changed text={docket.weight?.text ?? ''}><Measured text={docket.weight?.text ?? ''} /></Changed>
           </Why>
         </dd>
       </dl>
       {#if quote}
-        <div class="bars" aria-hidden="true">
-          <i style:width="{Math.min(quote.weight_share, 1) * 100}%"></i><i
-            class="rounded"
+        <div
+          class="bars mt-1 flex h-5 [background:repeating-linear-gradient(135deg,var(--amber-mark)_0_1.5px,transparent_1.5px_7px),var(--amber-pale)]"
+          aria-hidden="true"
+        >
+          <i
+            class="bg-ink block h-full [transition:width_0.2s]"
+            style:width="{Math.min(quote.weight_share, 1) * 100}%"
+          ></i><i
+            class="bg-hair2 block h-full [transition:width_0.2s]"
             style:width="{quote.rounding_share * 100}%"
           ></i>
         </div>
-        <dl>
-          <dt>Billed weight</dt>
-          <dd class="figure">
+        <dl class="mt-2.5 grid grid-cols-[1fr_auto] gap-x-2.5 gap-y-0.75">
+          <dt class="text-soft">Billed weight</dt>
+          <dd class="figure text-right">
             <Why
               of="this billed weight"
               why={{
@@ -104,35 +113,35 @@
             </Why>
           </dd>
           {#if quote.beside.length}
-            <dt>Other parcels, billed</dt>
-            <dd class="figure">{quote.beside.join(' + ')}</dd>
+            <dt class="text-soft">Other parcels, billed</dt>
+            <dd class="figure text-right">{quote.beside.join(' + ')}</dd>
           {/if}
           {#if size}
-            <dt>Share billed for size</dt>
-            <dd class="figure amber">{size} %</dd>
+            <dt class="text-soft">Share billed for size</dt>
+            <dd class="figure text-amber text-right">{size} %</dd>
           {/if}
           {#if rounding}
-            <dt>Share billed for rounding up</dt>
-            <dd class="figure">{rounding} %</dd>
+            <dt class="text-soft">Share billed for rounding up</dt>
+            <dd class="figure text-right">{rounding} %</dd>
           {/if}
-          <dt>Air in the box</dt>
-          <dd class="figure">{docket.air_percent} %</dd>
+          <dt class="text-soft">Air in the box</dt>
+          <dd class="figure text-right">{docket.air_percent} %</dd>
         </dl>
       {/if}
 
-      <hr />
+      <hr class="border-t-hair2 -mx-5 my-3.5 border-t border-r-0 border-b-0 border-l-0 border-dashed" />
       {#if docket.total && quote}
-        <p class="total">
+        <p class="total flex items-baseline justify-between">
           <span>Total cost</span>
-          <b class="figure">
+          <b class="figure text-sum leading-[1.2]">
             <Why of="this sum" why={docket.total_why}
               ><Changed text={docket.total}>{docket.total}</Changed></Why
             >
           </b>
         </p>
-        <p class="soft">{quote.carrier} {quote.service}, {inDays(quote.days)}</p>
-        {#if docket.note}<p class="soft">{docket.note}</p>{/if}
-        <p class="trim">
+        <p class="text-soft">{quote.carrier} {quote.service}, {inDays(quote.days)}</p>
+        {#if docket.note}<p class="text-soft">{docket.note}</p>{/if}
+        <p class="trim text-amber text-note mt-1 min-h-5.25">
           {docket.trim}
           {#if docket.trim_may_be_tried}
             <button
@@ -146,9 +155,9 @@
         </p>
         <div aria-live="polite">
           {#if offered.length}
-            <div class="savings" role="group" aria-label="Savings found">
+            <div class="savings text-note" role="group" aria-label="Savings found">
               {#each offered as saving (saving.says)}
-                <p>
+                <p class="border-t-hair border-t px-0 py-1">
                   {saving.says}: saves <b class="figure">{saving.saves}</b>
                   <button
                     type="button"
@@ -162,11 +171,11 @@
           {/if}
         </div>
       {:else}
-        <p class="soft">{docket.note}</p>
+        <p class="text-soft">{docket.note}</p>
       {/if}
     </div>
   {:else if desk.work.view}
-    <p class="first">
+    <p class="first text-soft">
       {#if docket?.note}{docket.note}{:else}
         Enter length, width, height and weight. Box, billed weight and cost appear here as you type.
       {/if}
@@ -174,15 +183,15 @@
   {/if}
 
   {#if desk.work.stale}
-    <p class="soft mt-2">These figures are from before your last change, which is not complete.</p>
+    <p class="text-soft mt-2">These figures are from before your last change, which is not complete.</p>
   {/if}
 
   {#if missing.length || cautions.length || stop.length}
-    <hr />
+    <hr class="border-t-hair2 -mx-5 my-3.5 border-t border-r-0 border-b-0 border-l-0 border-dashed" />
     <ul>
-      {#each stop as why (why)}<li class="stop"><b>Stop.</b> {why}</li>{/each}
-      {#each cautions as caution (caution)}<li class="mind">{caution}</li>{/each}
-      {#each missing as thing (thing)}<li>{thing}</li>{/each}
+      {#each stop as why (why)}<li class="stop relative mt-1 pl-5.5"><b>Stop.</b> {why}</li>{/each}
+      {#each cautions as caution (caution)}<li class="mind relative mt-1 pl-5.5">{caution}</li>{/each}
+      {#each missing as thing (thing)}<li class="relative mt-1 pl-5.5">{thing}</li>{/each}
     </ul>
   {/if}
   <p class="sr-only" role="status">
@@ -191,52 +200,12 @@
 </aside>
 
 <style>
-  .savings {
-    font-size: 14px;
-  }
-  .savings p {
-    border-top: 1px solid var(--hair);
-    padding: 4px 0;
-  }
-  .trim {
-    margin-top: 4px;
-    font-size: 14px;
-    min-height: 21px;
-    color: var(--amber);
-  }
-  aside {
-    grid-column: 2;
-    grid-row: 3;
-    align-self: start;
-    position: sticky;
-    top: 8px;
-    min-height: 420px;
-    margin-top: -16px;
-    padding: 40px 20px 22px;
-    background: var(--sheet);
-    border: 1px solid var(--hair2);
-    clip-path: polygon(22px 0, calc(100% - 22px) 0, 100% 22px, 100% 100%, 0 100%, 0 22px);
-  }
   .hole {
     position: absolute;
     left: calc(50% - 10px);
     top: 8px;
   }
-  .soft,
-  .basis,
-  dt {
-    color: var(--soft);
-  }
-  .basis {
-    font-size: 13.5px;
-  }
-  .size {
-    font-size: 25px;
-    line-height: 1.25;
-    letter-spacing: -0.06em;
-    min-height: 36px;
-    white-space: nowrap;
-  }
+
   /* Last figures, not today's: pale in weight, still readable. */
   .stale :global(.figure) {
     font-weight: 400;
@@ -250,56 +219,7 @@
   .stale .bars {
     opacity: 0.4;
   }
-  dl {
-    display: grid;
-    grid-template-columns: 1fr auto;
-    gap: 3px 10px;
-    margin-top: 10px;
-  }
-  dd {
-    text-align: right;
-  }
-  .amber {
-    color: var(--amber);
-  }
-  .bars {
-    display: flex;
-    height: 20px;
-    margin-top: 4px;
-    background:
-      repeating-linear-gradient(135deg, var(--amber-mark) 0 1.5px, transparent 1.5px 7px), var(--amber-pale);
-  }
-  .bars .rounded {
-    background: var(--hair2);
-  }
-  .bars i {
-    display: block;
-    height: 100%;
-    background: var(--ink);
-    transition: width 0.2s;
-  }
-  hr {
-    border: 0;
-    border-top: 1px dashed var(--hair2);
-    margin: 14px -20px;
-  }
-  .total {
-    display: flex;
-    align-items: baseline;
-    justify-content: space-between;
-  }
-  .total b {
-    font-size: 31px;
-    line-height: 1.2;
-  }
-  .first {
-    color: var(--soft);
-  }
-  li {
-    position: relative;
-    padding-left: 22px;
-    margin-top: 4px;
-  }
+
   li::before {
     content: '';
     position: absolute;
@@ -316,13 +236,5 @@
   .mind::before {
     border-color: var(--amber-mark);
     background: var(--amber-mark);
-  }
-  @media (max-width: 860px) {
-    aside {
-      grid-column: 1;
-      grid-row: 4;
-      margin-top: 16px;
-      position: static;
-    }
   }
 </style>

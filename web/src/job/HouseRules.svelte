@@ -16,11 +16,15 @@
 </script>
 
 {#if rules.length}
-  <section class="rules" aria-label="House rules">
+  <section
+    class="rules border-l-twine bg-sheet text-note mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-0.5 border-l-4 px-3 py-1.5"
+    aria-label="House rules"
+  >
     <h2>House rules</h2>
     {#each rules as rule (rule.name)}
-      <label class:out={rule.left_out}
+      <label class="min-h-6.5 cursor-pointer" class:out={rule.left_out}
         ><input
+          class="accent-twine h-4.5 w-4.5 [vertical-align:-3px]"
           type="checkbox"
           checked={!rule.left_out}
           onchange={(event) => keep(rule.name, event.currentTarget.checked)}
@@ -33,27 +37,6 @@
 {/if}
 
 <style>
-  .rules {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    gap: 2px 20px;
-    margin-bottom: 12px;
-    padding: 6px 12px;
-    border-left: 4px solid var(--twine);
-    background: var(--sheet);
-    font-size: 14.5px;
-  }
-  label {
-    cursor: pointer;
-    min-height: 26px;
-  }
-  input {
-    width: 18px;
-    height: 18px;
-    vertical-align: -3px;
-    accent-color: var(--twine);
-  }
   .out {
     color: var(--soft);
   }

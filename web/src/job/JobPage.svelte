@@ -60,11 +60,14 @@
 <svelte:head><title>{desk?.typed.title || 'Untitled job'} · Fardo</title></svelte:head>
 
 {#if desk}
-  <div class="page">
+  <div
+    class="max-narrow:px-3.5 max-narrow:pt-0 max-narrow:pb-5 max-narrow:grid-cols-[minmax(0,1fr)] max-narrow:grid-rows-[auto_88px_auto_auto] mx-auto my-0 grid min-h-[calc(100vh_-_54px)] max-w-[1280px] grid-cols-[minmax(0,1fr)_284px] grid-rows-[auto_88px_1fr] gap-x-5.5 px-6 pt-0 pb-5"
+  >
     <h1 class="sr-only">{desk.typed.title || 'Untitled job'}</h1>
-    <div class="title">
+    <div class="title col-span-full flex items-center gap-4.5 pt-2">
       <label class="sr-only" for="title">Name of the job</label>
       <input
+        class="font-title hover:border-b-edge text-title -ml-1.5 min-w-0 flex-1 border-t-0 border-r-0 border-b border-l-0 border-b-transparent bg-transparent px-1.5 py-0.5 tracking-[-0.01em] text-ellipsis"
         id="title"
         bind:value={desk.typed.title}
         oninput={() => desk?.touch()}
@@ -75,8 +78,10 @@
       <SavedState {desk} />
     </div>
     <Twine {id} {station} knots={desk.work.view?.knots ?? []} />
-    <div class="surface">
-      {#if desk.work.view?.beyond}<p class="beyond">{desk.work.view.beyond}</p>{/if}
+    <div class="col-start-1 row-start-3 min-w-0">
+      {#if desk.work.view?.beyond}<p class="bg-amber-pale border-l-amber-mark border-l-4 p-4">
+          {desk.work.view.beyond}
+        </p>{/if}
       {#if station === 'measure'}
         <Measure {desk} />
       {:else if station === 'protect'}
@@ -99,58 +104,8 @@
 {/if}
 
 <style>
-  .page {
-    max-width: 1280px;
-    min-height: calc(100vh - 54px);
-    margin: 0 auto;
-    padding: 0 24px 20px;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 284px;
-    grid-template-rows: auto 88px 1fr;
-    column-gap: 22px;
-  }
-  .title {
-    grid-column: 1 / -1;
-    display: flex;
-    align-items: center;
-    gap: 18px;
-    padding-top: 8px;
-  }
-  .title input {
-    flex: 1;
-    min-width: 0;
-    font-size: 22px;
-    font-weight: 650;
-    letter-spacing: -0.01em;
-    padding: 2px 6px;
-    margin-left: -6px;
-    background: none;
-    border: 0;
-    border-bottom: 1px solid transparent;
-    text-overflow: ellipsis;
-  }
   .title input::placeholder {
     color: var(--soft);
     opacity: 1;
-  }
-  .title input:hover {
-    border-bottom-color: var(--edge);
-  }
-  .surface {
-    grid-column: 1;
-    grid-row: 3;
-    min-width: 0;
-  }
-  .beyond {
-    padding: 16px;
-    background: var(--amber-pale);
-    border-left: 4px solid var(--amber-mark);
-  }
-  @media (max-width: 860px) {
-    .page {
-      grid-template-columns: minmax(0, 1fr);
-      grid-template-rows: auto 88px auto auto;
-      padding: 0 14px 20px;
-    }
   }
 </style>

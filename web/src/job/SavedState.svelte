@@ -42,12 +42,12 @@
   }
 </script>
 
-<div class="state">
-  {#if desk.saver.restored && desk.saver.state !== 'saved'}<span class="restored"
+<div class="state text-note flex items-center gap-3 whitespace-nowrap">
+  {#if desk.saver.restored && desk.saver.state !== 'saved'}<span class="restored text-twine"
       >What you typed before is back.</span
     >{/if}
   <span
-    class="words"
+    class="words text-soft min-w-13 text-right"
     class:warn={['refused', 'away', 'conflict'].includes(desk.saver.state)}
     role="status"
     title={desk.saver.trouble || undefined}
@@ -73,23 +73,8 @@
 </div>
 
 <style>
-  .state {
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    font-size: 14px;
-    white-space: nowrap;
-  }
-  .words {
-    color: var(--soft);
-    min-width: 52px;
-    text-align: right;
-  }
   .warn {
     color: var(--stop);
     font-weight: 600;
-  }
-  .restored {
-    color: var(--twine);
   }
 </style>

@@ -27,7 +27,7 @@
   const stateOf = (name: Station) => knots.find((knot) => knot.name === name);
 </script>
 
-<nav class="twine" aria-label="Knots of this job" bind:clientWidth={width}>
+<nav class="twine relative col-span-full h-22" aria-label="Knots of this job" bind:clientWidth={width}>
   <svg {width} height="88" aria-hidden="true">
     <path d={path} fill="none" stroke="var(--twine)" stroke-width="3.4" />
     <path d={path} fill="none" stroke="var(--twine-light)" stroke-width="1.6" stroke-dasharray="4 5" />
@@ -40,6 +40,7 @@
   {#each STATIONS as name, n (name)}
     {@const knot = stateOf(name)}
     <a
+      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:text-lead absolute top-1 [transform:translateX(-50%)] px-4.5 pt-12.5 pb-1 text-center whitespace-nowrap no-underline [&[aria-current]]:font-bold"
       href="/jobs/{id}/{name}"
       onclick={follow}
       style:left="{spots[n]?.x ?? 0}px"
@@ -47,45 +48,10 @@
       title={knot?.says}
     >
       {names[name]}<span class="sr-only">: {knot?.state ?? 'open'}</span>
-      {#if knot?.state === 'loose'}<small>{knot.says}</small>{/if}
+      {#if knot?.state === 'loose'}<small
+          class="text-amber text-fine absolute bottom-1 left-[calc(100%_-_12px)] w-37.5 text-left leading-[1.15] font-medium whitespace-normal"
+          >{knot.says}</small
+        >{/if}
     </a>
   {/each}
 </nav>
-
-<style>
-  .twine {
-    grid-column: 1 / -1;
-    position: relative;
-    height: 88px;
-  }
-  a {
-    position: absolute;
-    top: 4px;
-    transform: translateX(-50%);
-    padding: 50px 18px 4px;
-    text-decoration: none;
-    color: var(--soft);
-    text-align: center;
-    white-space: nowrap;
-  }
-  a:hover {
-    color: var(--ink);
-  }
-  a[aria-current] {
-    color: var(--ink);
-    font-weight: 700;
-    font-size: 16.5px;
-  }
-  small {
-    font-size: 12.5px;
-    font-weight: 500;
-    color: var(--amber);
-    position: absolute;
-    left: calc(100% - 12px);
-    bottom: 4px;
-    width: 150px;
-    line-height: 1.15;
-    text-align: left;
-    white-space: normal;
-  }
-</style>

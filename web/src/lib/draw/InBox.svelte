@@ -124,7 +124,7 @@
   text {
     font-family: var(--font-mono);
     font-weight: 600;
-    font-size: 19px;
+    font-size: var(--text-head);
     letter-spacing: -0.04em;
     fill: var(--ink);
   }

@@ -23,12 +23,9 @@
   });
 </script>
 
-<span class:marked>{@render children()}</span>
+<span class="[transition:background_0.5s]" class:marked>{@render children()}</span>
 
 <style>
-  span {
-    transition: background 0.5s;
-  }
   .marked {
     background: var(--twine-pale);
     transition: none;

@@ -67,14 +67,16 @@
       <Dialog.Description class="keys-about"
         >Every version that was saved is kept. One that is brought back becomes the newest.</Dialog.Description
       >
-      <p class="wrong" role="alert">{trouble}</p>
-      <ol>
+      <p class="wrong text-stop" role="alert">{trouble}</p>
+      <ol class="mx-0 mt-0 mb-3.5 max-h-[52vh] overflow-auto">
         {#each rows as row, n (row.revision)}
-          <li>
-            <span class="number">{row.revision}</span>
+          <li
+            class="border-b-hair grid grid-cols-[44px_minmax(0,1fr)_auto_auto] items-baseline gap-x-3.5 gap-y-1 border-b px-0 py-1.5"
+          >
+            <span class="font-semibold">{row.revision}</span>
             <span>{when(row.saved_at)}</span>
             {#if n === 0}
-              <span class="soft">as it is now</span>
+              <span class="text-soft">as it is now</span>
             {:else}
               <button
                 class="link"
@@ -90,17 +92,37 @@
               >
             {/if}
             {#if looked === row.revision}
-              <table>
-                <thead><tr><th>What</th><th>Then</th><th>Now</th></tr></thead>
+              <table class="text-note col-span-full border-collapse">
+                <thead
+                  ><tr
+                    ><th class="text-soft py-0.5 pr-3 pl-0 text-left align-top font-normal wrap-anywhere"
+                      >What</th
+                    ><th class="text-soft py-0.5 pr-3 pl-0 text-left align-top font-normal wrap-anywhere"
+                      >Then</th
+                    ><th class="text-soft py-0.5 pr-3 pl-0 text-left align-top font-normal wrap-anywhere"
+                      >Now</th
+                    ></tr
+                  ></thead
+                >
                 <tbody>
                   {#each differs.slice(0, MOST) as one (one.path)}
-                    <tr><td>{one.path}</td><td>{one.then}</td><td>{one.now}</td></tr>
+                    <tr
+                      ><td class="py-0.5 pr-3 pl-0 align-top wrap-anywhere">{one.path}</td><td
+                        class="py-0.5 pr-3 pl-0 align-top wrap-anywhere">{one.then}</td
+                      ><td class="py-0.5 pr-3 pl-0 align-top wrap-anywhere">{one.now}</td></tr
+                    >
                   {:else}
-                    <tr><td colspan="3">It is as it is now.</td></tr>
+                    <tr
+                      ><td class="py-0.5 pr-3 pl-0 align-top wrap-anywhere" colspan="3"
+                        >It is as it is now.</td
+                      ></tr
+                    >
                   {/each}
                 </tbody>
               </table>
-              {#if differs.length > MOST}<p class="soft">and {differs.length - MOST} more</p>{/if}
+              {#if differs.length > MOST}<p class="text-soft col-span-full">
+                  and {differs.length - MOST} more
+                </p>{/if}
             {/if}
           </li>
         {/each}
@@ -109,47 +131,3 @@
     </Dialog.Content>
   </Dialog.Portal>
 </Dialog.Root>
-
-<style>
-  ol {
-    max-height: 52vh;
-    overflow: auto;
-    margin: 0 0 14px;
-  }
-  li {
-    display: grid;
-    grid-template-columns: 44px minmax(0, 1fr) auto auto;
-    gap: 4px 14px;
-    align-items: baseline;
-    padding: 6px 0;
-    border-bottom: 1px solid var(--hair);
-  }
-  .number {
-    font-weight: 600;
-  }
-  .soft {
-    color: var(--soft);
-  }
-  table,
-  li > p {
-    grid-column: 1 / -1;
-  }
-  table {
-    font-size: 14px;
-    border-collapse: collapse;
-  }
-  th {
-    text-align: left;
-    color: var(--soft);
-    font-weight: 400;
-  }
-  td,
-  th {
-    padding: 2px 12px 2px 0;
-    vertical-align: top;
-    overflow-wrap: anywhere;
-  }
-  .wrong {
-    color: var(--stop);
-  }
-</style>

@@ -18,17 +18,16 @@
   onfocusout={() => (focus = '')}
 />
 
-<p {id} class="faults" class:wrong={shown && shown.field !== focus} aria-live="polite">
+<p
+  {id}
+  class="text-soft text-small min-h-10 leading-[20px]"
+  class:wrong={shown && shown.field !== focus}
+  aria-live="polite"
+>
   {#if shown}{shown.label}: {shown.sentence}{:else}{hint}{/if}
 </p>
 
 <style>
-  .faults {
-    min-height: 40px;
-    font-size: 13.5px;
-    line-height: 20px;
-    color: var(--soft);
-  }
   .wrong {
     color: var(--stop);
     font-weight: 550;

@@ -47,8 +47,8 @@
   const told = $derived(read && plain(read) !== plain(value) ? `= ${read}` : '');
 </script>
 
-<div class="whole">
-  <label for={id} class:sr-only={hideLabel}>{label}</label>
+<div class="min-w-0">
+  <label class="text-soft text-small mb-0.5 block" for={id} class:sr-only={hideLabel}>{label}</label>
   <input
     {id}
     {type}
@@ -69,38 +69,25 @@
     onblur={() => (focused = false)}
   />
   {#if note}
-    <p id="{id}-note" class="note">{problem ? '' : told}</p>
+    <p
+      id="{id}-note"
+      class="note text-soft text-small min-h-4.75 overflow-hidden leading-[19px] text-ellipsis whitespace-nowrap"
+    >
+      {problem ? '' : told}
+    </p>
   {/if}
 </div>
 
 <style>
-  .whole {
-    min-width: 0;
-  }
-  label {
-    display: block;
-    font-size: 13.5px;
-    color: var(--soft);
-    margin-bottom: 2px;
-  }
   .large {
     height: 52px;
     padding: 0 8px;
-    font-size: 19.5px;
+    font-size: var(--text-head);
     letter-spacing: -0.05em;
   }
   .field::placeholder {
     color: var(--soft);
     font-weight: 400;
     opacity: 1;
-  }
-  .note {
-    min-height: 19px;
-    font-size: 13px;
-    line-height: 19px;
-    color: var(--soft);
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
   }
 </style>

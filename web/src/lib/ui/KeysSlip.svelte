@@ -11,12 +11,12 @@
       <Dialog.Description class="keys-about"
         >They work while no field has the focus; Escape leaves a field.</Dialog.Description
       >
-      <dl>
+      <dl class="mx-0 mt-3.5 mb-4.5 grid grid-cols-[56px_1fr] gap-x-3 gap-y-2">
         {#each keys.list as key (key.key)}
-          <dt><kbd>{key.key}</kbd></dt>
+          <dt><kbd class="border-edge border px-2.25 py-px font-mono">{key.key}</kbd></dt>
           <dd>{key.does}</dd>
         {/each}
-        <dt><kbd>?</kbd></dt>
+        <dt><kbd class="border-edge border px-2.25 py-px font-mono">?</kbd></dt>
         <dd>this list</dd>
       </dl>
       <Dialog.Close class="btn">Close</Dialog.Close>
@@ -43,22 +43,11 @@
     border: 1px solid var(--edge);
   }
   :global(.keys-title) {
-    font-size: 19px;
+    font-size: var(--text-head);
     font-weight: 650;
   }
   :global(.keys-about) {
     color: var(--soft);
-    font-size: 14px;
-  }
-  dl {
-    display: grid;
-    grid-template-columns: 56px 1fr;
-    gap: 8px 12px;
-    margin: 14px 0 18px;
-  }
-  kbd {
-    font-family: var(--font-mono);
-    border: 1px solid var(--edge);
-    padding: 1px 9px;
+    font-size: var(--text-note);
   }
 </style>

@@ -2,25 +2,11 @@
   // What the pieces of a money bar stand for.
 </script>
 
-<p class="key">
-  <span><i class="goes-post"></i>postage</span><span><i class="goes-cover"></i>cover</span><span
-    ><i class="goes-box"></i>box, tape</span
+<p class="key text-soft text-small flex flex-wrap gap-x-3.5 gap-y-0.5">
+  <span><i class="goes-post mr-1.25 inline-block h-2.5 w-3.75"></i>postage</span><span
+    ><i class="goes-cover mr-1.25 inline-block h-2.5 w-3.75"></i>cover</span
+  ><span><i class="goes-box mr-1.25 inline-block h-2.5 w-3.75"></i>box, tape</span>
+  <span><i class="goes-fill mr-1.25 inline-block h-2.5 w-3.75"></i>wrap, fill</span><span
+    ><i class="goes-time mr-1.25 inline-block h-2.5 w-3.75"></i>time</span
   >
-  <span><i class="goes-fill"></i>wrap, fill</span><span><i class="goes-time"></i>time</span>
 </p>
-
-<style>
-  .key {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 14px;
-    font-size: 13px;
-    color: var(--soft);
-  }
-  i {
-    display: inline-block;
-    width: 15px;
-    height: 10px;
-    margin-right: 5px;
-  }
-</style>

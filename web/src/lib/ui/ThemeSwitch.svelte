@@ -16,19 +16,10 @@
   }
 </script>
 
-<button class="switch" onclick={turn} aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}>
+<button
+  class="text-soft hover:text-ink grid h-8.5 w-8.5 [place-items:center]"
+  onclick={turn}
+  aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}
+>
   {#if dark}<Sun size={18} />{:else}<Moon size={18} />{/if}
 </button>
-
-<style>
-  .switch {
-    display: grid;
-    place-items: center;
-    width: 34px;
-    height: 34px;
-    color: var(--soft);
-  }
-  .switch:hover {
-    color: var(--ink);
-  }
-</style>

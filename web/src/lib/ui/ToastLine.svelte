@@ -3,12 +3,16 @@
   import { toast } from '../toast.svelte';
 </script>
 
-<div class="toast" role="status" class:empty={!toast.text}>
+<div
+  class="toast bg-ink text-paper fixed bottom-5 left-6 z-40 flex max-w-[640px] items-center gap-4 px-4 py-2.5"
+  role="status"
+  class:empty={!toast.text}
+>
   {#if toast.text}
-    <span>{toast.text}</span>
+    <span class="focus-visible:[outline-color:var(--paper)]">{toast.text}</span>
     {#if toast.undo}
       <button
-        class="undo"
+        class="font-title underline underline-offset-[3px] focus-visible:[outline-color:var(--paper)]"
         onclick={() => {
           const { undo } = toast;
           toast.hide();
@@ -18,38 +22,17 @@
         }}>Undo</button
       >
     {/if}
-    <button class="close" aria-label="Hide this" onclick={() => toast.hide()}>×</button>
+    <button
+      class="close text-head leading-[1] focus-visible:[outline-color:var(--paper)]"
+      aria-label="Hide this"
+      onclick={() => toast.hide()}>×</button
+    >
   {/if}
 </div>
 
 <style>
-  .toast {
-    position: fixed;
-    left: 24px;
-    bottom: 20px;
-    z-index: 40;
-    display: flex;
-    align-items: center;
-    gap: 16px;
-    padding: 10px 16px;
-    background: var(--ink);
-    color: var(--paper);
-    max-width: 640px;
-  }
   .empty {
     padding: 0;
     background: none;
-  }
-  .undo {
-    font-weight: 650;
-    text-decoration: underline;
-    text-underline-offset: 3px;
-  }
-  .close {
-    font-size: 20px;
-    line-height: 1;
-  }
-  .toast :focus-visible {
-    outline-color: var(--paper);
   }
 </style>

@@ -10,8 +10,9 @@
 </script>
 
 {#each shop.view?.wear ?? [] as one (one.value)}
-  <label
+  <label class="text-soft text-note flex items-center gap-1.75 px-0 py-0.5"
     ><input
+      class="accent-twine h-4.25 w-4.25"
       type="checkbox"
       checked={worn.includes(one.value)}
       onchange={(event) =>
@@ -22,19 +23,3 @@
     {one.says}</label
   >
 {/each}
-
-<style>
-  label {
-    display: flex;
-    gap: 7px;
-    align-items: center;
-    padding: 2px 0;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  input {
-    width: 17px;
-    height: 17px;
-    accent-color: var(--twine);
-  }
-</style>

@@ -23,10 +23,10 @@
       <Popover.Content class="why-slip" sideOffset={6} collisionPadding={12} aria-label="Why {of}">
         <p class="formula">{why.formula}</p>
         {#if why.values.length}
-          <dl>
+          <dl class="border-t-hair mx-0 my-2 grid grid-cols-[1fr_auto] gap-x-4.5 gap-y-0.5 border-t pt-1.5">
             {#each why.values as [name, value], n (n)}
-              <dt>{name}</dt>
-              <dd class="figure"><Measured text={value} /></dd>
+              <dt class="text-soft">{name}</dt>
+              <dd class="figure text-right"><Measured text={value} /></dd>
             {/each}
           </dl>
         {/if}
@@ -62,7 +62,7 @@
     background: var(--sheet);
     border: 1px solid var(--edge);
     border-left: 4px solid var(--twine);
-    font-size: 14.5px;
+    font-size: var(--text-note);
   }
   :global(.why-slip:focus-visible) {
     outline-width: 1px;
@@ -71,23 +71,10 @@
   .formula {
     font-weight: 600;
   }
-  dl {
-    display: grid;
-    grid-template-columns: 1fr auto;
-    gap: 2px 18px;
-    margin: 8px 0;
-    padding-top: 6px;
-    border-top: 1px solid var(--hair);
-  }
-  dt {
-    color: var(--soft);
-  }
-  dd {
-    text-align: right;
-  }
+
   .rule {
     color: var(--soft);
-    font-size: 13.5px;
+    font-size: var(--text-small);
     margin-top: 4px;
   }
 </style>

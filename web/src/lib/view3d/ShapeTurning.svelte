@@ -86,7 +86,7 @@
 <!-- Turned by the pointer or by the arrow keys. -->
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <div
-  class="turntable"
+  class="turntable relative h-55 cursor-grab touch-none overflow-hidden"
   class:stale
   role="img"
   aria-label="Shape of {name}{shape ? '' : ', not measured yet'}; arrow keys turn it"
@@ -96,15 +96,20 @@
   bind:clientHeight={height}
   {...hands}
 >
-  <canvas bind:this={canvas} aria-hidden="true"></canvas>
+  <canvas class="absolute top-0 right-0 bottom-0 left-0 h-full w-full" bind:this={canvas} aria-hidden="true"
+  ></canvas>
   {#if shape && !missing}
     {#each places as place (place.name)}
-      <span class="word figure" style:left="{place.x}px" style:top="{place.y}px"
-        ><Measured text={place.text} unitSoft={false} /></span
+      <span
+        class="word figure text-note pointer-events-none absolute [transform:translate(-50%,-50%)] px-1 py-0 leading-[1.25] [background:color-mix(in_srgb,var(--sheet)_86%,transparent)]"
+        style:left="{place.x}px"
+        style:top="{place.y}px"><Measured text={place.text} unitSoft={false} /></span
       >
     {/each}
   {:else}
-    <p>
+    <p
+      class="text-soft text-note absolute top-0 right-0 bottom-0 left-0 grid [place-items:center] px-4.5 py-0 text-center"
+    >
       {missing
         ? 'This browser draws nothing in three dimensions; the sizes are below.'
         : 'Its shape turns here as soon as it is measured.'}
@@ -113,39 +118,7 @@
 </div>
 
 <style>
-  .turntable {
-    position: relative;
-    height: 220px;
-    overflow: hidden;
-    touch-action: none;
-    cursor: grab;
-  }
-  canvas {
-    position: absolute;
-    inset: 0;
-    width: 100%;
-    height: 100%;
-  }
   .stale {
     opacity: 0.45;
-  }
-  .word {
-    position: absolute;
-    transform: translate(-50%, -50%);
-    padding: 0 4px;
-    font-size: 14px;
-    line-height: 1.25;
-    background: color-mix(in srgb, var(--sheet) 86%, transparent);
-    pointer-events: none;
-  }
-  p {
-    position: absolute;
-    inset: 0;
-    display: grid;
-    place-items: center;
-    padding: 0 18px;
-    text-align: center;
-    color: var(--soft);
-    font-size: 14px;
   }
 </style>

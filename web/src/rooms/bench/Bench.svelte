@@ -101,11 +101,11 @@
 
 <svelte:head><title>Bench · Fardo</title></svelte:head>
 
-<section class="bench">
-  <div class="head">
+<section class="bench mx-auto my-0 max-w-[1232px] px-6 pt-5.5 pb-20">
+  <div class="max-phone:flex-wrap mb-3.5 flex items-baseline gap-3.5">
     <h1>{putAway ? 'Archive' : 'On the bench'}</h1>
-    {#if shop.view?.shop.name}<p>{shop.view.shop.name}, {shop.view.shop.town}</p>{/if}
-    <div class="deeds">
+    {#if shop.view?.shop.name}<p class="text-soft">{shop.view.shop.name}, {shop.view.shop.town}</p>{/if}
+    <div class="max-phone:ml-0 max-phone:w-full max-phone:flex-wrap ml-auto flex gap-2.5">
       <button class="btn" onclick={() => file.click()}>Import job</button>
       <input
         bind:this={file}
@@ -117,7 +117,7 @@
         onchange={openFile}
       />
       <select
-        class="field kinds"
+        class="field h-9.5 w-59"
         aria-label="Start from a kind of goods"
         value=""
         onchange={(event) => {
@@ -133,17 +133,19 @@
     </div>
   </div>
 
-  {#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
+  {#if trouble}<p class="trouble bg-stop-pale border-l-stop mb-3 border-l-4 px-3.5 py-2.5" role="alert">
+      {trouble}
+    </p>{/if}
 
   {#if jobs.length}
-    <ul>
+    <ul class="border-b-hair border-b">
       {#each jobs as job (job.id)}
         <Row {job} {putAway} takeOff={() => takeOff(job)} />
       {/each}
     </ul>
     {#if cursor}<button class="btn mt-4" onclick={() => load(putAway, cursor)}>Older jobs</button>{/if}
   {:else if loaded && !trouble}
-    <div class="empty">
+    <div class="empty border-edge bg-sheet grid gap-2 border border-dashed px-7 py-8.5">
       {#if putAway}
         <p>No job is archived. A job that you archive comes here and can be restored.</p>
       {:else}
@@ -156,65 +158,9 @@
     </div>
   {/if}
 
-  <p class="other">
+  <p class="other text-note mt-4.5">
     <button class="link" onclick={() => (putAway = !putAway)}
       >{putAway ? 'Back to the bench' : 'Archived jobs'}</button
     >
   </p>
 </section>
-
-<style>
-  .bench {
-    max-width: 1232px;
-    margin: 0 auto;
-    padding: 22px 24px 80px;
-  }
-  .head {
-    display: flex;
-    align-items: baseline;
-    gap: 14px;
-    margin-bottom: 14px;
-  }
-  .head p {
-    color: var(--soft);
-  }
-  .deeds {
-    margin-left: auto;
-    display: flex;
-    gap: 10px;
-  }
-  ul {
-    border-bottom: 1px solid var(--hair);
-  }
-  .kinds {
-    width: 236px;
-    height: 38px;
-  }
-  .trouble {
-    padding: 10px 14px;
-    margin-bottom: 12px;
-    background: var(--stop-pale);
-    border-left: 4px solid var(--stop);
-  }
-  .empty {
-    padding: 34px 28px;
-    background: var(--sheet);
-    border: 1px dashed var(--edge);
-    display: grid;
-    gap: 8px;
-  }
-  .other {
-    margin-top: 18px;
-    font-size: 14px;
-  }
-  @media (max-width: 700px) {
-    .head {
-      flex-wrap: wrap;
-    }
-    .deeds {
-      margin-left: 0;
-      width: 100%;
-      flex-wrap: wrap;
-    }
-  }
-</style>

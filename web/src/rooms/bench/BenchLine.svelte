@@ -112,7 +112,7 @@
   }
 </script>
 
-<div class="line" onfocusout={left}>
+<div class="line max-phone:order-3 max-phone:flex-[1_0_100%] relative flex-[0_1_470px]" onfocusout={left}>
   <input
     bind:this={input}
     bind:value={text}
@@ -120,7 +120,7 @@
     onkeydown={pressed}
     onfocus={() => (open = text.trim() !== '')}
     id="bench-line"
-    class="field"
+    class="field h-9 pr-10"
     type="text"
     role="combobox"
     aria-label="A size to price, a job to find or start"
@@ -131,19 +131,24 @@
     spellcheck="false"
     placeholder="Size and place, a kind of goods, or a job"
   />
-  <kbd aria-hidden="true">/</kbd>
+  <kbd
+    class="border-hair2 text-soft text-small absolute top-1.75 right-2 border px-1.75 py-0"
+    aria-hidden="true">/</kbd
+  >
   {#if open && (said || trouble)}
-    <div class="answer">
+    <div
+      class="answer bg-sheet border-t-edge border-r-edge border-b-edge border-l-twine absolute top-10 right-0 left-0 z-25 min-w-85 border-t border-r border-b border-l-4 px-0 py-1.5"
+    >
       {#if trouble}
-        <p class="trouble" role="status">{trouble}</p>
+        <p class="trouble text-stop text-note px-3.5 py-1" role="status">{trouble}</p>
       {:else if said?.kind === 'price'}
-        <p class="read">{said.read_as}</p>
-        <ul aria-label="Prices">
+        <p class="read text-soft text-small px-3.5 py-1">{said.read_as}</p>
+        <ul class="max-h-[62vh] overflow-y-auto" aria-label="Prices">
           {#each said.quotes as quote (quote.carrier + quote.service + quote.programme)}
-            <li>
+            <li class="flex items-baseline justify-between gap-3.5 px-3.5 py-1.75">
               <span
                 >{quote.carrier}
-                {quote.service}<small>
+                {quote.service}<small class="text-soft text-small ml-[0.4em]">
                   {quote.programme} · {inDays(quote.days)}, billed {quote.billed}</small
                 ></span
               >
@@ -151,7 +156,12 @@
             </li>
           {/each}
           {#each said.refused as no, n (n)}
-            <li class="no"><span>{no.carrier} {no.service}<small> {no.why}</small></span></li>
+            <li class="no text-soft flex items-baseline justify-between gap-3.5 px-3.5 py-1.75">
+              <span
+                >{no.carrier}
+                {no.service}<small class="text-soft text-small ml-[0.4em]"> {no.why}</small></span
+              >
+            </li>
           {/each}
         </ul>
       {/if}
@@ -160,6 +170,7 @@
           <!-- The arrow keys and Enter of the line do it. -->
           <!-- svelte-ignore a11y_click_events_have_key_events -->
           <li
+            class="aria-selected:bg-twine-pale flex items-baseline justify-between gap-3.5 px-3.5 py-1.75"
             id="line-{n}"
             role="option"
             tabindex="-1"
@@ -167,7 +178,7 @@
             onmousedown={(event) => event.preventDefault()}
             onclick={() => take(n)}
           >
-            <span>{choice.title}</span><small>{choice.to}</small>
+            <span>{choice.title}</span><small class="text-soft text-small ml-[0.4em]">{choice.to}</small>
           </li>
         {/each}
       </ul>
@@ -176,75 +187,8 @@
 </div>
 
 <style>
-  .line {
-    position: relative;
-    flex: 0 1 470px;
-  }
-  .line .field {
-    height: 36px;
-    padding-right: 40px;
-  }
   .line .field::placeholder {
     color: var(--soft);
     opacity: 1;
-  }
-  kbd {
-    position: absolute;
-    right: 8px;
-    top: 7px;
-    border: 1px solid var(--hair2);
-    padding: 0 7px;
-    font-size: 13px;
-    color: var(--soft);
-  }
-  .answer {
-    position: absolute;
-    z-index: 25;
-    top: 40px;
-    left: 0;
-    right: 0;
-    min-width: 340px;
-    background: var(--sheet);
-    border: 1px solid var(--edge);
-    border-left: 4px solid var(--twine);
-    padding: 6px 0;
-  }
-  ul[aria-label='Prices'] {
-    max-height: 62vh;
-    overflow-y: auto;
-  }
-  .read {
-    padding: 4px 14px;
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .trouble {
-    padding: 4px 14px;
-    color: var(--stop);
-    font-size: 14px;
-  }
-  li {
-    display: flex;
-    align-items: baseline;
-    justify-content: space-between;
-    gap: 14px;
-    padding: 7px 14px;
-  }
-  li[aria-selected='true'] {
-    background: var(--twine-pale);
-  }
-  small {
-    margin-left: 0.4em;
-    font-size: 13px;
-    color: var(--soft);
-  }
-  .no {
-    color: var(--soft);
-  }
-  @media (max-width: 700px) {
-    .line {
-      order: 3;
-      flex: 1 0 100%;
-    }
   }
 </style>

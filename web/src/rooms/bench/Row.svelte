@@ -31,15 +31,29 @@
   );
 </script>
 
-<li class:stale={job.stale}>
+<li
+  class="border-t-hair hover:bg-sheet focus-within:bg-sheet flex items-center border-t"
+  class:stale={job.stale}
+>
   {#if job.unreadable}
-    <div class="row unreadable">
-      <span class="cannot">Cannot be read</span>
-      <span class="title">{job.title || 'Untitled job'}</span>
-      <span class="fault">{job.unreadable}</span>
-      <a class="link" href="/api/jobs/{job.id}/text" download>Save its text</a>
+    <div
+      class="row unreadable max-narrow:gap-y-0.5 max-narrow:gap-x-3.5 max-narrow:grid-cols-[1fr_auto] grid min-h-15 min-w-0 flex-1 grid-cols-[220px_minmax(0,1.2fr)_minmax(0,1fr)_90px_96px] items-center gap-5 px-0 py-1.75 no-underline"
+    >
+      <span class="border-l-stop text-stop border-l-4 pl-2.5 font-semibold">Cannot be read</span>
+      <span
+        class="max-narrow:col-start-1 text-lead overflow-hidden font-semibold text-ellipsis whitespace-nowrap"
+        >{job.title || 'Untitled job'}</span
+      >
+      <span class="text-stop max-narrow:col-start-1 overflow-hidden text-ellipsis">{job.unreadable}</span>
+      <a class="link max-narrow:col-start-1 col-[4_/_6]" href="/api/jobs/{job.id}/text" download
+        >Save its text</a
+      >
     </div>
-  {:else}<a class="row" href="/jobs/{job.id}/{station}" onclick={follow}>
+  {:else}<a
+      class="row max-narrow:gap-y-0.5 max-narrow:gap-x-3.5 max-narrow:grid-cols-[1fr_auto] grid min-w-0 flex-1 grid-cols-[220px_minmax(0,1.2fr)_minmax(0,1fr)_90px_96px] items-center gap-5 px-0 py-1.75 no-underline"
+      href="/jobs/{job.id}/{station}"
+      onclick={follow}
+    >
       <svg width="220" height="46" role="img" aria-label={progress}>
         <path d={path} fill="none" stroke="var(--twine)" stroke-width="3" />
         <path d={path} fill="none" stroke="var(--twine-light)" stroke-width="1.4" stroke-dasharray="4 5" />
@@ -47,13 +61,22 @@
           <Knot x={spots[n]?.x ?? 0} y={spots[n]?.y ?? 0} state={knot.state} size={0.82} />
         {/each}
       </svg>
-      <span class="title">{job.title || 'Untitled job'}</span>
-      <span class="next">{job.next_move || (job.stale ? 'Calculating…' : '')}</span>
-      <span class="place">{job.destination ? `to ${job.destination}` : ''}</span>
-      <span class="day">{day}</span>
+      <span
+        class="max-narrow:col-start-1 text-lead overflow-hidden font-semibold text-ellipsis whitespace-nowrap"
+        >{job.title || 'Untitled job'}</span
+      >
+      <span class="next text-twine max-narrow:col-start-1 overflow-hidden text-ellipsis whitespace-nowrap"
+        >{job.next_move || (job.stale ? 'Calculating…' : '')}</span
+      >
+      <span class="text-soft max-narrow:hidden text-note whitespace-nowrap"
+        >{job.destination ? `to ${job.destination}` : ''}</span
+      >
+      <span class="text-soft max-narrow:col-start-2 max-narrow:row-start-1 text-note whitespace-nowrap"
+        >{day}</span
+      >
     </a>{/if}
   <button
-    class="away"
+    class="text-soft hover:text-ink text-note w-26 px-2.5 py-2 text-right hover:underline"
     onclick={takeOff}
     aria-label="{putAway ? 'Restore' : 'Archive'}: {job.title || 'Untitled job'}"
   >
@@ -62,97 +85,13 @@
 </li>
 
 <style>
-  li {
-    display: flex;
-    align-items: center;
-    border-top: 1px solid var(--hair);
-  }
-  li:hover,
-  li:focus-within {
-    background: var(--sheet);
-  }
-  .unreadable {
-    min-height: 60px;
-  }
-  .unreadable .link {
-    grid-column: 4 / 6;
-  }
-  .cannot {
-    border-left: 4px solid var(--stop);
-    padding-left: 10px;
-    color: var(--stop);
-    font-weight: 600;
-  }
-  .fault {
-    color: var(--stop);
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
   .stale .next {
     color: var(--soft);
   }
-  .row {
-    flex: 1;
-    min-width: 0;
-    display: grid;
-    grid-template-columns: 220px minmax(0, 1.2fr) minmax(0, 1fr) 90px 96px;
-    gap: 20px;
-    align-items: center;
-    padding: 7px 0;
-    text-decoration: none;
-  }
-  .title {
-    font-weight: 600;
-    font-size: 16.5px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  .next {
-    color: var(--twine);
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  .place,
-  .day {
-    color: var(--soft);
-    font-size: 14.5px;
-    white-space: nowrap;
-  }
-  .away {
-    width: 104px;
-    padding: 8px 10px;
-    font-size: 14px;
-    color: var(--soft);
-    text-align: right;
-  }
-  .away:hover {
-    color: var(--ink);
-    text-decoration: underline;
-  }
-  @media (max-width: 900px) {
-    .row {
-      grid-template-columns: 1fr auto;
-      gap: 2px 14px;
-    }
+
+  @media (max-width: 860px) {
     svg {
       display: none;
-    }
-    .place {
-      display: none;
-    }
-    .title,
-    .next,
-    .fault {
-      grid-column: 1;
-    }
-    .unreadable .link {
-      grid-column: 1;
-    }
-    .day {
-      grid-column: 2;
-      grid-row: 1;
     }
   }
 </style>

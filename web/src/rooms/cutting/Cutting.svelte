@@ -96,14 +96,15 @@
 
 <svelte:head><title>Cutting · Fardo</title></svelte:head>
 
-<section class="room">
-  <div class="head">
+<section class="room px-6 pt-4.5 pb-15">
+  <div class="flex flex-wrap items-center gap-6.5">
     <h1>Cutting plan</h1>
-    <fieldset class="tools">
+    <fieldset class="tools flex gap-4">
       <legend class="sr-only">Cut with</legend>
       {#each TOOLS as [name, label] (name)}
-        <label class:on={tool === name}
+        <label class="text-soft flex items-center gap-1.5" class:on={tool === name}
           ><input
+            class="accent-twine h-4.25 w-4.25 flex-none"
             type="radio"
             name="tool"
             value={name}
@@ -113,7 +114,7 @@
         >
       {/each}
     </fieldset>
-    <p class="prints">
+    <p class="ml-auto flex min-h-10 items-center gap-4.5">
       {#if taken.length && view?.boards.length}
         <a class="link" href="/api/cutting.pdf?{query}" target="_blank">Print</a>
         <a class="link" href="/api/cutting.dxf?{query}" download>DXF</a>
@@ -121,49 +122,56 @@
       {/if}
     </p>
   </div>
-  <p class="says" role="status" class:trouble={trouble !== ''}>
+  <p class="says text-soft min-h-6" role="status" class:trouble={trouble !== ''}>
     {#if trouble}{trouble}{:else if busy}Laying out…{:else if view}{taken.length}
       of {toCut.length} jobs{view.more ? `; ${view.more} more have a box and leave later` : ''}{view.renewing
         ? '; others are being calculated'
         : ''}{/if}
   </p>
   {#if view}
-    <div class="cols">
+    <div class="grid grid-cols-[290px_minmax(0,1fr)] items-start gap-6.5">
       <fieldset class="jobs">
-        <legend>What is to be cut</legend>
+        <legend class="mb-1 font-semibold">What is to be cut</legend>
         {#each toCut as job (job.id)}
-          <div class="job">
-            <label
+          <div
+            class="job border-t-hair grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-2 gap-y-0.5 border-t px-0 py-2"
+          >
+            <label class="flex items-start gap-2.25"
               ><input
+                class="accent-twine h-4.25 w-4.25 flex-none"
                 type="checkbox"
                 checked={taken.includes(job.id)}
                 onchange={(event) => tick(job.id, event.currentTarget.checked)}
               />
               <span
-                ><b>{job.title}</b><small
+                ><b>{job.title}</b><small class="text-soft text-small block"
                   >{job.box}, {job.pieces === 1 ? 'one piece' : `${job.pieces} pieces`}{job.day
                     ? `, leaves ${job.day}`
                     : ''}</small
                 ></span
               ></label
             >
-            {#if job.why_not}<small class="trouble">{job.why_not}</small>{/if}
+            {#if job.why_not}<small class="trouble text-soft text-small block">{job.why_not}</small>{/if}
             <a class="link" href="/jobs/{job.id}/box" onclick={follow} aria-label="Look at {job.title}"
               >look</a
             >
           </div>
         {:else}
-          {#if done.length}<p class="soft">Everything that was to be cut is cut.</p>{:else}<p class="soft">
+          {#if done.length}<p class="text-soft text-small">Everything that was to be cut is cut.</p>{:else}<p
+              class="text-soft text-small"
+            >
               No job on the bench has chosen a box that is cut from sheet. Choose one at its knot Box, and its
               blanks are laid out here.
             </p>
             <button class="btn" onclick={() => router.go('/')}>To the bench</button>{/if}
         {/each}
         {#if done.length}
-          <h2 class="done">Cut already</h2>
+          <h2 class="done text-body mx-0 mt-4.5 mb-1 font-semibold">Cut already</h2>
           {#each done as job (job.id)}
-            <div class="job">
-              <span><b>{job.title}</b><small>{job.box}</small></span>
+            <div
+              class="job border-t-hair grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-2 gap-y-0.5 border-t px-0 py-2"
+            >
+              <span><b>{job.title}</b><small class="text-soft text-small block">{job.box}</small></span>
               <button class="link" onclick={() => void cutAgain(job.id)} aria-label="Cut again: {job.title}"
                 >Cut again</button
               >
@@ -174,41 +182,48 @@
       <div class="boards">
         {#each view.boards as board (board.board)}
           <section aria-label="Board {board.board}">
-            <h2>
+            <h2 class="border-b-hair flex flex-wrap items-baseline gap-4 border-b">
               {board.name}
               {#if board.why_not}<span class="trouble">{board.why_not}</span>{:else}
-                <span class="sum"
-                  ><b class="figure">{board.sheets.length}</b>
+                <span class="sum text-soft text-body font-normal"
+                  ><b class="figure text-ink">{board.sheets.length}</b>
                   {board.sheets.length === 1 ? 'sheet' : 'sheets'},
-                  <b class="figure">{board.waste_percent}</b>
+                  <b class="figure text-ink">{board.waste_percent}</b>
                   % over,
                   {#if board.free}knife only{:else}{tool === 'saw' ? 'fence' : 'straightedge'} set
-                    <b class="figure">{board.fence_changes}</b> times{/if},
-                  {view.currency} <b class="figure">{board.price}</b></span
+                    <b class="figure text-ink">{board.fence_changes}</b> times{/if},
+                  {view.currency} <b class="figure text-ink">{board.price}</b></span
                 >{/if}
             </h2>
             {#each board.sheets as sheet (sheet.title)}
-              <article>
+              <article
+                class="max-desk:grid-cols-[minmax(0,1fr)] grid grid-cols-[minmax(0,1.35fr)_minmax(260px,1fr)] items-start gap-5 px-0 pt-2.5 pb-4"
+              >
                 <div class="drawing">
                   <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, its words escaped there -->
                   {@html sheet.svg}
                 </div>
                 <div>
                   <h3>{sheet.title}</h3>
-                  <p class="soft">{sheet.pieces.join('; ')}</p>
-                  {#if sheet.cuts.length}<table>
+                  <p class="text-soft text-small">{sheet.pieces.join('; ')}</p>
+                  {#if sheet.cuts.length}<table class="text-note mt-1 w-full border-collapse">
                       <thead
                         ><tr
-                          ><th>{tool === 'saw' ? 'Fence' : 'Mark'}, {shop.units}</th><th>Cut through</th></tr
+                          ><th class="text-soft font-plain text-small border-0 py-0.75 pr-2 pl-0 text-left"
+                            >{tool === 'saw' ? 'Fence' : 'Mark'}, {shop.units}</th
+                          ><th class="text-soft font-plain text-small border-0 py-0.75 pr-2 pl-0 text-left"
+                            >Cut through</th
+                          ></tr
                         ></thead
                       >
                       <tbody>
                         {#each sheet.cuts as cut, n (n)}
                           <tr class:same={!cut.new_fence}>
-                            <td class="figure"
+                            <td
+                              class="figure border-t-hair text-head w-24 border-t py-0.75 pr-2 pl-0 text-left"
                               >{#if cut.new_fence}<Measured text={cut.fence} />{:else}as set{/if}</td
                             >
-                            <td
+                            <td class="border-t-hair border-t py-0.75 pr-2 pl-0 text-left"
                               ><Measured text={cut.piece} />, {cut.across
                                 ? 'across its length'
                                 : 'along its length'}</td
@@ -216,8 +231,10 @@
                           </tr>
                         {/each}
                       </tbody>
-                    </table>{:else}<p class="soft">Free cuts: follow the drawing with a knife.</p>{/if}
-                  {#if sheet.keeps.length}<p class="keeps">
+                    </table>{:else}<p class="text-soft text-small">
+                      Free cuts: follow the drawing with a knife.
+                    </p>{/if}
+                  {#if sheet.keeps.length}<p class="text-note mt-1.5">
                       Kept: <Measured text={sheet.keeps.join('; ')} />
                     </p>{/if}
                 </div>
@@ -231,108 +248,16 @@
 </section>
 
 <style>
-  .room {
-    padding: 18px 24px 60px;
-  }
-  .head {
-    display: flex;
-    gap: 26px;
-    align-items: center;
-    flex-wrap: wrap;
-  }
-  .tools {
-    display: flex;
-    gap: 16px;
-  }
-  .tools label {
-    display: flex;
-    gap: 6px;
-    align-items: center;
-    color: var(--soft);
-  }
   .tools .on {
     color: var(--ink);
     font-weight: 600;
   }
-  input {
-    accent-color: var(--twine);
-    width: 17px;
-    height: 17px;
-    flex: none;
-  }
-  .prints {
-    margin-left: auto;
-    display: flex;
-    gap: 18px;
-    align-items: center;
-    min-height: 40px;
-  }
-  .says {
-    color: var(--soft);
-    min-height: 24px;
-  }
+
   .says.trouble,
   .trouble {
     color: var(--stop);
   }
-  .cols {
-    display: grid;
-    grid-template-columns: 290px minmax(0, 1fr);
-    gap: 26px;
-    align-items: start;
-  }
-  .jobs legend {
-    font-weight: 600;
-    margin-bottom: 4px;
-  }
-  .job {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 2px 8px;
-    border-top: 1px solid var(--hair);
-    padding: 8px 0;
-    align-items: baseline;
-  }
-  .job label {
-    display: flex;
-    gap: 9px;
-    align-items: start;
-  }
-  .done {
-    font-size: 15px;
-    font-weight: 600;
-    margin: 18px 0 4px;
-  }
-  .job small {
-    display: block;
-  }
-  small,
-  .soft {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .boards h2 {
-    display: flex;
-    gap: 16px;
-    align-items: baseline;
-    flex-wrap: wrap;
-    border-bottom: 1px solid var(--hair);
-  }
-  .sum {
-    font-size: 15px;
-    font-weight: 400;
-    color: var(--soft);
-  }
-  .sum b {
-    color: var(--ink);
-  }
-  article {
-    display: grid;
-    grid-template-columns: minmax(0, 1.35fr) minmax(260px, 1fr);
-    gap: 20px;
-    padding: 10px 0 16px;
-    align-items: start;
-  }
+
   .drawing :global(svg) {
     width: 100%;
     height: auto;
@@ -352,40 +277,10 @@
     stroke: var(--board-pale);
     stroke-width: 0.3em;
   }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font-size: 14.5px;
-    margin-top: 4px;
-  }
-  td,
-  th {
-    padding: 3px 8px 3px 0;
-    border-top: 1px solid var(--hair);
-    text-align: left;
-  }
-  thead th {
-    border: 0;
-    font-size: 13px;
-    color: var(--soft);
-    font-weight: 450;
-  }
-  td.figure {
-    font-size: 19px;
-    width: 96px;
-  }
+
   .same td.figure {
-    font-size: 13.5px;
+    font-size: var(--text-small);
     font-family: inherit;
     color: var(--soft);
-  }
-  .keeps {
-    margin-top: 6px;
-    font-size: 14px;
-  }
-  @media (max-width: 1100px) {
-    article {
-      grid-template-columns: minmax(0, 1fr);
-    }
   }
 </style>

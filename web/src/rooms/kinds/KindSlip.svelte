@@ -68,36 +68,50 @@
   }
 </script>
 
-<div class="slip">
-  <div class="two">
-    <label
+<div class="grid [justify-items:stretch] gap-3">
+  <div class="grid grid-cols-2 items-start gap-x-4 gap-y-3">
+    <label class="text-soft text-small"
       >Name<input
-        class="field"
+        class="field text-ink text-body block"
         id="kind-called"
         maxlength="80"
         bind:value={kind.title}
         oninput={touched}
       /></label
     >
-    <label
-      >Search words<input class="field" maxlength="200" bind:value={kind.words} oninput={touched} /></label
+    <label class="text-soft text-small"
+      >Search words<input
+        class="field text-ink text-body block"
+        maxlength="200"
+        bind:value={kind.words}
+        oninput={touched}
+      /></label
     >
   </div>
-  <label>Description<input class="field" maxlength="300" bind:value={kind.about} oninput={touched} /></label>
-  <div class="two">
+  <label class="text-soft text-small"
+    >Description<input
+      class="field text-ink text-body block"
+      maxlength="300"
+      bind:value={kind.about}
+      oninput={touched}
+    /></label
+  >
+  <div class="grid grid-cols-2 items-start gap-x-4 gap-y-3">
     {#each LISTS as [name, title] (name)}
-      <label
+      <label class="text-soft text-small"
         >{title}, one a line<textarea
+          class="border-edge text-ink bg-sheet text-body block w-full border px-2.5 py-1.5 font-sans"
           rows={Math.max(3, (kind[name] ?? []).length + 1)}
           value={lines(name)}
           oninput={(event) => take(name, event.currentTarget.value)}></textarea></label
       >
     {/each}
-    <fieldset>
-      <legend>Safety questions</legend>
+    <fieldset class="flex flex-wrap gap-x-4 gap-y-1.5">
+      <legend class="text-soft text-small">Safety questions</legend>
       {#each shop.view?.questions ?? [] as { value: code, says } (code)}
-        <label class="tick" title={says}
+        <label class="tick text-ink text-note flex items-center gap-1.75" title={says}
           ><input
+            class="accent-twine h-4.25 w-4.25"
             type="checkbox"
             checked={(kind.questions ?? []).includes(code)}
             onchange={(event) => ask(code, event.currentTarget.checked)}
@@ -106,19 +120,20 @@
       {/each}
     </fieldset>
   </div>
-  <div class="two">
-    <label
+  <div class="grid grid-cols-2 items-start gap-x-4 gap-y-3">
+    <label class="text-soft text-small"
       >Reason for the fill<input
-        class="field"
+        class="field text-ink text-body block"
         maxlength="300"
         bind:value={() => kind.fill?.why ?? '', (why) => fill({ why })}
         oninput={touched}
       /></label
     >
-    <fieldset>
-      <legend>Fill</legend>
-      <label class="tick"
+    <fieldset class="flex flex-wrap gap-x-4 gap-y-1.5">
+      <legend class="text-soft text-small">Fill</legend>
+      <label class="tick text-ink text-note flex items-center gap-1.75"
         ><input
+          class="accent-twine h-4.25 w-4.25"
           type="checkbox"
           checked={kind.fill?.loose ?? true}
           onchange={(event) => {
@@ -126,8 +141,9 @@
           }}
         />loose fill may be used</label
       >
-      <label class="tick"
+      <label class="tick text-ink text-note flex items-center gap-1.75"
         ><input
+          class="accent-twine h-4.25 w-4.25"
           type="checkbox"
           checked={kind.fill?.full !== 'soft'}
           onchange={(event) => {
@@ -138,128 +154,86 @@
     </fieldset>
   </div>
 
-  <h2>Taking apart</h2>
+  <h2 class="text-ink text-body mt-2">Taking apart</h2>
   {#each kind.steps ?? [] as step, n (step.id)}
-    <fieldset class="step">
-      <legend>Step {n + 1}</legend>
-      <label class="wide"
-        >Step<input class="field" maxlength="300" bind:value={step.do} oninput={touched} /></label
+    <fieldset
+      class="step border-b-hair grid grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] flex-wrap gap-x-3.5 gap-y-1.5 border-b px-0 pt-2 pb-3"
+    >
+      <legend class="text-soft text-small">Step {n + 1}</legend>
+      <label class="wide text-soft text-small"
+        >Step<input
+          class="field text-ink text-body block"
+          maxlength="300"
+          bind:value={step.do}
+          oninput={touched}
+        /></label
       >
-      <label>Tool<input class="field" maxlength="120" bind:value={step.tool} oninput={touched} /></label>
-      <label class="wide"
+      <label class="text-soft text-small"
+        >Tool<input
+          class="field text-ink text-body block"
+          maxlength="120"
+          bind:value={step.tool}
+          oninput={touched}
+        /></label
+      >
+      <label class="wide text-soft text-small"
         >Which way it turns<input
-          class="field"
+          class="field text-ink text-body block"
           maxlength="200"
           bind:value={step.turn}
           oninput={touched}
         /></label
       >
-      <label>Bag<input class="field" maxlength="200" bind:value={step.keep} oninput={touched} /></label>
-      <label class="wide"
-        >Caution<input class="field" maxlength="400" bind:value={step.caution} oninput={touched} /></label
+      <label class="text-soft text-small"
+        >Bag<input
+          class="field text-ink text-body block"
+          maxlength="200"
+          bind:value={step.keep}
+          oninput={touched}
+        /></label
       >
-      <label>Reassembly<input class="field" maxlength="300" bind:value={step.back} oninput={touched} /></label
+      <label class="wide text-soft text-small"
+        >Caution<input
+          class="field text-ink text-body block"
+          maxlength="400"
+          bind:value={step.caution}
+          oninput={touched}
+        /></label
       >
-      <label class="tick wide"
-        ><input type="checkbox" bind:checked={step.chosen} onchange={touched} />usually taken</label
+      <label class="text-soft text-small"
+        >Reassembly<input
+          class="field text-ink text-body block"
+          maxlength="300"
+          bind:value={step.back}
+          oninput={touched}
+        /></label
       >
-      <button type="button" class="link" onclick={() => dropStep(n)}>Remove step {n + 1}</button>
+      <label class="tick wide text-ink text-note flex items-center gap-1.75"
+        ><input
+          class="accent-twine h-4.25 w-4.25"
+          type="checkbox"
+          bind:checked={step.chosen}
+          onchange={touched}
+        />usually taken</label
+      >
+      <button type="button" class="link text-note justify-self-start" onclick={() => dropStep(n)}
+        >Remove step {n + 1}</button
+      >
     </fieldset>
   {/each}
-  <button type="button" class="btn" onclick={addStep}>Add a step</button>
+  <button type="button" class="btn justify-self-start" onclick={addStep}>Add a step</button>
 
-  <h2>Parts, with their starting measures</h2>
+  <h2 class="text-ink text-body mt-2">Parts, with their starting measures</h2>
   <ul>
     {#each parts as part, n (n)}
-      <li>
-        <b>{part.name}</b>{Number(part.count ?? 1) > 1 ? ` × ${part.count}` : ''}<span
+      <li class="border-b-hair flex gap-3 border-b px-0 py-0.75">
+        <b>{part.name}</b>{Number(part.count ?? 1) > 1 ? ` × ${part.count}` : ''}<span class="text-soft"
           >{sizes(part.shape)}, {part.weight}</span
         >
       </li>
     {/each}
   </ul>
-  <p class="soft">
+  <p class="text-soft">
     To change them, begin a job from this kind, measure it, and keep that job as a kind of goods.
   </p>
 </div>
-
-<style>
-  .slip {
-    display: grid;
-    gap: 12px;
-    justify-items: stretch;
-  }
-  .two {
-    display: grid;
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-    gap: 12px 16px;
-    align-items: start;
-  }
-  label {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .field,
-  textarea {
-    display: block;
-    color: var(--ink);
-    font-size: 15px;
-  }
-  textarea {
-    width: 100%;
-    padding: 6px 10px;
-    border: 1px solid var(--edge);
-    background: var(--sheet);
-    font-family: var(--font-sans);
-  }
-  fieldset {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 6px 16px;
-  }
-  legend {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .tick {
-    display: flex;
-    gap: 7px;
-    align-items: center;
-    color: var(--ink);
-    font-size: 14.5px;
-  }
-  .tick input {
-    width: 17px;
-    height: 17px;
-    accent-color: var(--twine);
-  }
-  .step {
-    display: grid;
-    grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr);
-    gap: 6px 14px;
-    padding: 8px 0 12px;
-    border-bottom: 1px solid var(--hair);
-  }
-  .link {
-    justify-self: start;
-    font-size: 14px;
-  }
-  .btn {
-    justify-self: start;
-  }
-  h2 {
-    margin-top: 8px;
-    color: var(--ink);
-    font-size: 16px;
-  }
-  li {
-    display: flex;
-    gap: 12px;
-    padding: 3px 0;
-    border-bottom: 1px solid var(--hair);
-  }
-  li span,
-  .soft {
-    color: var(--soft);
-  }
-</style>

@@ -113,8 +113,8 @@
 
 <svelte:head><title>Kinds of goods · Fardo</title></svelte:head>
 
-<section class="room">
-  <div class="head">
+<section class="room mx-auto my-0 max-w-[1232px] px-6 pt-5.5 pb-20">
+  <div class="mb-3.5 flex items-center justify-between">
     <h1>Kinds of goods</h1>
     <button class="btn" onclick={() => file.click()}>Import kind</button>
     <input
@@ -127,13 +127,20 @@
       onchange={take}
     />
   </div>
-  {#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
-  <div class="both">
+  {#if trouble}<p class="trouble bg-stop-pale border-l-stop mb-3 border-l-4 px-3.5 py-2.5" role="alert">
+      {trouble}
+    </p>{/if}
+  <div
+    class="both max-narrow:grid-cols-[minmax(0,1fr)] grid grid-cols-[270px_minmax(0,1fr)] items-start gap-6.5"
+  >
     <ul aria-label="All kinds">
       {#each rows as row (row.code)}
         <li>
-          <button aria-pressed={row.code === kind?.code} onclick={() => start(() => open(row.code), tell)}
-            >{row.title}{#if row.own}<small>ours</small>{/if}</button
+          <button
+            class="border-b-hair aria-pressed:border-l-twine aria-pressed:bg-twine-pale flex w-full justify-between border-b border-l-3 border-l-transparent px-2.5 py-1.5 text-left aria-pressed:font-semibold"
+            aria-pressed={row.code === kind?.code}
+            onclick={() => start(() => open(row.code), tell)}
+            >{row.title}{#if row.own}<small class="text-soft">ours</small>{/if}</button
           >
         </li>
       {/each}
@@ -149,7 +156,7 @@
           bind:kind={() => kind as KindFile, (one) => (kind = one)}
           touched={() => (changed = true)}
         />
-        <div class="deeds">
+        <div class="bg-paper border-t-hair2 sticky bottom-0 flex items-center gap-3 border-t px-0 py-3">
           <button class="btn btn-main" disabled={!changed}>{revision ? 'Keep' : 'Save as our own'}</button>
           <button type="button" class="btn" onclick={copy}>Copy</button>
           <button type="button" class="btn" onclick={save}>Export kind</button>
@@ -170,62 +177,7 @@
 </section>
 
 <style>
-  .room {
-    max-width: 1232px;
-    margin: 0 auto;
-    padding: 22px 24px 80px;
-  }
-  .head {
-    display: flex;
-    justify-content: space-between;
-    align-items: center;
-    margin-bottom: 14px;
-  }
-  .both {
-    display: grid;
-    grid-template-columns: 270px minmax(0, 1fr);
-    gap: 26px;
-    align-items: start;
-  }
-  li button {
-    display: flex;
-    justify-content: space-between;
-    width: 100%;
-    padding: 6px 10px;
-    text-align: left;
-    border-left: 3px solid transparent;
-    border-bottom: 1px solid var(--hair);
-  }
-  li button[aria-pressed='true'] {
-    border-left-color: var(--twine);
-    background: var(--twine-pale);
-    font-weight: 600;
-  }
-  small {
-    color: var(--soft);
-  }
   li button[aria-pressed='true'] small {
     color: var(--ink);
-  }
-  .deeds {
-    position: sticky;
-    bottom: 0;
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    padding: 12px 0;
-    background: var(--paper);
-    border-top: 1px solid var(--hair2);
-  }
-  .trouble {
-    padding: 10px 14px;
-    margin-bottom: 12px;
-    background: var(--stop-pale);
-    border-left: 4px solid var(--stop);
-  }
-  @media (max-width: 860px) {
-    .both {
-      grid-template-columns: minmax(0, 1fr);
-    }
   }
 </style>

@@ -4,6 +4,7 @@
   import { shop } from '../../lib/shop.svelte';
   import Cell from './Cell.svelte';
   import { text, triple, type ListProps } from './words';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
   type Board = ShopFile['boards'][number];
@@ -34,12 +35,15 @@
   <h2>Board: measure your own</h2>
   {#each d.boards as board, n (board.code)}
     {@const path = `boards[${n}]`}
-    <section aria-label="Board {board.code}">
-      <h3><b>{board.code}</b> {board.name}</h3>
-      <div class="row heads" aria-hidden="true">
+    <section class="border-t-hair border-t px-0 pt-2 pb-1.5" aria-label="Board {board.code}">
+      <h3 class="font-plain mb-1"><b>{board.code}</b> {board.name}</h3>
+      <div
+        class="row heads text-soft text-small mb-1.25 grid grid-cols-[repeat(3,minmax(0,190px))] items-center gap-x-2 gap-y-1"
+        aria-hidden="true"
+      >
         <span>Caliper</span><span>Weight of a m²</span><span>Price of a m², {d.currency}</span>
       </div>
-      <div class="row">
+      <div class="row mb-1.25 grid grid-cols-[repeat(3,minmax(0,190px))] items-center gap-x-2 gap-y-1">
         <Cell
           id="board-{n}-caliper"
           label="Caliper of {board.code}"
@@ -64,8 +68,10 @@
       </div>
       {#each board.sheets as sheet, k (k)}
         {@const of = `sheet ${k + 1} of ${board.code}`}
-        <div class="row one">
-          <span class="what">{sheet.offcut ? 'off-cut' : 'sheet'}</span>
+        <div
+          class="row one mb-1.25 grid grid-cols-[60px_minmax(0,120px)_minmax(0,120px)_210px_90px_32px] items-center gap-x-2 gap-y-1"
+        >
+          <span class="text-soft text-small">{sheet.offcut ? 'off-cut' : 'sheet'}</span>
           <Cell
             id="board-{n}-sheet-{k}-length"
             label="Length of {of}"
@@ -99,18 +105,18 @@
               oninput={touched}
             /></label
           >
-          <button type="button" class="off" onclick={() => dropSheet(board, k)} aria-label="Remove {of}"
-            >×</button
-          >
+          <Remove {of} go={() => dropSheet(board, k)} />
         </div>
       {/each}
       {#each board.measured ?? [] as cut, k (k)}
         {@const of = `measured box ${k + 1} of ${board.code}`}
-        <div class="row cut">
+        <div
+          class="row cut mb-1.25 grid grid-cols-[180px_64px_minmax(0,190px)_66px_minmax(0,190px)_32px] items-center gap-x-2 gap-y-1"
+        >
           <select class="field" aria-label="Way of {of}" bind:value={cut.way} onchange={touched}>
             {#each cutWays as one (one.way)}<option value={one.way}>{one.title}</option>{/each}
           </select>
-          <span class="what">promised</span>
+          <span class="text-soft text-small">promised</span>
           <Cell
             id="board-{n}-cut-{k}-promised"
             label="Inside that was promised, {of}"
@@ -118,7 +124,7 @@
             problem={wrong(`${path}.measured[${k}].promised`)}
             oninput={touched}
           />
-          <span class="what">came out</span>
+          <span class="text-soft text-small">came out</span>
           <Cell
             id="board-{n}-cut-{k}-measured"
             label="Inside that was measured, {of}"
@@ -126,12 +132,10 @@
             problem={wrong(`${path}.measured[${k}].measured`) || wrong(`${path}.measured[${k}].way`)}
             oninput={touched}
           />
-          <button type="button" class="off" onclick={() => dropCut(board, k)} aria-label="Remove {of}"
-            >×</button
-          >
+          <Remove {of} go={() => dropCut(board, k)} />
         </div>
       {/each}
-      <p class="adds">
+      <p class="flex gap-5">
         <button type="button" class="link" onclick={() => addSheet(board)}>Add a sheet of {board.code}</button
         >
         <button type="button" class="link" onclick={() => addCut(board)}
@@ -140,48 +144,9 @@
       </p>
     </section>
   {/each}
-  <p class="note">
+  <p class="note text-soft text-note mt-1.5 max-w-[76ch]">
     Cut a box, measure its inside, and enter both: the next ones of that way and board are cut as much larger
     or smaller. Boxes that are already chosen keep the allowances they were chosen by. Lengths without a unit
     are {shop.units}.
   </p>
 </div>
-
-<style>
-  section {
-    border-top: 1px solid var(--hair);
-    padding: 8px 0 6px;
-  }
-  h3 {
-    font-weight: 450;
-    margin-bottom: 4px;
-  }
-  .heads,
-  .what {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .row {
-    display: grid;
-    grid-template-columns: repeat(3, minmax(0, 190px));
-    gap: 4px 8px;
-    align-items: center;
-    margin-bottom: 5px;
-  }
-  .one {
-    grid-template-columns: 60px minmax(0, 120px) minmax(0, 120px) 210px 90px 32px;
-  }
-  .cut {
-    grid-template-columns: 180px 64px minmax(0, 190px) 66px minmax(0, 190px) 32px;
-  }
-  .adds {
-    display: flex;
-    gap: 20px;
-  }
-  .note {
-    font-size: 14px;
-    color: var(--soft);
-    margin-top: 6px;
-    max-width: 76ch;
-  }
-</style>

@@ -3,6 +3,7 @@
   import Wear from '../../lib/ui/Wear.svelte';
   import Cell from './Cell.svelte';
   import { triple, type ListProps } from './words';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
@@ -34,17 +35,22 @@
 
 <div class="part">
   <h2>Boxes on the shelf and in the stash</h2>
-  <p class="why">
+  <p class="why text-soft text-note mb-1.5 max-w-[820px]">
     Of a used box, what is so of its condition takes its share off the strength it is trusted with: a crushed
     corner or a second journey a fifth, a torn wall three tenths. One that is soft or was wet is not used
     again.
   </p>
-  <div class="row heads" aria-hidden="true">
+  <div
+    class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
+    aria-hidden="true"
+  >
     <span>Name</span><span>Inside</span><span>Board</span><span>Price, {d.currency}</span><span>In stock</span
     ><span>Carrier, if it is a carrier's own</span>
   </div>
   {#each d.boxes ?? [] as box, n (n)}
-    <div class="row box">
+    <div
+      class="row box mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
+    >
       <Cell
         id="box-{n}-name"
         label="Name of box {n + 1}"
@@ -85,18 +91,18 @@
         problem={wrong(`boxes[${n}].carrier`)}
         oninput={touched}
       />
-      <label class="used"><input type="checkbox" bind:checked={box.used} onchange={touched} /> used</label>
-      <button type="button" class="off" onclick={() => drop(n)} aria-label="Remove {box.name || 'this box'}"
-        >×</button
+      <label class="text-note flex min-h-8 items-center gap-1.5"
+        ><input class="accent-twine" type="checkbox" bind:checked={box.used} onchange={touched} /> used</label
       >
+      <Remove of={box.name || 'this box'} go={() => drop(n)} />
       {#if box.used}
-        <details>
-          <summary
+        <details class="text-soft text-note col-span-full">
+          <summary class="cursor-pointer"
             >Condition and inserts{box.worn?.length ? `: ${box.worn.length} of 4` : ''}{box.hollow
               ? ', inserts'
               : ''}</summary
           >
-          <div class="worn">
+          <div class="flex flex-wrap items-center gap-x-4.5 gap-y-1">
             <Wear
               worn={box.worn ?? []}
               change={(worn) => {
@@ -122,11 +128,16 @@
 {#if d.patterns?.length}
   <div class="part">
     <h2>Patterns for re-cut boxes</h2>
-    <div class="row pattern heads" aria-hidden="true">
+    <div
+      class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(160px,3fr)_minmax(130px,2fr)_minmax(130px,2fr)_28px] items-center gap-2"
+      aria-hidden="true"
+    >
       <span>Name</span><span>Made from</span><span>Inside, after the folds</span>
     </div>
     {#each d.patterns as pattern, n (n)}
-      <div class="row pattern">
+      <div
+        class="row mb-1.5 grid grid-cols-[minmax(160px,3fr)_minmax(130px,2fr)_minmax(130px,2fr)_28px] items-center gap-2"
+      >
         <Cell
           id="pattern-{n}-name"
           label="Name of pattern {n + 1}"
@@ -145,60 +156,8 @@
           oninput={touched}
           problem={wrong(`patterns[${n}].inside`)}
         />
-        <button
-          type="button"
-          class="off"
-          onclick={() => dropPattern(n)}
-          aria-label="Remove {pattern.name || 'this pattern'}">×</button
-        >
+        <Remove of={pattern.name || 'this pattern'} go={() => dropPattern(n)} />
       </div>
     {/each}
   </div>
 {/if}
-
-<style>
-  .why {
-    max-width: 820px;
-    margin-bottom: 6px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  .heads {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .row {
-    display: grid;
-    grid-template-columns: minmax(120px, 2fr) minmax(130px, 2fr) 76px 76px 70px minmax(90px, 1fr) 70px 28px;
-    gap: 8px;
-    align-items: center;
-    margin-bottom: 6px;
-  }
-  .pattern {
-    grid-template-columns: minmax(160px, 3fr) minmax(130px, 2fr) minmax(130px, 2fr) 28px;
-  }
-  details {
-    grid-column: 1 / -1;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  summary {
-    cursor: pointer;
-  }
-  .worn {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 4px 18px;
-    align-items: center;
-  }
-  .used {
-    display: flex;
-    gap: 6px;
-    align-items: center;
-    min-height: 32px;
-    font-size: 14px;
-  }
-  .used input {
-    accent-color: var(--twine);
-  }
-</style>

@@ -3,6 +3,7 @@
   import Cell from './Cell.svelte';
   import Setting from './Setting.svelte';
   import { text, type ListProps } from './words';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
@@ -31,7 +32,7 @@
 
 <div class="part">
   <h2>Cover, signature and channels</h2>
-  <div class="grid">
+  <div class="grid grid-cols-[repeat(auto-fill,minmax(210px,1fr))] gap-x-4.5 gap-y-2.5">
     <Setting
       name="cover_from"
       label="Cover the declared value from, {d.currency}"
@@ -54,16 +55,16 @@
       bind:value={() => d.country ?? '', (typed) => (d.country = typed.toUpperCase())}
     />
   </div>
-  <p class="hint">
+  <p class="text-soft text-note mx-0 mt-2 mb-1.5 max-w-[820px]">
     A channel is where a thing was sold. Prices it names are open to its own sales only; a label that its
     sales bring costs nothing more; its inserts go into each of its parcels.
   </p>
   {#each d.channels ?? [] as channel, n (n)}
-    <fieldset>
+    <fieldset class="border-t-hair border-t px-0 pt-1.5 pb-2">
       <legend class="sr-only">{channel.name || `Channel ${n + 1}`}</legend>
-      <div class="row">
-        <div class="cell">
-          <span aria-hidden="true">Name</span><Cell
+      <div class="row mb-1.5 grid grid-cols-[repeat(5,minmax(0,1fr))_28px] items-end gap-2">
+        <div>
+          <span class="text-soft text-small" aria-hidden="true">Name</span><Cell
             id="channel-{n}-name"
             label="Name of channel {n + 1}"
             measure={false}
@@ -72,8 +73,8 @@
             problem={wrong(`channels[${n}].name`)}
           />
         </div>
-        <div class="cell">
-          <span aria-hidden="true">Prices of its own</span><Cell
+        <div>
+          <span class="text-soft text-small" aria-hidden="true">Prices of its own</span><Cell
             id="channel-{n}-programmes"
             label="Prices of channel {n + 1}"
             measure={false}
@@ -82,8 +83,8 @@
             problem={wrong(`channels[${n}].programmes`)}
           />
         </div>
-        <div class="cell">
-          <span aria-hidden="true">Label of</span><Cell
+        <div>
+          <span class="text-soft text-small" aria-hidden="true">Label of</span><Cell
             id="channel-{n}-label"
             label="Carrier of the label of channel {n + 1}"
             measure={false}
@@ -92,8 +93,8 @@
             problem={wrong(`channels[${n}].label.carrier`)}
           />
         </div>
-        <div class="cell">
-          <span aria-hidden="true">Label up to</span><Cell
+        <div>
+          <span class="text-soft text-small" aria-hidden="true">Label up to</span><Cell
             id="channel-{n}-most"
             label="Most weight of the label of channel {n + 1}"
             bind:value={
@@ -106,8 +107,8 @@
             problem={wrong(`channels[${n}].label.most_weight`)}
           />
         </div>
-        <div class="cell">
-          <span aria-hidden="true">Fees</span><Cell
+        <div>
+          <span class="text-soft text-small" aria-hidden="true">Fees</span><Cell
             id="channel-{n}-fees"
             label="Fees of channel {n + 1}"
             measure={false}
@@ -116,16 +117,11 @@
             problem={wrong(`channels[${n}].fees`)}
           />
         </div>
-        <button
-          type="button"
-          class="off"
-          onclick={() => drop(n)}
-          aria-label="Remove {channel.name || 'this channel'}">×</button
-        >
+        <Remove of={channel.name || 'this channel'} go={() => drop(n)} />
       </div>
-      <div class="row wide">
-        <div class="cell">
-          <span aria-hidden="true">How its parcels are packed</span><Cell
+      <div class="row mb-1.5 grid grid-cols-2 items-end gap-2">
+        <div>
+          <span class="text-soft text-small" aria-hidden="true">How its parcels are packed</span><Cell
             id="channel-{n}-note"
             label="Packing of channel {n + 1}"
             measure={false}
@@ -134,8 +130,8 @@
             problem={wrong(`channels[${n}].note`)}
           />
         </div>
-        <div class="cell">
-          <span aria-hidden="true">Return address</span><Cell
+        <div>
+          <span class="text-soft text-small" aria-hidden="true">Return address</span><Cell
             id="channel-{n}-address"
             label="Return address of channel {n + 1}"
             measure={false}
@@ -146,9 +142,11 @@
         </div>
       </div>
       {#each channel.inserts ?? [] as insert, k (k)}
-        <div class="row insert">
-          <div class="cell">
-            <span aria-hidden="true">Insert</span><Cell
+        <div
+          class="row mb-1.5 grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_minmax(0,1fr)_28px] items-end gap-2"
+        >
+          <div>
+            <span class="text-soft text-small" aria-hidden="true">Insert</span><Cell
               id="channel-{n}-insert-{k}"
               label="Insert {k + 1} of channel {n + 1}"
               measure={false}
@@ -157,8 +155,8 @@
               problem={wrong(`channels[${n}].inserts[${k}].name`)}
             />
           </div>
-          <div class="cell">
-            <span aria-hidden="true">Size</span><Cell
+          <div>
+            <span class="text-soft text-small" aria-hidden="true">Size</span><Cell
               id="channel-{n}-insert-{k}-size"
               label="Size of insert {k + 1} of channel {n + 1}"
               bind:value={() => text(insert.size), (v) => (insert.size = v)}
@@ -166,8 +164,8 @@
               problem={wrong(`channels[${n}].inserts[${k}].size`)}
             />
           </div>
-          <div class="cell">
-            <span aria-hidden="true">Weight</span><Cell
+          <div>
+            <span class="text-soft text-small" aria-hidden="true">Weight</span><Cell
               id="channel-{n}-insert-{k}-weight"
               label="Weight of insert {k + 1} of channel {n + 1}"
               bind:value={() => text(insert.weight, 'g'), (v) => (insert.weight = v)}
@@ -175,15 +173,13 @@
               problem={wrong(`channels[${n}].inserts[${k}].weight`)}
             />
           </div>
-          <button
-            type="button"
-            class="off"
-            onclick={() => {
+          <Remove
+            of={insert.name || 'this insert'}
+            go={() => {
               channel.inserts = (channel.inserts ?? []).filter((_, m) => m !== k);
               touched();
             }}
-            aria-label="Remove {insert.name || 'this insert'}">×</button
-          >
+          />
         </div>
       {/each}
       <button
@@ -201,38 +197,3 @@
   {/each}
   <button type="button" class="btn" onclick={add}>Add a channel</button>
 </div>
-
-<style>
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
-    gap: 10px 18px;
-  }
-  .hint {
-    max-width: 820px;
-    margin: 8px 0 6px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  fieldset {
-    padding: 6px 0 8px;
-    border-top: 1px solid var(--hair);
-  }
-  .row {
-    display: grid;
-    grid-template-columns: repeat(5, minmax(0, 1fr)) 28px;
-    gap: 8px;
-    align-items: end;
-    margin-bottom: 6px;
-  }
-  .wide {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-  }
-  .insert {
-    grid-template-columns: minmax(0, 2fr) minmax(0, 1fr) minmax(0, 1fr) 28px;
-  }
-  .cell span {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-</style>

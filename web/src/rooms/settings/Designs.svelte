@@ -3,6 +3,7 @@
   import { calls, sentence } from '../../lib/api/client';
   import Cell from './Cell.svelte';
   import { triple, type ListProps } from './words';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
@@ -37,13 +38,18 @@
 <div class="part">
   <h2>Designs of your own</h2>
   {#if d.designs?.length}
-    <div class="row heads" aria-hidden="true">
+    <div
+      class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(120px,1fr)_76px_minmax(0,250px)_minmax(0,250px)_32px] items-center gap-2"
+      aria-hidden="true"
+    >
       <span>Name</span><span>Board</span><span>Inside, folded</span><span>Outside, closed</span>
     </div>
   {/if}
   {#each d.designs ?? [] as one, n (n)}
     {@const path = `designs[${n}]`}
-    <div class="row">
+    <div
+      class="row mb-1.5 grid grid-cols-[minmax(120px,1fr)_76px_minmax(0,250px)_minmax(0,250px)_32px] items-center gap-2"
+    >
       <Cell
         id="design-{n}-name"
         label="Name of design {n + 1}"
@@ -69,12 +75,7 @@
         problem={wrong(`${path}.outside`)}
         oninput={touched}
       />
-      <button
-        type="button"
-        class="off"
-        onclick={() => drop(n)}
-        aria-label="Remove {one.name || 'this design'}">×</button
-      >
+      <Remove of={one.name || 'this design'} go={() => drop(n)} />
     </div>
   {/each}
   <button type="button" class="btn" onclick={() => file.click()}>Read in an SVG or DXF</button>
@@ -86,7 +87,7 @@
     hidden
     onchange={() => void read()}
   />
-  <p class="says" class:trouble role="status">
+  <p class="says text-soft text-small mt-1.5" class:trouble role="status">
     {says || 'One blank a file, straight lines; folds on a layer or in a class named score, or dashed.'}
   </p>
   {#if shown}
@@ -98,24 +99,10 @@
 </div>
 
 <style>
-  .heads,
-  .says {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .says {
-    margin-top: 6px;
-  }
   .trouble {
     color: var(--stop);
   }
-  .row {
-    display: grid;
-    grid-template-columns: minmax(120px, 1fr) 76px minmax(0, 250px) minmax(0, 250px) 32px;
-    gap: 8px;
-    align-items: center;
-    margin-bottom: 6px;
-  }
+
   .drawing :global(svg) {
     max-width: 560px;
     width: 100%;

@@ -2,6 +2,7 @@
   // What boxes are filled with: the usual kind first, others by job and by place.
   import Cell from './Cell.svelte';
   import { text, type ListProps } from './words';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
@@ -33,13 +34,18 @@
 
 <div class="part">
   <h2>Fill</h2>
-  <div class="row heads" aria-hidden="true">
+  <div
+    class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(3,minmax(90px,1fr))_44px] items-center gap-2"
+    aria-hidden="true"
+  >
     <span>Name</span><span>Comes in</span><span>Litres, of one</span><span>Weight of a litre</span><span
       >Price of 100 litres, {d.currency}</span
     >
   </div>
   {#each rows as { fill, path, id }, n (id)}
-    <div class="row">
+    <div
+      class="row mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(3,minmax(90px,1fr))_44px] items-center gap-2"
+    >
       <Cell
         id="{id}-name"
         label={n ? `Name of fill ${n}` : 'Name of the usual fill'}
@@ -73,32 +79,9 @@
         problem={wrong(`${path}.price_per_100_litres`)}
       />
       {#if n}
-        <button
-          type="button"
-          class="off"
-          onclick={() => drop(n - 1)}
-          aria-label="Remove {fill.name || 'this fill'}">×</button
-        >
-      {:else}<span class="usual">usual</span>{/if}
+        <Remove of={fill.name || 'this fill'} go={() => drop(n - 1)} />
+      {:else}<span class="text-soft text-small">usual</span>{/if}
     </div>
   {/each}
   <button type="button" class="btn" onclick={add}>Add a fill</button>
 </div>
-
-<style>
-  .heads {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .row {
-    display: grid;
-    grid-template-columns: minmax(140px, 2fr) minmax(150px, 2fr) repeat(3, minmax(90px, 1fr)) 44px;
-    gap: 8px;
-    align-items: center;
-    margin-bottom: 6px;
-  }
-  .usual {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-</style>

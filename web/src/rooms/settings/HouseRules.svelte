@@ -5,6 +5,7 @@
   import { shop } from '../../lib/shop.svelte';
   import Cell from './Cell.svelte';
   import { text, type ListProps } from './words';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
@@ -43,8 +44,8 @@
 </script>
 
 {#snippet cell(n: number, name: string, label: string, value: string, set: (v: string) => void)}
-  <div class="cell">
-    <span aria-hidden="true">{label}</span><Cell
+  <div class="cell text-soft text-small">
+    <span class="text-soft text-small" aria-hidden="true">{label}</span><Cell
       id="rule-{n}-{name}"
       label="{label} of rule {n + 1}"
       measure={false}
@@ -63,9 +64,9 @@
   options: readonly (readonly [string, string])[],
   set: (v: string) => void,
 )}
-  <label class="cell"
-    ><span>{label}</span><select
-      class="field"
+  <label class="cell text-soft text-small"
+    ><span class="text-soft text-small">{label}</span><select
+      class="field text-ink text-body w-full"
       id="rule-{n}-{name}"
       {value}
       onchange={(event) => {
@@ -82,25 +83,20 @@
 
 <div class="part">
   <h2>House rules</h2>
-  <p class="hint">
+  <p class="text-soft text-note mx-0 mt-2 mb-1.5 max-w-[820px]">
     What the shop always does with such a job: a box in a box over a value, no loose fill for a kind, which
     box for how many, a carrier that comes first or is not used, more room and tape in the rough weeks. A rule
     is named wherever it decides, and a job may leave it out.
   </p>
   {#each d.rules ?? [] as rule, n (n)}
-    <fieldset>
+    <fieldset class="border-t-hair border-t px-0 pt-2 pb-2.5">
       <legend class="sr-only">{rule.name || `Rule ${n + 1}`}</legend>
-      <div class="row first">
+      <div class="row first grid grid-cols-[minmax(0,420px)_28px] items-end gap-x-2 gap-y-1.5">
         {@render cell(n, 'name', 'Name', rule.name, (v) => (rule.name = v))}
-        <button
-          type="button"
-          class="off"
-          onclick={() => drop(n)}
-          aria-label="Remove rule {rule.name || n + 1}">×</button
-        >
+        <Remove of="rule {rule.name || n + 1}" go={() => drop(n)} />
       </div>
-      <p class="of">When</p>
-      <div class="row">
+      <p class="text-small mt-1.5 font-semibold">When</p>
+      <div class="row grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] items-end gap-x-2 gap-y-1.5">
         {@render choice(
           n,
           'kind',
@@ -142,8 +138,8 @@
           {@render cell(n, name, label, rule[name] ?? '', (v) => (rule[name] = v))}
         {/each}
       </div>
-      <p class="of">Then</p>
-      <div class="row">
+      <p class="text-small mt-1.5 font-semibold">Then</p>
+      <div class="row grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] items-end gap-x-2 gap-y-1.5">
         {@render choice(
           n,
           'ways',
@@ -191,10 +187,11 @@
           (v) => (rule.tape_times = whole(v) ?? 1),
         )}
       </div>
-      <div class="ticks">
+      <div class="text-note mt-2 flex flex-wrap gap-x-5.5 gap-y-1.5">
         {#each TICKS as [name, label] (name)}
           <label
             ><input
+              class="accent-twine h-4.5 w-4.5 [vertical-align:-3px]"
               type="checkbox"
               checked={rule[name] ?? false}
               onchange={(event) => {
@@ -212,54 +209,7 @@
 </div>
 
 <style>
-  .hint {
-    max-width: 820px;
-    margin: 8px 0 6px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  fieldset {
-    padding: 8px 0 10px;
-    border-top: 1px solid var(--hair);
-  }
-  .row {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
-    gap: 6px 8px;
-    align-items: end;
-  }
-  .first {
-    grid-template-columns: minmax(0, 420px) 28px;
-  }
-  .of {
-    margin-top: 6px;
-    font-size: 13.5px;
-    font-weight: 600;
-  }
-  .cell,
-  .cell span {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
   .cell :global(input) {
     color: var(--ink);
-  }
-  .cell select {
-    width: 100%;
-    font-size: 15px;
-    color: var(--ink);
-  }
-  .ticks {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 6px 22px;
-    margin-top: 8px;
-    font-size: 14.5px;
-  }
-  .ticks input {
-    width: 18px;
-    height: 18px;
-    vertical-align: -3px;
-    accent-color: var(--twine);
   }
 </style>

@@ -4,6 +4,7 @@
   import Cell from './Cell.svelte';
   import Setting from './Setting.svelte';
   import { text, type ListProps } from './words';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
@@ -29,7 +30,7 @@
   <h2>Mailers and bags</h2>
   {#if d.soft}
     {@const soft = d.soft}
-    <div class="gates">
+    <div class="mb-1 grid grid-cols-[260px_360px] gap-x-4.5 gap-y-3">
       <Setting
         name="soft-heaviest"
         path="soft.heaviest"
@@ -38,9 +39,9 @@
         {touched}
         bind:value={() => text(soft.heaviest, 'g'), (v) => (soft.heaviest = v)}
       />
-      <label
+      <label class="text-soft text-small"
         >Least that goods bear, in a mailer without a box<select
-          class="field"
+          class="field text-ink text-body mt-0.5 block w-full"
           bind:value={soft.fragility}
           onchange={touched}
         >
@@ -49,12 +50,15 @@
         </select></label
       >
     </div>
-    <p class="why">
+    <p class="why text-soft text-note mb-2.5 max-w-[760px]">
       A bag takes only what does not break, wrapped. Hard edges punch through: such goods go in a closed box,
       or in a padded mailer. What must stay flat goes in a rigid mailer or between boards.
     </p>
   {/if}
-  <div class="row heads" aria-hidden="true">
+  <div
+    class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_96px_94px_100px_94px_76px_66px_62px_minmax(80px,1fr)_28px] items-center gap-1.5"
+    aria-hidden="true"
+  >
     <span>Name</span><span>Kind</span><span>Flat width</span><span>Flat length</span><span>Wall</span><span
       >Weighs</span
     ><span>Price, {d.currency}</span><span>In stock</span><span>Carrier, if it is a carrier's own</span>
@@ -62,7 +66,9 @@
   {#each d.mailers ?? [] as one, n (n)}
     {@const path = `mailers[${n}]`}
     {@const of = `of mailer ${n + 1}`}
-    <div class="row">
+    <div
+      class="row mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_96px_94px_100px_94px_76px_66px_62px_minmax(80px,1fr)_28px] items-center gap-1.5"
+    >
       <Cell
         id="mailer-{n}-name"
         label="Name {of}"
@@ -126,51 +132,8 @@
         problem={wrong(`${path}.carrier`)}
         oninput={touched}
       />
-      <button
-        type="button"
-        class="off"
-        onclick={() => drop(n)}
-        aria-label="Remove {one.name || 'this mailer'}">×</button
-      >
+      <Remove of={one.name || 'this mailer'} go={() => drop(n)} />
     </div>
   {/each}
   <button type="button" class="btn" onclick={add}>Add a mailer</button>
 </div>
-
-<style>
-  .gates {
-    display: grid;
-    grid-template-columns: 260px 360px;
-    gap: 12px 18px;
-    margin-bottom: 4px;
-  }
-  .gates label {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .gates select {
-    display: block;
-    width: 100%;
-    margin-top: 2px;
-    font-size: 15.5px;
-    color: var(--ink);
-  }
-  .why {
-    max-width: 760px;
-    margin-bottom: 10px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  .heads {
-    font-size: 13px;
-    color: var(--soft);
-    align-items: end;
-  }
-  .row {
-    display: grid;
-    grid-template-columns: minmax(110px, 1.3fr) 96px 94px 100px 94px 76px 66px 62px minmax(80px, 1fr) 28px;
-    gap: 6px;
-    align-items: center;
-    margin-bottom: 6px;
-  }
-</style>

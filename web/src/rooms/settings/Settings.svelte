@@ -81,8 +81,8 @@
 
 <svelte:head><title>Settings · Fardo</title></svelte:head>
 
-<section class="room">
-  <div class="head">
+<section class="room mx-auto my-0 max-w-[1120px] px-6 pt-5.5 pb-15">
+  <div class="flex items-baseline justify-between">
     <h1>Settings</h1>
     <Earlier of="the settings" list={calls.shopRevisions} then={calls.shopThen} back={bringBack} />
   </div>
@@ -94,9 +94,9 @@
         void save();
       }}
     >
-      <div class="part">
+      <div class="part mt-4.5">
         <h2>The shop</h2>
-        <div class="grid">
+        <div class="mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
           <Field id="shop-name" label="Name" note={false} bind:value={d.name} oninput={touched} />
           <Field id="shop-town" label="Town" note={false} bind:value={d.town} oninput={touched} />
           <Field
@@ -107,15 +107,20 @@
             problem={wrong('postcode')}
             note={false}
           />
-          <label
-            >Units<select class="field" bind:value={d.units} onchange={touched}
+          <label class="text-soft text-small"
+            >Units<select
+              class="field text-ink text-body mt-0.5 block"
+              bind:value={d.units}
+              onchange={touched}
               ><option value="in">inches and pounds</option><option value="cm">centimetres and kilos</option
               ></select
             ></label
           >
-          <label
-            >Paper<select class="field" bind:value={d.paper} onchange={touched}
-              ><option value="letter">Letter</option><option value="a4">A4</option></select
+          <label class="text-soft text-small"
+            >Paper<select
+              class="field text-ink text-body mt-0.5 block"
+              bind:value={d.paper}
+              onchange={touched}><option value="letter">Letter</option><option value="a4">A4</option></select
             ></label
           >
           <Field
@@ -140,9 +145,9 @@
           {/each}
         </div>
       </div>
-      <div class="part">
+      <div class="part mt-4.5">
         <h2>Defaults</h2>
-        <div class="grid">
+        <div class="mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
           {#each HABITS as [name, label] (name)}
             <Setting
               {name}
@@ -165,14 +170,20 @@
               }
             />
           {/each}
-          <label
-            >Fence step<select class="field" bind:value={d.fence_step} onchange={touched}
+          <label class="text-soft text-small"
+            >Fence step<select
+              class="field text-ink text-body mt-0.5 block"
+              bind:value={d.fence_step}
+              onchange={touched}
               ><option>1/16 in</option><option>1/8 in</option><option>1 mm</option><option>2 mm</option
               ></select
             ></label
           >
-          <label
-            >Default board<select class="field" bind:value={d.default_board} onchange={touched}
+          <label class="text-soft text-small"
+            >Default board<select
+              class="field text-ink text-body mt-0.5 block"
+              bind:value={d.default_board}
+              onchange={touched}
               >{#each d.boards as board (board.code)}<option>{board.code}</option>{/each}</select
             ></label
           >
@@ -188,31 +199,18 @@
       <Wires {d} {wrong} {touched} />
       <Boards {d} {wrong} {touched} />
       <Designs {d} {wrong} {touched} />
-      <div class="end">
+      <div class="end mt-5 flex items-center gap-4.5">
         <button class="btn btn-main" type="submit">Save the settings</button>
         <p id="shop-faults" role="status" class:trouble={trouble !== ''}>{trouble || saved}</p>
       </div>
     </form>
-    <p class="carriers">Carriers: {shop.view?.carriers.join(', ') || 'none yet'}.</p>
+    <p class="carriers text-soft mt-6">Carriers: {shop.view?.carriers.join(', ') || 'none yet'}.</p>
   {:else if trouble}
     <p class="trouble">{trouble}</p>
   {/if}
 </section>
 
 <style>
-  .head {
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-  }
-  .room {
-    max-width: 1120px;
-    margin: 0 auto;
-    padding: 22px 24px 60px;
-  }
-  .part {
-    margin-top: 18px;
-  }
   /* The lists below: boxes, mailers, boards, designs. */
   .room :global(.part ~ .part) {
     margin-top: 26px;
@@ -221,37 +219,7 @@
     height: 38px;
     margin: 0;
   }
-  .room :global(.off) {
-    min-height: 32px;
-    color: var(--soft);
-  }
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(3, minmax(0, 1fr));
-    gap: 12px 18px;
-    margin-top: 6px;
-  }
-  label {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  select {
-    display: block;
-    margin-top: 2px;
-    font-size: 15.5px;
-    color: var(--ink);
-  }
-  .end {
-    display: flex;
-    gap: 18px;
-    align-items: center;
-    margin-top: 20px;
-  }
   .trouble {
     color: var(--stop);
-  }
-  .carriers {
-    margin-top: 24px;
-    color: var(--soft);
   }
 </style>

@@ -24,7 +24,7 @@
 
 <div class="part">
   <h2>Board strength and time</h2>
-  <div class="grid">
+  <div class="mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
     {#each SHARES as [name, label] (name)}
       <Setting
         {name}
@@ -43,8 +43,8 @@
     />
   </div>
   <details>
-    <summary>Minutes to make each box</summary>
-    <div class="grid">
+    <summary class="mx-0 my-2 cursor-pointer">Minutes to make each box</summary>
+    <div class="mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
       {#each shop.view?.ways ?? [] as way (way.way)}
         <Setting
           name="minutes-{way.way}"
@@ -58,16 +58,3 @@
     </div>
   </details>
 </div>
-
-<style>
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(3, minmax(0, 1fr));
-    gap: 12px 18px;
-    margin-top: 6px;
-  }
-  summary {
-    margin: 8px 0;
-    cursor: pointer;
-  }
-</style>

@@ -2,6 +2,7 @@
   // Carriers that are live quotes too, each at its address; their tariffs stay what prices are reckoned by.
   import Cell from './Cell.svelte';
   import type { ListProps } from './words';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
@@ -17,13 +18,18 @@
 
 <div class="part">
   <h2>Carriers with live quotes</h2>
-  <div class="row heads" aria-hidden="true">
+  <div
+    class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(140px,260px)_minmax(180px,420px)_28px] items-center gap-1.5"
+    aria-hidden="true"
+  >
     <span>Carrier, as its tariff has it</span><span>Address</span>
   </div>
   {#each d.wires ?? [] as one, n (n)}
     {@const path = `wires[${n}]`}
     {@const of = `of network carrier ${n + 1}`}
-    <div class="row">
+    <div
+      class="row mb-1.5 grid grid-cols-[minmax(140px,260px)_minmax(180px,420px)_28px] items-center gap-1.5"
+    >
       <Cell
         id="wire-{n}-carrier"
         label="Name {of}"
@@ -40,27 +46,8 @@
         problem={wrong(`${path}.address`)}
         oninput={touched}
       />
-      <button
-        type="button"
-        class="off"
-        onclick={() => drop(n)}
-        aria-label="Remove {one.carrier || 'this one'}">×</button
-      >
+      <Remove of={one.carrier || 'this one'} go={() => drop(n)} />
     </div>
   {/each}
   <button type="button" class="btn" onclick={add}>Add a carrier</button>
 </div>
-
-<style>
-  .heads {
-    font-size: 13px;
-    color: var(--soft);
-  }
-  .row {
-    display: grid;
-    grid-template-columns: minmax(140px, 260px) minmax(180px, 420px) 28px;
-    gap: 6px;
-    align-items: center;
-    margin-bottom: 6px;
-  }
-</style>

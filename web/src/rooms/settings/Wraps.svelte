@@ -3,6 +3,7 @@
   import { formOf } from '../../lib/shop.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import { text, type ListProps } from './words';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
@@ -18,11 +19,14 @@
   }
 </script>
 
-<div class="part">
-  <h2>Wrapping</h2>
-  <div class="grid">
-    <label
-      >Bubbles face<select class="field" bind:value={d.bubbles} onchange={touched}
+<div class="part mt-4.5">
+  <h2 class="mb-1.5">Wrapping</h2>
+  <div class="max-phone:grid-cols-[minmax(0,1fr)] grid grid-cols-3 gap-3">
+    <label class="text-soft text-small"
+      >Bubbles face<select
+        class="field text-ink text-body mt-0.5 block"
+        bind:value={d.bubbles}
+        onchange={touched}
         ><option value="out">outwards, smooth side to the goods</option><option value="in"
           >inwards, bubbles to the goods</option
         ></select
@@ -63,10 +67,10 @@
   </div>
 </div>
 
-<div class="part">
-  <h2>What goes into every parcel</h2>
+<div class="part mt-4.5">
+  <h2 class="mb-1.5">What goes into every parcel</h2>
   {#each d.habits ?? [] as habit, n (n)}
-    <div class="habit">
+    <div class="mb-1.5 grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)_130px_32px] gap-2">
       <Field
         id="habit-{n}-name"
         label="Item {n + 1}"
@@ -95,37 +99,32 @@
         bind:value={() => text(habit.weight, 'g'), (v) => (habit.weight = v)}
         oninput={touched}
       />
-      <button
-        type="button"
-        class="off"
-        onclick={() => dropHabit(n)}
-        aria-label="Remove {habit.name || 'this'}">×</button
-      >
+      <Remove of={habit.name || 'this'} go={() => dropHabit(n)} />
     </div>
   {/each}
   <button type="button" class="btn" onclick={addHabit}>Add an item</button>
 </div>
 
-<div class="part">
-  <h2>Materials: starting values, yours to change</h2>
-  <p class="why">
+<div class="part mt-4.5">
+  <h2 class="mb-1.5">Materials: starting values, yours to change</h2>
+  <p class="why text-soft text-note mb-2 max-w-[820px]">
     <em>Gives</em>: how far a layer is pressed in on a side with the flat hand; a box that is short by less
     takes the goods, and says so. <em>Tears every</em>: a roll with perforations is cut in whole lengths
     between them.
   </p>
-  <table>
+  <table class="w-full">
     <thead>
       <tr
-        ><th>Material</th><th>Thickness</th><th>Weight</th><td></td><th>Price of 100, {d.currency}</th><th
-          >Overlap, %</th
-        ><th>Gives</th><th>Tears every</th></tr
+        ><th>Material</th><th>Thickness</th><th>Weight</th><td
+          class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+        ></td><th>Price of 100, {d.currency}</th><th>Overlap, %</th><th>Gives</th><th>Tears every</th></tr
       >
     </thead>
     <tbody>
       {#each d.materials ?? [] as material, n (material.code)}
         {@const path = `materials[${n}]`}
         <tr>
-          <td
+          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
             ><Field
               id="material-{n}-name"
               label="Name of {material.code}"
@@ -135,7 +134,7 @@
               oninput={touched}
             /></td
           >
-          <td
+          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
             ><Field
               id="material-{n}-thickness"
               label="Thickness of {material.name}"
@@ -148,7 +147,7 @@
               faults="shop-faults"
             /></td
           >
-          <td
+          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
             ><Field
               id="material-{n}-weight"
               label="Weight of a {SOLD[material.sold]} of {material.name}"
@@ -160,8 +159,10 @@
               problem={wrong(`${path}.weight_per`)}
               faults="shop-faults"
             /></td
-          ><td class="of">a {SOLD[material.sold]}</td>
-          <td
+          ><td class="text-soft text-note pt-3 pr-2 pb-0.75 pl-0 align-top whitespace-nowrap first:w-[34%]"
+            >a {SOLD[material.sold]}</td
+          >
+          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
             ><Field
               id="material-{n}-price"
               label="Price of 100 {SOLD[material.sold]} of {material.name}"
@@ -174,7 +175,7 @@
               faults="shop-faults"
             /></td
           >
-          <td
+          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
             >{#if formOf(material.form)?.laps}<Field
                 id="material-{n}-overlap"
                 label="Overlap of {material.name}, per cent"
@@ -189,7 +190,7 @@
                 faults="shop-faults"
               />{/if}</td
           >
-          <td
+          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
             ><Field
               id="material-{n}-gives"
               label="How far a layer of {material.name} gives"
@@ -202,7 +203,7 @@
               faults="shop-faults"
             /></td
           >
-          <td
+          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
             >{#if formOf(material.form)?.laps}<Field
                 id="material-{n}-tears"
                 label="{material.name} tears every"
@@ -222,64 +223,3 @@
     </tbody>
   </table>
 </div>
-
-<style>
-  .why {
-    max-width: 820px;
-    margin-bottom: 8px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  .part {
-    margin-top: 18px;
-  }
-  select {
-    display: block;
-    margin-top: 2px;
-    font-size: 15.5px;
-    color: var(--ink);
-  }
-  h2 {
-    margin-bottom: 6px;
-  }
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(3, minmax(0, 1fr));
-    gap: 12px;
-  }
-  label {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .habit {
-    display: grid;
-    grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr) 130px 32px;
-    gap: 8px;
-    margin-bottom: 6px;
-  }
-  .off {
-    font-size: 20px;
-    color: var(--soft);
-  }
-  table {
-    width: 100%;
-  }
-  td {
-    padding: 3px 8px 3px 0;
-    vertical-align: top;
-  }
-  td:first-child {
-    width: 34%;
-  }
-  .of {
-    padding-top: 12px;
-    color: var(--soft);
-    white-space: nowrap;
-    font-size: 14px;
-  }
-  @media (max-width: 700px) {
-    .grid {
-      grid-template-columns: minmax(0, 1fr);
-    }
-  }
-</style>

@@ -105,26 +105,30 @@
 </script>
 
 {#if draft && schema}
-  <div class="bar">
-    <h2>{carrier}, from version {draft.revision}</h2>
-    <button class="btn btn-main" disabled={draft.problem !== '' || !draft.changed} onclick={() => void keep()}
-      >Save as a new version</button
+  <div class="bar bg-sheet sticky top-0 z-3 flex items-center gap-3 px-0 py-1">
+    <h2 class="mr-auto">{carrier}, from version {draft.revision}</h2>
+    <button
+      class="btn btn-main flex-none whitespace-nowrap"
+      disabled={draft.problem !== '' || !draft.changed}
+      onclick={() => void keep()}>Save as a new version</button
     >
-    <button class="btn" onclick={leave}>{draft.changed ? 'Discard changes' : 'Done'}</button>
+    <button class="btn flex-none whitespace-nowrap" onclick={leave}
+      >{draft.changed ? 'Discard changes' : 'Done'}</button
+    >
   </div>
-  <div class="says" role="status">
+  <div class="says text-soft text-note min-h-6" role="status">
     {#if draft.newest !== null}
-      <p class="no">
+      <p class="no text-stop font-strong">
         Version {draft.newest} was kept meanwhile.
         <button class="link" onclick={() => void keep(true)}>Save mine over it</button>
       </p>
-    {:else if trouble || draft.trouble}<p class="no">{trouble || draft.trouble}</p>
+    {:else if trouble || draft.trouble}<p class="no text-stop font-strong">{trouble || draft.trouble}</p>
     {:else if draft.problem}
-      <p class="no">
+      <p class="no text-stop font-strong">
         {draft.field}: {draft.problem} <button class="link" onclick={go}>Go there</button>
       </p>
     {:else if draft.findings.length}
-      <p class="look">
+      <p class="text-amber">
         Warnings: {draft.findings.slice(0, 2).join('; ')}{draft.findings.length > 2
           ? `, and ${draft.findings.length - 2} more`
           : ''}
@@ -132,7 +136,7 @@
     {:else if draft.restored}<p>What was typed before is here again; it is not kept yet.</p>
     {:else}<p>Nothing wrong is found in it.</p>{/if}
   </div>
-  <div class="fields">
+  <div class="fields mx-0 my-1.5 flex gap-3.5">
     {#each ['currency', 'units'] as name (name)}
       {@const node = schema.root.properties?.[name]}
       {#if node}
@@ -149,14 +153,24 @@
       {/if}
     {/each}
   </div>
-  <div class="tabs" role="group" aria-label="Services">
+  <div
+    class="tabs border-b-hair2 mb-2 flex flex-wrap gap-x-1 gap-y-0 border-b"
+    role="group"
+    aria-label="Services"
+  >
     {#each services as service, n (n)}
-      <button aria-pressed={n === at} class:faulty={n === faulty} onclick={() => (at = n)}
-        >{written(service.name)} <small>{written(service.programme)}</small></button
+      <button
+        class="aria-pressed:font-title px-3 pt-1.5 pb-1.75 aria-pressed:[box-shadow:inset_0_-3px_0_var(--twine)]"
+        aria-pressed={n === at}
+        class:faulty={n === faulty}
+        onclick={() => (at = n)}
+        >{written(service.name)}
+        <small class="text-soft font-plain">{written(service.programme)}</small></button
       >
     {/each}
-    <button class="link" onclick={addService}>Add one like it</button>
-    {#if services.length > 1}<button class="link" onclick={dropService}>Remove it</button>{/if}
+    <button class="link px-3 pt-1.5 pb-1.75" onclick={addService}>Add one like it</button>
+    {#if services.length > 1}<button class="link px-3 pt-1.5 pb-1.75" onclick={dropService}>Remove it</button
+      >{/if}
   </div>
   {#key at}
     {#if services[at]}
@@ -175,63 +189,11 @@
     {/if}
   {/key}
 {:else}
-  <p class="no" role="status">{trouble}</p>
+  <p class="no text-stop font-strong" role="status">{trouble}</p>
 {/if}
 
 <style>
-  .bar {
-    display: flex;
-    gap: 12px;
-    align-items: center;
-    position: sticky;
-    top: 0;
-    z-index: 3;
-    background: var(--sheet);
-    padding: 4px 0;
-  }
-  .bar .btn {
-    white-space: nowrap;
-    flex: none;
-  }
-  h2 {
-    margin-right: auto;
-  }
-  .says {
-    min-height: 24px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  .no {
-    color: var(--stop);
-    font-weight: 550;
-  }
-  .look {
-    color: var(--amber);
-  }
-  .fields {
-    display: flex;
-    gap: 14px;
-    margin: 6px 0;
-  }
-  .tabs {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 4px;
-    border-bottom: 1px solid var(--hair2);
-    margin-bottom: 8px;
-  }
-  .tabs button {
-    padding: 6px 12px 7px;
-  }
-  .tabs button[aria-pressed='true'] {
-    font-weight: 650;
-    box-shadow: inset 0 -3px 0 var(--twine);
-  }
   .tabs .faulty {
     color: var(--stop);
-  }
-  small {
-    color: var(--soft);
-    font-weight: 450;
   }
 </style>

@@ -39,13 +39,13 @@
   }
 </script>
 
-<div>
+<div class="w-full min-w-0">
   {#each charges as item, n (n)}
     {@const of = kinds[written((item as JsonObject).kind)]}
     {#if of}
-      <fieldset>
-        <legend>{n + 1}. {titled(item)}</legend>
-        <div class="moves">
+      <fieldset class="border-t-hair2 mt-2.5 min-w-0 border-t px-0 pt-0.5 pb-2">
+        <legend class="font-title pr-2.5">{n + 1}. {titled(item)}</legend>
+        <div class="moves text-note flex w-full min-w-0 gap-3.5">
           <button type="button" class="link" disabled={n === 0} onclick={() => move(n, -1)}
             >Move up<span class="sr-only">, charge {n + 1}</span></button
           >
@@ -72,44 +72,11 @@
       </fieldset>
     {/if}
   {/each}
-  <label class="add"
+  <label class="add text-soft text-small mt-2.5 block w-42"
     ><span>Add a charge</span>
-    <select class="field" bind:value={kind} onchange={add}>
+    <select class="field text-ink h-8.5" bind:value={kind} onchange={add}>
       <option value="">of a kind…</option>
       {#each Object.keys(kinds) as one (one)}<option>{one}</option>{/each}
     </select></label
   >
 </div>
-
-<style>
-  div {
-    width: 100%;
-    min-width: 0;
-  }
-  fieldset {
-    border-top: 1px solid var(--hair2);
-    padding: 2px 0 8px;
-    margin-top: 10px;
-    min-width: 0;
-  }
-  legend {
-    font-weight: 650;
-    padding-right: 10px;
-  }
-  .moves {
-    display: flex;
-    gap: 14px;
-    font-size: 14px;
-  }
-  .add {
-    display: block;
-    width: 168px;
-    margin-top: 10px;
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .add .field {
-    height: 34px;
-    color: var(--ink);
-  }
-</style>

@@ -5,6 +5,7 @@
   import Self from './Entry.svelte';
   import PriceTable from './PriceTable.svelte';
   import { inWords, type Json, type JsonObject, type Node, type Schema } from './schema';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
     schema: Schema;
@@ -74,11 +75,13 @@
 </script>
 
 {#if look.as === 'text' || look.as === 'date' || look.as === 'whole' || look.as === 'words'}
-  <label class="one" class:long={look.as === 'words' || name === 'why' || name === 'what' || name === 'note'}
+  <label
+    class="one text-soft text-small block w-42"
+    class:long={look.as === 'words' || name === 'why' || name === 'what' || name === 'note'}
     ><span>{label}</span>
     <input
       {id}
-      class="field"
+      class="field text-ink h-8.5"
       type={look.as === 'date' ? 'date' : 'text'}
       aria-invalid={wrong(path)}
       title={says}
@@ -94,26 +97,27 @@
         else if (look.as === 'text') put(look.optional && !typed.trim() ? null : typed);
       }}
     />
-    {#if says}<small>{says}</small>{/if}
+    {#if says}<small class="text-fine block leading-[16px]">{says}</small>{/if}
   </label>
 {:else if look.as === 'tick'}
-  <label class="tick"
+  <label class="tick text-note flex min-h-7.5 max-w-87.5 items-start gap-2"
     ><input
+      class="accent-twine h-4.5 w-4.5 flex-none"
       {id}
       type="checkbox"
       checked={value === true}
       onchange={(event) => put(event.currentTarget.checked)}
     />
     <span
-      >{label}{#if says}<small>{says}</small>{/if}</span
+      >{label}{#if says}<small class="text-soft text-fine block leading-[16px]">{says}</small>{/if}</span
     ></label
   >
 {:else if look.as === 'one of'}
-  <label class="one"
+  <label class="one text-soft text-small block w-42"
     ><span>{label}</span>
     <select
       {id}
-      class="field"
+      class="field text-ink h-8.5"
       value={text(value)}
       onchange={(event) => put(event.currentTarget.value === '' ? null : event.currentTarget.value)}
     >
@@ -122,13 +126,18 @@
     </select></label
   >
 {:else if look.as === 'several of'}
-  <fieldset class="wide several" {id}>
-    <legend
-      >{label}{#if says}<small>{says}</small>{/if}</legend
+  <fieldset
+    class="several border-t-hair2 mt-2.5 flex w-full min-w-0 flex-wrap gap-x-4.5 gap-y-0.5 border-t px-0 pt-0.5 pb-2"
+    {id}
+  >
+    <legend class="font-title pr-2.5"
+      >{label}{#if says}<small class="font-plain text-soft text-fine block leading-[16px]">{says}</small
+        >{/if}</legend
     >
     {#each look.choices as choice (choice)}
-      <label class="tick"
+      <label class="tick text-note flex min-h-7.5 max-w-87.5 items-start gap-2"
         ><input
+          class="accent-twine h-4.5 w-4.5 flex-none"
           type="checkbox"
           checked={list(value).includes(choice)}
           onchange={(event) => tick(choice, event.currentTarget.checked)}
@@ -137,12 +146,12 @@
     {/each}
   </fieldset>
 {:else if look.as === 'pair'}
-  <span class="one pair"
-    ><span>{label}</span>
+  <span class="one pair text-soft text-small block w-32.5"
+    ><span class="block">{label}</span>
     {#each [0, 1] as n (n)}
       <input
         id="{id}[{n}]"
-        class="field figure"
+        class="field figure text-ink h-8.5"
         aria-label="{label}, {n ? 'most' : 'least'}"
         aria-invalid={wrong(path) || wrong(`${path}[${n}]`)}
         value={text(list(value)[n])}
@@ -155,10 +164,10 @@
   >
 {:else if look.as === 'table'}
   {@const csv = table?.(path.slice(0, -'.rows'.length))}
-  <div class="wide">
+  <div class="w-full min-w-0">
     <PriceTable of={owner as JsonObject} path={path.slice(0, -'.rows'.length)} {label} {wrong} {touch} />
     {#if csv}
-      <span class="csv">
+      <span class="csv text-note flex gap-3.5">
         <a class="link" href={csv.out} download>Export table as CSV</a>
         <button type="button" class="link" onclick={() => file?.click()}>Import table from CSV</button>
         <input
@@ -177,10 +186,10 @@
     {/if}
   </div>
 {:else if look.as === 'rows'}
-  <fieldset class="wide">
-    <legend>{label}</legend>
+  <fieldset class="border-t-hair2 mt-2.5 w-full min-w-0 border-t px-0 pt-0.5 pb-2">
+    <legend class="font-title pr-2.5">{label}</legend>
     {#each { length: list(value).length }, n}
-      <div class="row" class:first={n === 0}>
+      <div class="row flex items-end gap-1.5" class:first={n === 0}>
         <Self
           {schema}
           node={look.of}
@@ -192,9 +201,7 @@
           {touch}
           open
         />
-        <button type="button" class="off" aria-label="Remove {label} {n + 1}" onclick={() => dropAt(n)}
-          >×</button
-        >
+        <Remove of="{label} {n + 1}" go={() => dropAt(n)} />
       </div>
     {/each}
     <button type="button" class="link" onclick={() => addTo(look.of)}>Add a row</button>
@@ -203,17 +210,19 @@
   <Charges {schema} charges={list(value)} kinds={look.kinds} {path} {wrong} {touch} {table} />
 {:else if look.as === 'group'}
   {#if look.optional && !open}
-    <fieldset class="wide optional">
-      <legend
-        ><label class="tick"
+    <fieldset class="border-t-hair2 mt-1 w-full min-w-0 border-t [border-top-style:dotted] px-0 pt-0.5 pb-2">
+      <legend class="pr-2.5 font-medium"
+        ><label class="tick text-note flex min-h-7.5 max-w-87.5 items-start gap-2"
           ><input
+            class="accent-twine h-4.5 w-4.5 flex-none"
             {id}
             type="checkbox"
             checked={value !== null && value !== undefined}
             onchange={(event) => put(event.currentTarget.checked ? schema.fresh(look.of) : null)}
           />
           <span
-            >{label}{#if says}<small>{says}</small>{/if}</span
+            >{label}{#if says}<small class="font-plain text-soft text-fine block leading-[16px]">{says}</small
+              >{/if}</span
           ></label
         ></legend
       >
@@ -239,11 +248,11 @@
       {/each}
     {/snippet}
     {#if open}
-      <div class="fields">{@render inside()}</div>
+      <div class="fields mx-0 my-1 flex flex-wrap items-start gap-x-3.5 gap-y-1.5">{@render inside()}</div>
     {:else}
-      <fieldset class="wide">
-        <legend>{label}</legend>
-        <div class="fields">{@render inside()}</div>
+      <fieldset class="border-t-hair2 mt-2.5 w-full min-w-0 border-t px-0 pt-0.5 pb-2">
+        <legend class="font-title pr-2.5">{label}</legend>
+        <div class="fields mx-0 my-1 flex flex-wrap items-start gap-x-3.5 gap-y-1.5">{@render inside()}</div>
       </fieldset>
     {/if}
     {#each fields as [field, of] (field)}
@@ -265,18 +274,6 @@
 {/if}
 
 <style>
-  .fields {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 6px 14px;
-    align-items: start;
-    margin: 4px 0;
-  }
-  .row {
-    display: flex;
-    align-items: end;
-    gap: 6px;
-  }
   .row :global(.fields) {
     flex-wrap: nowrap;
     margin: 2px 0;
@@ -301,89 +298,12 @@
   .row :global(small) {
     display: none;
   }
-  .one {
-    display: block;
-    width: 168px;
-    font-size: 13.5px;
-    color: var(--soft);
-  }
+
   .long {
     width: 350px;
   }
-  .one .field {
-    height: 34px;
-    color: var(--ink);
-  }
-  .pair {
-    width: 130px;
-  }
-  .pair > span {
-    display: block;
-  }
+
   .pair .field {
     width: 58px;
-  }
-  small {
-    display: block;
-    font-size: 12.5px;
-    line-height: 16px;
-  }
-  .tick {
-    display: flex;
-    gap: 8px;
-    align-items: start;
-    max-width: 350px;
-    font-size: 14px;
-    min-height: 30px;
-  }
-  .tick input {
-    width: 18px;
-    height: 18px;
-    accent-color: var(--twine);
-    flex: none;
-  }
-  .tick small {
-    color: var(--soft);
-  }
-  fieldset {
-    border-top: 1px solid var(--hair2);
-    padding: 2px 0 8px;
-    margin-top: 10px;
-    min-width: 0;
-  }
-  legend {
-    font-weight: 650;
-    padding-right: 10px;
-  }
-  .optional {
-    border-top-style: dotted;
-    margin-top: 4px;
-  }
-  .optional legend {
-    font-weight: 500;
-  }
-  legend small {
-    font-weight: 450;
-    color: var(--soft);
-  }
-  .wide {
-    width: 100%;
-    min-width: 0;
-  }
-  .csv {
-    display: flex;
-    gap: 14px;
-    font-size: 14px;
-  }
-  .off {
-    font-size: 20px;
-    color: var(--soft);
-    min-width: 28px;
-    min-height: 34px;
-  }
-  .several {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 18px;
   }
 </style>

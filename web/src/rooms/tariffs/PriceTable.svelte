@@ -2,6 +2,7 @@
   // A table of prices: a row a weight, a column a zone. What is copied from a spreadsheet may be pasted into any cell and
   // fills from there to the right and down.
   import type { Json, JsonObject } from './schema';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
     /** The charge: its zones, its rows. */
@@ -65,38 +66,37 @@
   }
 </script>
 
-<div class="scroll">
-  <table aria-label={label}>
+<div class="border-hair max-h-95 overflow-auto border">
+  <table class="border-collapse" aria-label={label}>
     <thead>
       <tr>
-        <th scope="col">up to</th>
+        <th class="bg-sheet sticky top-0 z-1 px-1 py-0.5 text-left whitespace-nowrap" scope="col">up to</th>
         {#each zones as name, n (n)}
-          <th scope="col"
+          <th class="bg-sheet sticky top-0 z-1 px-1 py-0.5 text-left whitespace-nowrap" scope="col"
             ><input
               id="t-{path}.zones[{n}]"
-              class="field figure"
+              class="field figure text-note h-7.5 w-16 font-semibold"
               aria-label="Name of zone {n + 1}"
               value={name}
               oninput={(event) => zone(n, event.currentTarget.value)}
-            /><button
-              class="off"
-              type="button"
-              aria-label="Remove zone {name || n + 1}"
-              onclick={() => dropZone(n)}>×</button
-            ></th
+            /><Remove of="zone {name || n + 1}" go={() => dropZone(n)} /></th
           >
-        {:else}<th scope="col">all zones</th>{/each}
-        <th><button type="button" class="link" onclick={addZone}>Add a zone</button></th>
+        {:else}<th class="bg-sheet sticky top-0 z-1 px-1 py-0.5 text-left whitespace-nowrap" scope="col"
+            >all zones</th
+          >{/each}
+        <th class="bg-sheet sticky top-0 z-1 px-1 py-0.5 text-left whitespace-nowrap"
+          ><button type="button" class="link" onclick={addZone}>Add a zone</button></th
+        >
       </tr>
     </thead>
     <tbody>
       {#each rows as row, n (n)}
         <tr>
           {#each row as cell, k (k)}
-            <td
+            <td class="p-px"
               ><input
                 id="t-{path}.rows[{n}][{k}]"
-                class="field figure"
+                class="field figure text-note h-7.5 w-23"
                 aria-label={k === 0
                   ? `Row ${n + 1}, up to`
                   : `Row ${n + 1}, ${zones[k - 1] ? `zone ${zones[k - 1]}` : 'all zones'}`}
@@ -111,51 +111,10 @@
               /></td
             >
           {/each}
-          <td
-            ><button class="off" type="button" aria-label="Remove row {n + 1}" onclick={() => drop(n)}
-              >×</button
-            ></td
-          >
+          <td class="p-px"><Remove of="row {n + 1}" go={() => drop(n)} /></td>
         </tr>
       {/each}
     </tbody>
   </table>
 </div>
 <button type="button" class="link" onclick={add}>Add a row</button>
-
-<style>
-  .scroll {
-    overflow: auto;
-    max-height: 380px;
-    border: 1px solid var(--hair);
-  }
-  table {
-    border-collapse: collapse;
-  }
-  th {
-    text-align: left;
-    white-space: nowrap;
-    padding: 2px 4px;
-    position: sticky;
-    top: 0;
-    background: var(--sheet);
-    z-index: 1;
-  }
-  td {
-    padding: 1px;
-  }
-  input {
-    width: 92px;
-    height: 30px;
-    font-size: 14px;
-  }
-  th input {
-    width: 64px;
-    font-weight: 600;
-  }
-  .off {
-    color: var(--soft);
-    min-width: 24px;
-    min-height: 24px;
-  }
-</style>

@@ -125,13 +125,19 @@
 
 <svelte:head><title>Tariffs · Fardo</title></svelte:head>
 
-<section class="room">
-  <div class="head">
+<section class="room px-6 pt-4.5 pb-15">
+  <div class="flex items-center gap-6">
     <h1>Tariffs</h1>
     <button class="btn" onclick={() => file.click()}>Import tariff</button>
-    <form class="new" onsubmit={(event) => void begin(event)}>
-      <label for="new-carrier" class="sr-only">Name of a new carrier</label>
-      <input id="new-carrier" class="field" maxlength="80" placeholder="a new carrier" bind:value={begun} />
+    <form class="new flex flex-wrap items-center gap-3 border-0 p-0" onsubmit={(event) => void begin(event)}>
+      <label for="new-carrier" class="text-soft text-small sr-only">Name of a new carrier</label>
+      <input
+        id="new-carrier"
+        class="field block h-9.5 w-37.5"
+        maxlength="80"
+        placeholder="a new carrier"
+        bind:value={begun}
+      />
       <button class="btn" disabled={!begun.trim()}>New tariff</button>
     </form>
     <input
@@ -144,16 +150,19 @@
       onchange={() => void readIn()}
     />
   </div>
-  <p class="says" class:no={trouble !== ''} role="status">{trouble}</p>
+  <p class="says min-h-6" class:no={trouble !== ''} role="status">{trouble}</p>
   {#if rows && row}
-    <div class="cols">
+    <div class="grid grid-cols-[280px_minmax(0,1fr)] items-start gap-5.5">
       <ul class="carriers" aria-label="Carriers">
         {#each rows as one (one.carrier)}
           {@const again =
             one.findings.length + one.services.reduce((sum, service) => sum + service.findings.length, 0)}
           <li>
-            <button class="carrier" class:on={one.carrier === row.carrier} onclick={() => show(one.carrier)}
-              ><b>{one.carrier}</b><small
+            <button
+              class="carrier border-t-hair block w-full border-t px-3 py-2.25 text-left"
+              class:on={one.carrier === row.carrier}
+              onclick={() => show(one.carrier)}
+              ><b>{one.carrier}</b><small class="text-soft text-small block"
                 >{one.services.length === 1 ? 'one service' : `${one.services.length} services`}, {one.currency}{one.put_away
                   ? ', archived'
                   : ''}{again ? `, ${again} to look at` : ''}</small
@@ -162,7 +171,7 @@
           </li>
         {/each}
       </ul>
-      <div class="sheet one">
+      <div class="sheet one px-4 pt-3 pb-3.5">
         {#if changing}
           {#key row.carrier}
             <ChangeTariff
@@ -175,16 +184,16 @@
             />
           {/key}
         {:else}
-          <div class="bar">
+          <div class="bar flex flex-wrap items-baseline gap-4">
             <h2>{row.carrier}</h2>
-            <span class="soft"
+            <span class="text-soft text-small"
               >version {row.revision}, prices in {row.currency}{row.rate
                 ? `, at ${row.rate}`
                 : row.known
                   ? ''
                   : ': no rate is set, so it is not asked'}</span
             >
-            {#if row.over_the_wire}<span class="soft">live quotes too</span>{/if}
+            {#if row.over_the_wire}<span class="text-soft text-small">live quotes too</span>{/if}
             <button class="btn" onclick={() => (changing = true)}>Change it</button>
             <a class="link" href="/api/tariffs/{encodeURIComponent(row.carrier)}/file" download
               >Export tariff</a
@@ -194,53 +203,82 @@
             >
           </div>
           {#each row.findings as finding (finding)}<p class="no">{finding}</p>{/each}
-          <table>
-            <thead><tr><th>Service</th><th>Zones</th><th>Charges</th><th>Warnings</th></tr></thead>
+          <table class="text-note mx-0 mt-1.5 mb-3 w-full border-collapse">
+            <thead
+              ><tr
+                ><th class="text-soft font-plain text-small border-0 py-1.25 pr-3 pl-0 text-left align-top"
+                  >Service</th
+                ><th class="text-soft font-plain text-small border-0 py-1.25 pr-3 pl-0 text-left align-top"
+                  >Zones</th
+                ><th class="text-soft font-plain text-small border-0 py-1.25 pr-3 pl-0 text-left align-top"
+                  >Charges</th
+                ><th class="text-soft font-plain text-small border-0 py-1.25 pr-3 pl-0 text-left align-top"
+                  >Warnings</th
+                ></tr
+              ></thead
+            >
             <tbody>
               {#each row.services as service (service.name + service.programme + service.valid)}
                 <tr>
-                  <td
-                    ><b>{service.name}</b><br /><span class="soft"
+                  <td class="border-t-hair border-t py-1.25 pr-3 pl-0 text-left align-top"
+                    ><b>{service.name}</b><br /><span class="text-soft text-small"
                       >{service.programme} {service.valid}{service.other_way ? ', another way' : ''}</span
                     ></td
                   >
-                  <td>{service.zones.join(', ')}</td>
-                  <td>{service.charges.join(', ')}</td>
-                  <td
+                  <td class="border-t-hair border-t py-1.25 pr-3 pl-0 text-left align-top"
+                    >{service.zones.join(', ')}</td
+                  >
+                  <td class="border-t-hair border-t py-1.25 pr-3 pl-0 text-left align-top"
+                    >{service.charges.join(', ')}</td
+                  >
+                  <td class="border-t-hair border-t py-1.25 pr-3 pl-0 text-left align-top"
                     >{#each service.findings as finding (finding)}<span class="no">{finding}<br /></span
-                      >{:else}<span class="soft">nothing</span>{/each}</td
+                      >{:else}<span class="text-soft text-small">nothing</span>{/each}</td
                   >
                 </tr>
               {/each}
             </tbody>
           </table>
-          <form onsubmit={(event) => void tryOut(event)} aria-label="Try a size">
-            <label
+          <form
+            class="border-t-hair flex flex-wrap items-end gap-3 border-t pt-2.5"
+            onsubmit={(event) => void tryOut(event)}
+            aria-label="Try a size"
+          >
+            <label class="text-soft text-small"
               >Try a size <input
                 id="try-size"
-                class="field figure"
+                class="field figure block h-9 w-37.5"
                 maxlength="80"
                 bind:value={trial.size}
               /></label
             >
-            <label
+            <label class="text-soft text-small"
               >weight <input
                 id="try-weight"
-                class="field figure"
+                class="field figure block h-9 w-37.5"
                 maxlength="40"
                 bind:value={trial.weight}
               /></label
             >
-            <label>to <input id="try-to" class="field figure" maxlength="20" bind:value={trial.to} /></label>
-            <label class="home"><input type="checkbox" bind:checked={trial.home} /> a home</label>
-            <label class="home"
+            <label class="text-soft text-small"
+              >to <input
+                id="try-to"
+                class="field figure block h-9 w-37.5"
+                maxlength="20"
+                bind:value={trial.to}
+              /></label
+            >
+            <label class="text-soft text-small flex min-h-9 items-center gap-1.5"
+              ><input type="checkbox" bind:checked={trial.home} /> a home</label
+            >
+            <label class="text-soft text-small flex min-h-9 items-center gap-1.5"
               ><input type="checkbox" id="try-soft" bind:checked={trial.soft} /> soft pack</label
             >
             {#if trial.soft}
-              <label
+              <label class="text-soft text-small"
                 >flat <input
                   id="try-flat"
-                  class="field figure"
+                  class="field figure block h-9 w-37.5"
                   maxlength="80"
                   placeholder="from its size"
                   bind:value={trial.flat}
@@ -249,22 +287,26 @@
             {/if}
             <button class="btn btn-main" type="submit">Ask</button>
           </form>
-          <div class="tried" role="status">
-            {#if wrong}<p class="no">{wrong}</p>{/if}
+          <div class="tried mx-0 my-2.5" role="status">
+            {#if wrong}<p class="no border-t-hair border-t px-0 py-1">{wrong}</p>{/if}
             {#each answer?.quotes ?? [] as quote (quote.service + quote.programme)}
-              <p>
+              <p class="border-t-hair border-t px-0 py-1">
                 <b class="figure">{quote.amount}</b>
                 {quote.service}, {quote.programme}, billed as {quote.billed}:
-                <span class="soft"
+                <span class="text-soft text-small"
                   >{quote.charges.map((charge) => `${charge.what} ${charge.amount}`).join(', ')}</span
                 >
               </p>
             {/each}
-            {#each answer?.refused ?? [] as no, n (n)}<p class="soft">{no.service}: {no.why}</p>{/each}
+            {#each answer?.refused ?? [] as no, n (n)}<p
+                class="text-soft border-t-hair text-small border-t px-0 py-1"
+              >
+                {no.service}: {no.why}
+              </p>{/each}
           </div>
           {#if row.versions.length > 1}
             {@const { carrier, revision, versions } = row}
-            <p class="soft">
+            <p class="text-soft text-small">
               Version {revision}
               <Earlier
                 of={carrier}
@@ -278,117 +320,20 @@
       </div>
     </div>
   {:else if rows}
-    <p class="soft">
+    <p class="text-soft text-small">
       No carrier's tariff has been read in yet. A tariff file is JSON; the guide says what it may hold.
     </p>
   {/if}
 </section>
 
 <style>
-  .room {
-    padding: 18px 24px 60px;
-  }
-  .head {
-    display: flex;
-    gap: 24px;
-    align-items: center;
-  }
-  .says {
-    min-height: 24px;
-  }
-  .cols {
-    display: grid;
-    grid-template-columns: 280px minmax(0, 1fr);
-    gap: 22px;
-    align-items: start;
-  }
-  .carrier {
-    display: block;
-    width: 100%;
-    text-align: left;
-    padding: 9px 12px;
-    border-top: 1px solid var(--hair);
-  }
   .carrier.on {
     background: var(--sheet);
     box-shadow: inset 4px 0 0 var(--twine);
   }
-  small {
-    display: block;
-  }
-  small,
-  .soft {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
+
   .no {
     color: var(--stop);
-    font-size: 14px;
-  }
-  .one {
-    padding: 12px 16px 14px;
-  }
-  .bar {
-    display: flex;
-    gap: 16px;
-    align-items: baseline;
-    flex-wrap: wrap;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    margin: 6px 0 12px;
-    font-size: 14.5px;
-  }
-  td,
-  th {
-    padding: 5px 12px 5px 0;
-    border-top: 1px solid var(--hair);
-    text-align: left;
-    vertical-align: top;
-  }
-  thead th {
-    border: 0;
-    font-size: 13.5px;
-    color: var(--soft);
-    font-weight: 450;
-  }
-  .new {
-    border: 0;
-    padding: 0;
-    align-items: center;
-  }
-  .new .field {
-    height: 38px;
-  }
-  form {
-    display: flex;
-    gap: 12px;
-    align-items: end;
-    flex-wrap: wrap;
-    border-top: 1px solid var(--hair);
-    padding-top: 10px;
-  }
-  label {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  form .field {
-    display: block;
-    width: 150px;
-    height: 36px;
-  }
-  .home {
-    display: flex;
-    gap: 6px;
-    align-items: center;
-    min-height: 36px;
-  }
-  .tried p {
-    padding: 4px 0;
-    border-top: 1px solid var(--hair);
-  }
-  .tried {
-    margin: 10px 0;
+    font-size: var(--text-note);
   }
 </style>

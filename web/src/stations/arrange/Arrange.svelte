@@ -50,9 +50,11 @@
 </script>
 
 {#if arranging.layout && desk.work.view}
-  <div class="station">
+  <div
+    class="station max-desk:grid-cols-[minmax(0,1fr)] grid grid-cols-[minmax(0,1fr)_236px] items-start gap-4.5"
+  >
     <section aria-label="The packed box">
-      <div class="bar">
+      <div class="bar mb-2 flex min-h-11 flex-wrap items-center gap-x-3.5 gap-y-2">
         <button
           class="btn btn-main"
           disabled={arranging.searching || count < 2}
@@ -60,16 +62,20 @@
         >
           {knot?.state === 'tied' ? 'Arrange again' : 'Arrange'}
         </button>
-        <label>
+        <label class="text-soft text-note flex items-center gap-2">
           <span>Effort</span>
-          <select class="field" bind:value={arranging.effort} disabled={arranging.searching}>
+          <select
+            class="field text-ink h-9.5 w-26.5"
+            bind:value={arranging.effort}
+            disabled={arranging.searching}
+          >
             {#each EFFORTS as [effort, word] (effort)}<option value={effort}>{word}</option>{/each}
           </select>
         </label>
-        <label>
+        <label class="text-soft text-note flex items-center gap-2">
           <span>Fit into</span>
           <input
-            class="field into"
+            class="field into text-ink h-9.5 w-37"
             bind:value={arranging.into}
             disabled={arranging.searching}
             placeholder="lowest cost"
@@ -78,32 +84,47 @@
           />
         </label>
         {#if arranging.searching && arranging.run}
-          <progress max={arranging.run.of} value={arranging.run.done} aria-label="How far the search is"
+          <progress
+            class="accent-twine h-2.5 w-32.5"
+            max={arranging.run.of}
+            value={arranging.run.done}
+            aria-label="How far the search is"
           ></progress>
           <button class="btn" onclick={() => arranging.stop()}>Stop, keep the best</button>
         {:else}
-          <span class="says">{knot?.says}</span>
+          <span class="says text-soft text-note">{knot?.says}</span>
         {/if}
       </div>
-      <div class="picture">
+      <div class="relative">
         <PackedBox bind:this={packed} {arranging} {board} step={shown} {apart} {wrapped} />
-        <span class="sides" role="group" aria-label="Look from">
+        <span
+          class="sides text-note absolute top-1 right-16 flex min-h-8 items-center gap-3"
+          role="group"
+          aria-label="Look from"
+        >
           {#each SIDES as [side, word] (side)}
-            <button class="link" onclick={() => packed?.look(side)}>{word}</button>
+            <button class="link min-h-8" onclick={() => packed?.look(side)}>{word}</button>
           {/each}
         </span>
         <a
-          class="link print"
+          class="link text-note absolute top-1 right-3 flex min-h-8 items-center gap-3"
           href="/api/jobs/{desk.id}/packing.pdf"
           target="_blank"
           onclick={(event) => desk.saver.follow(event, 'A drawing')}>Print</a
         >
-        <p class="no" class:quiet={!complaint} role="alert">{complaint}</p>
+        <p
+          class="no text-stop absolute bottom-2 left-3 m-0 max-w-[calc(100%_-_24px)] px-1.5 py-0.5 [background:color-mix(in_srgb,var(--sheet)_92%,transparent)]"
+          class:quiet={!complaint}
+          role="alert"
+        >
+          {complaint}
+        </p>
       </div>
-      <div class="steps">
-        <label class="slide">
+      <div class="steps text-note flex min-h-10.5 items-center gap-3.5">
+        <label class="text-soft flex items-center gap-2">
           <span>Show up to step</span>
           <input
+            class="accent-twine w-42.5"
             type="range"
             min="0"
             max={count}
@@ -112,43 +133,59 @@
             aria-label="Step of packing"
           />
         </label>
-        <span class="step">
+        <span class="step min-w-0 flex-1 overflow-hidden text-ellipsis whitespace-nowrap">
           {#if last}{shown} of {count}: <b>{last.name}</b> goes in, straight down{:else if shown}all {count} in{:else}an
             empty box{/if}
         </span>
-        <label class="slide short">
+        <label class="short text-soft flex items-center gap-2">
           <span>Spread</span>
-          <input type="range" min="0" max="1" step="0.05" bind:value={apart} aria-label="Lifted apart" />
+          <input
+            class="accent-twine w-22.5"
+            type="range"
+            min="0"
+            max="1"
+            step="0.05"
+            bind:value={apart}
+            aria-label="Lifted apart"
+          />
         </label>
-        <label class="tick"><input type="checkbox" bind:checked={wrapped} /> Wrap</label>
-        <label class="tick"><input type="checkbox" bind:checked={arranging.filled} /> Fill</label>
+        <label class="tick flex min-h-8 items-center gap-1.5"
+          ><input class="accent-twine" type="checkbox" bind:checked={wrapped} /> Wrap</label
+        >
+        <label class="tick flex min-h-8 items-center gap-1.5"
+          ><input class="accent-twine" type="checkbox" bind:checked={arranging.filled} /> Fill</label
+        >
       </div>
       <HandBar {arranging} />
       <FillPlan {desk} />
     </section>
 
     <aside>
-      <h2>Inside size needed</h2>
+      <h2 class="mt-3.5 first:mt-2">Inside size needed</h2>
       {#if desk.work.view.inside}
-        <p class="inside figure"><Measured text={desk.work.view.inside.figure.text} /></p>
+        <p class="inside figure text-head mx-0 mt-0.5 mb-1">
+          <Measured text={desk.work.view.inside.figure.text} />
+        </p>
       {/if}
       <IntoBoxes {arranging} />
       {#if answers.length}
-        <h2>Arrangements, lowest total first</h2>
-        <ul class="answers">
+        <h2 class="mt-3.5 first:mt-2">Arrangements, lowest total first</h2>
+        <ul class="border-t-hair mt-1 border-t">
           {#each answers as answer (answer.inside.mm.join())}
             <li>
               <button
-                class="answer"
+                class="answer border-b-hair aria-pressed:bg-twine-pale hover:bg-twine-pale grid w-full grid-cols-[1fr_auto] gap-x-2 gap-y-0 border-b px-2 py-1.75 text-left aria-pressed:[box-shadow:inset_3px_0_0_var(--twine)]"
                 aria-pressed={arranging.is(answer)}
                 disabled={Boolean(answer.lacks?.length)}
                 onclick={() => arranging.keep(answer)}
               >
                 <span class="words">{SHAPES[answer.proportion]}</span>
-                <span class="figure size"><Measured text={answer.inside.figure.text} /></span>
-                <span class="figure money">{answer.total ?? ''}</span>
-                {#if answer.by}<span class="less">{answer.by}</span>{/if}
-                <span class="less">
+                <span class="figure size col-span-full row-start-2"
+                  ><Measured text={answer.inside.figure.text} /></span
+                >
+                <span class="figure col-start-2 row-start-1">{answer.total ?? ''}</span>
+                {#if answer.by}<span class="text-soft text-small col-span-full">{answer.by}</span>{/if}
+                <span class="text-soft text-small col-span-full">
                   {#if answer.lacks?.length}does not go in{:else}{answer.saves_percent > 0
                       ? `${answer.saves_percent} % less room than side by side`
                       : answer.saves_percent < 0
@@ -161,21 +198,23 @@
         </ul>
         {@const kept = answers.find((one) => arranging.is(one))}
         {#if kept?.fill.length}
-          <h2>Fill under unsupported parts</h2>
-          <ul class="fill">
+          <h2 class="mt-3.5 first:mt-2">Fill under unsupported parts</h2>
+          <ul class="fill border-t-hair text-note mt-1 border-t pt-1">
             {#each kept.fill as line (line)}<li>{line}</li>{/each}
           </ul>
         {/if}
       {/if}
-      <h2>Packing order</h2>
-      <ol class="order">
+      <h2 class="mt-3.5 first:mt-2">Packing order</h2>
+      <ol class="order border-t-hair mt-1 border-t [counter-reset:thing]">
         {#each things as thing (thing.thing)}
-          <li>
+          <li class="[counter-increment:thing]">
             <button
+              class="border-b-hair aria-pressed:bg-twine-pale hover:bg-twine-pale text-note block min-h-8 w-full border-b px-2 py-1 text-left aria-pressed:[box-shadow:inset_3px_0_0_var(--twine)]"
               aria-pressed={arranging.chosen === thing.thing}
               onclick={() => (arranging.chosen = arranging.chosen === thing.thing ? -1 : thing.thing)}
             >
-              {thing.name}{#if thing.locked}<span class="locked">locked</span>{/if}
+              {thing.name}{#if thing.locked}<span class="text-board-deep text-fine [float:right]">locked</span
+                >{/if}
             </button>
           </li>
         {/each}
@@ -187,197 +226,17 @@
 {/if}
 
 <style>
-  .station {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 236px;
-    gap: 18px;
-    align-items: start;
-  }
-  .bar {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 8px 14px;
-    min-height: 44px;
-    margin-bottom: 8px;
-  }
-  .bar label {
-    display: flex;
-    align-items: center;
-    gap: 8px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  .bar select {
-    width: 106px;
-    height: 38px;
-    color: var(--ink);
-  }
-  .bar .into {
-    width: 148px;
-    height: 38px;
-    color: var(--ink);
-  }
-  .tick {
-    display: flex;
-    align-items: center;
-    gap: 6px;
-    min-height: 32px;
-  }
-  .tick input {
-    accent-color: var(--twine);
-  }
-  progress {
-    width: 130px;
-    height: 10px;
-    accent-color: var(--twine);
-  }
-  .says {
-    color: var(--soft);
-    font-size: 14px;
-  }
-  .picture {
-    position: relative;
-  }
   /* Over the picture's upper edge, so that nothing shifts when there is something to say. */
-  .sides,
-  .print {
-    position: absolute;
-    top: 4px;
-    right: 64px;
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    min-height: 32px;
-    font-size: 14px;
-  }
-  .sides button {
-    min-height: 32px;
-  }
-  .print {
-    right: 12px;
-  }
-  .no {
-    position: absolute;
-    left: 12px;
-    bottom: 8px;
-    max-width: calc(100% - 24px);
-    margin: 0;
-    padding: 2px 6px;
-    color: var(--stop);
-    background: color-mix(in srgb, var(--sheet) 92%, transparent);
-  }
+
   .no.quiet {
     visibility: hidden;
   }
-  .steps {
-    display: flex;
-    align-items: center;
-    gap: 14px;
-    min-height: 42px;
-    font-size: 14px;
-  }
-  .slide {
-    display: flex;
-    align-items: center;
-    gap: 8px;
-    color: var(--soft);
-  }
-  .slide input {
-    width: 170px;
-    accent-color: var(--twine);
-  }
-  .short input {
-    width: 90px;
-  }
-  .step {
-    flex: 1;
-    min-width: 0;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  aside h2 {
-    margin-top: 14px;
-  }
-  aside h2:first-child {
-    margin-top: 8px;
-  }
-  .inside {
-    font-size: 19px;
-    margin: 2px 0 4px;
-  }
-  .answers,
-  .fill,
-  .order {
-    margin-top: 4px;
-    border-top: 1px solid var(--hair);
-  }
-  .answer {
-    display: grid;
-    grid-template-columns: 1fr auto;
-    gap: 0 8px;
-    width: 100%;
-    padding: 7px 8px;
-    text-align: left;
-    border-bottom: 1px solid var(--hair);
-  }
-  .answer[aria-pressed='true'],
-  .order button[aria-pressed='true'] {
-    background: var(--twine-pale);
-    box-shadow: inset 3px 0 0 var(--twine);
-  }
-  .answer:hover,
-  .order button:hover {
-    background: var(--twine-pale);
-  }
-  .size {
-    grid-column: 1 / -1;
-    grid-row: 2;
-  }
-  .money {
-    grid-column: 2;
-    grid-row: 1;
-  }
-  .less {
-    grid-column: 1 / -1;
-    font-size: 13px;
-    color: var(--soft);
-  }
-  .fill {
-    font-size: 14px;
-    padding-top: 4px;
-  }
-  .order {
-    counter-reset: thing;
-  }
-  .order li {
-    counter-increment: thing;
-  }
-  .order button {
-    display: block;
-    width: 100%;
-    min-height: 32px;
-    padding: 4px 8px;
-    text-align: left;
-    font-size: 14.5px;
-    border-bottom: 1px solid var(--hair);
-  }
+
   .order button::before {
     content: counter(thing) ' ';
     color: var(--soft);
     font-family: var(--font-mono);
-    font-size: 13px;
+    font-size: var(--text-small);
     margin-right: 4px;
-  }
-  .locked {
-    float: right;
-    font-size: 12.5px;
-    color: var(--board-deep);
-  }
-  @media (max-width: 1120px) {
-    .station {
-      grid-template-columns: minmax(0, 1fr);
-    }
   }
 </style>

@@ -30,35 +30,47 @@
 </script>
 
 {#if filling?.places.length}
-  <section class="fill" aria-labelledby="fill-heading">
-    <div class="top">
+  <section class="fill mt-4.5" aria-labelledby="fill-heading">
+    <div class="top mb-1 flex flex-wrap items-center gap-x-4 gap-y-1.5">
       <h2 id="fill-heading">Fill</h2>
-      <label
+      <label class="text-soft text-note flex items-center gap-2"
         >Material
-        <select class="field" value={usual} onchange={all}>
+        <select class="field text-ink text-note h-8.5 w-auto px-1.5 py-0.5" value={usual} onchange={all}>
           {#each kinds as kind (kind.name)}<option>{kind.name}</option>{/each}
         </select></label
       >
-      <label
+      <label class="text-soft text-note flex items-center gap-2"
         >Packed
-        <select class="field" value={filling.full} onchange={pack}>
+        <select
+          class="field text-ink text-note h-8.5 w-auto px-1.5 py-0.5"
+          value={filling.full}
+          onchange={pack}
+        >
           <option value="firm">firm</option>
           <option value="soft">not too full</option>
         </select></label
       >
-      <span class="all">In all {filling.in_all.join(', ')}</span>
+      <span class="all text-note ml-auto">In all {filling.in_all.join(', ')}</span>
     </div>
-    <table>
-      <thead><tr><th>Where</th><th>Depth</th><th>Volume</th><th>Material</th><th>Fetch</th></tr></thead>
+    <table class="text-note w-full border-collapse">
+      <thead
+        ><tr
+          ><th class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Where</th><th
+            class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Depth</th
+          ><th class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Volume</th><th
+            class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Material</th
+          ><th class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Fetch</th></tr
+        ></thead
+      >
       <tbody>
         {#each filling.places as place (place.where)}
-          <tr>
-            <th scope="row">{place.title}</th>
-            <td class="figure"><Measured text={place.depth} /></td>
-            <td>{place.litres}</td>
-            <td>
+          <tr class="border-t-hair border-t">
+            <th class="font-strong py-0.75 pr-2.5 pl-0 text-left" scope="row">{place.title}</th>
+            <td class="figure py-0.75 pr-2.5 pl-0"><Measured text={place.depth} /></td>
+            <td class="py-0.75 pr-2.5 pl-0">{place.litres}</td>
+            <td class="py-0.75 pr-2.5 pl-0">
               <select
-                class="field"
+                class="field text-ink text-note h-8.5 w-auto px-1.5 py-0.5"
                 aria-label="Fill, {place.title.toLowerCase()}"
                 value={place.kind}
                 onchange={(event) => at(place.where, event)}
@@ -66,68 +78,11 @@
                 {#each kinds as kind (kind.name)}<option>{kind.name}</option>{/each}
               </select>
             </td>
-            <td>{place.fetch}</td>
+            <td class="py-0.75 pr-2.5 pl-0">{place.fetch}</td>
           </tr>
         {/each}
       </tbody>
     </table>
-    <p class="says">{filling.says}</p>
+    <p class="says text-soft text-note mt-1.5">{filling.says}</p>
   </section>
 {/if}
-
-<style>
-  .fill {
-    margin-top: 18px;
-  }
-  .top {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 6px 16px;
-    margin-bottom: 4px;
-  }
-  label {
-    display: flex;
-    align-items: center;
-    gap: 8px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  select {
-    height: 34px;
-    width: auto;
-    padding: 2px 6px;
-    font-size: 14px;
-    color: var(--ink);
-  }
-  .all {
-    margin-left: auto;
-    font-size: 14px;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font-size: 14px;
-  }
-  th {
-    text-align: left;
-    font-weight: 550;
-  }
-  thead th {
-    font-weight: 400;
-    font-size: 13px;
-    color: var(--soft);
-  }
-  td,
-  th {
-    padding: 3px 10px 3px 0;
-  }
-  tbody tr {
-    border-top: 1px solid var(--hair);
-  }
-  .says {
-    margin-top: 6px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-</style>

@@ -45,41 +45,18 @@
   );
 </script>
 
-<div class="hand" role="group" aria-label="The selected part">
-  <span class="name">{thing ? thing.name : 'No part selected: choose one in the box or the list.'}</span>
+<div class="hand flex min-h-10.5 flex-wrap items-center gap-2" role="group" aria-label="The selected part">
+  <span class="name text-soft text-note min-w-37.5 flex-1"
+    >{thing ? thing.name : 'No part selected: choose one in the box or the list.'}</span
+  >
   {#each deeds as deed (deed.key)}
-    <button class="btn" disabled={idle} onclick={() => thing && deed.act(thing.thing)}>
-      {deed.key === 'l' && thing?.locked ? 'Unlock' : deed.word} <kbd>{deed.key}</kbd>
+    <button
+      class="btn disabled:border-hair2 disabled:text-soft text-note min-h-8.5 px-2.5 py-0"
+      disabled={idle}
+      onclick={() => thing && deed.act(thing.thing)}
+    >
+      {deed.key === 'l' && thing?.locked ? 'Unlock' : deed.word}
+      <kbd class="text-soft text-fine font-mono">{deed.key}</kbd>
     </button>
   {/each}
 </div>
-
-<style>
-  .hand {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 8px;
-    min-height: 42px;
-  }
-  .name {
-    flex: 1;
-    min-width: 150px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  .btn {
-    min-height: 34px;
-    padding: 0 10px;
-    font-size: 14px;
-  }
-  .btn:disabled {
-    color: var(--soft);
-    border-color: var(--hair2);
-  }
-  kbd {
-    font-family: var(--font-mono);
-    font-size: 12px;
-    color: var(--soft);
-  }
-</style>

@@ -17,12 +17,15 @@
     {#each arranging.boxes.slice(0, all ? undefined : FIRST) as box (box.name)}
       <li>
         <button
+          class="aria-pressed:bg-twine-pale"
           aria-pressed={arranging.into === box.inside}
           disabled={arranging.searching}
           onclick={() => (arranging.into = arranging.into === box.inside ? '' : box.inside)}
         >
           <span>{box.name}</span>
-          <span class:holds={!box.short} class="short">{box.short || 'holds the goods as they lie'}</span>
+          <span class:holds={!box.short} class="short text-soft text-small block"
+            >{box.short || 'holds the goods as they lie'}</span
+          >
         </button>
       </li>
     {/each}
@@ -38,17 +41,10 @@
     width: 100%;
     padding: 4px 6px;
     text-align: left;
-    font-size: 14px;
+    font-size: var(--text-note);
     border-bottom: 1px solid var(--hair);
   }
-  button[aria-pressed='true'] {
-    background: var(--twine-pale);
-  }
-  .short {
-    display: block;
-    font-size: 13px;
-    color: var(--soft);
-  }
+
   .holds {
     color: var(--twine);
     font-weight: 600;

@@ -172,7 +172,7 @@
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
-  class="packed"
+  class="packed border-hair bg-sheet relative h-[430px] cursor-grab touch-none overflow-hidden border"
   role="application"
   aria-label="The packed box. Arrow keys turn it; with a part selected they move it, and with Shift they turn the box. Page Up and Page Down lift and lower."
   tabindex="0"
@@ -187,34 +187,11 @@
   onpointerup={up}
   onpointercancel={() => (held = null)}
 >
-  <canvas bind:this={canvas} aria-hidden="true"></canvas>
-  {#if missing}<p>
+  <canvas class="absolute top-0 right-0 bottom-0 left-0 h-full w-full" bind:this={canvas} aria-hidden="true"
+  ></canvas>
+  {#if missing}<p
+      class="text-soft absolute top-0 right-0 bottom-0 left-0 grid [place-items:center] px-6 py-0"
+    >
       This browser draws nothing in three dimensions; the drawing beside says where things lie.
     </p>{/if}
 </div>
-
-<style>
-  .packed {
-    position: relative;
-    height: 430px;
-    overflow: hidden;
-    touch-action: none;
-    cursor: grab;
-    background: var(--sheet);
-    border: 1px solid var(--hair);
-  }
-  canvas {
-    position: absolute;
-    inset: 0;
-    width: 100%;
-    height: 100%;
-  }
-  p {
-    position: absolute;
-    inset: 0;
-    display: grid;
-    place-items: center;
-    padding: 0 24px;
-    color: var(--soft);
-  }
-</style>

@@ -44,11 +44,16 @@
 
 <HouseRules {desk} />
 {#if way}
-  <div class="station">
-    <section class="ways" aria-label="Box styles">
+  <div
+    class="station max-desk:grid-cols-[minmax(0,1fr)] grid grid-cols-[306px_minmax(0,1fr)] items-start gap-5"
+  >
+    <section
+      class="ways max-desk:static max-desk:max-h-85 sticky top-2.5 max-h-[calc(100vh_-_200px)] overflow-y-auto pr-1.5"
+      aria-label="Box styles"
+    >
       <h2>{ways.length} box styles, lowest total first</h2>
-      <p class="hint">Tick two to compare them.</p>
-      <fieldset>
+      <p class="text-soft text-small">Tick two to compare them.</p>
+      <fieldset class="border-b-hair mx-0 mt-1.5 mb-2.5 border-b">
         <legend class="sr-only">Way</legend>
         {#each ways as one (one.way)}
           <WayChoice
@@ -63,27 +68,29 @@
       </fieldset>
       <MoneyKey />
       {#if desk.work.view?.ways_left_out}
-        <p class="left">
+        <p class="left text-soft text-note mt-1.5">
           This job leaves out {desk.work.view.ways_left_out} box styles.
           <button class="link" onclick={() => desk.choices.lookAtAll()}>Show all</button>
         </p>
       {/if}
       <FoundBoxes {desk} />
       {#if desk.work.view?.not_here?.length}
-        <h2 class="not">Ready-made boxes to buy</h2>
+        <h2 class="mt-4.5">Ready-made boxes to buy</h2>
         <dl>
           {#each desk.work.view.not_here as one (one.name)}
-            <dt>{one.name}, <span class="figure"><Measured text={one.inside} /></span></dt>
-            <dd>{one.says}</dd>
+            <dt class="font-strong text-note mt-1.5">
+              {one.name}, <span class="figure"><Measured text={one.inside} /></span>
+            </dt>
+            <dd class="text-soft text-small wrap-anywhere">{one.says}</dd>
           {/each}
         </dl>
       {/if}
       {#if noWays.length}
-        <h2 class="not">Box styles that do not fit</h2>
+        <h2 class="mt-4.5">Box styles that do not fit</h2>
         <dl>
           {#each noWays as one (one.way)}
-            <dt>{one.title}</dt>
-            <dd>{one.why}</dd>
+            <dt class="font-strong text-note mt-1.5">{one.title}</dt>
+            <dd class="text-soft text-small wrap-anywhere">{one.why}</dd>
           {/each}
         </dl>
       {/if}
@@ -98,55 +105,3 @@
 {:else if desk.work.view}
   <NotYet {desk} what="box" />
 {/if}
-
-<style>
-  .station {
-    display: grid;
-    grid-template-columns: 306px minmax(0, 1fr);
-    gap: 20px;
-    align-items: start;
-  }
-  /* It scrolls by itself, so that the sheet of a way far down stays in sight. */
-  .ways {
-    position: sticky;
-    top: 10px;
-    max-height: calc(100vh - 200px);
-    overflow-y: auto;
-    padding-right: 6px;
-  }
-  fieldset {
-    margin: 6px 0 10px;
-    border-bottom: 1px solid var(--hair);
-  }
-  .hint {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .left {
-    font-size: 14px;
-    color: var(--soft);
-    margin-top: 6px;
-  }
-  .not {
-    margin-top: 18px;
-  }
-  dt {
-    margin-top: 6px;
-    font-size: 14px;
-    font-weight: 550;
-  }
-  dd {
-    font-size: 13.5px;
-    color: var(--soft);
-    overflow-wrap: anywhere;
-  }
-  @media (max-width: 1100px) {
-    .station {
-      grid-template-columns: minmax(0, 1fr);
-    }
-    .ways {
-      position: static;
-      max-height: 340px;
-    }
-  }
-</style>

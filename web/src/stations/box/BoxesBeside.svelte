@@ -5,6 +5,7 @@
   import { shop } from '../../lib/shop.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import type { BoxBeside } from './beside';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
     boxes: BoxBeside[];
@@ -40,18 +41,18 @@
   const compared = $derived<ComparedRows>(asked.answer ?? {});
 </script>
 
-<section class="sheet beside" aria-label="Compare boxes">
+<section class="sheet beside mb-3 px-4 py-2.5" aria-label="Compare boxes">
   {#if boxes.length < 2}
-    <p class="soft">{boxes[0]?.name}: tick another to compare.</p>
+    <p class="text-soft text-note">{boxes[0]?.name}: tick another to compare.</p>
   {:else}
-    <table>
+    <table class="text-note w-full border-collapse">
       <thead>
         <tr>
-          <td></td>
+          <td class="py-0.75 pr-2.5 pl-0 align-top"></td>
           {#each boxes as box (box.key)}
-            <th scope="col"
+            <th class="py-0.75 pr-2.5 pl-0 text-left align-top" scope="col"
               >{box.name}
-              <button class="off" aria-label="Remove {box.name}" onclick={() => drop(box.key)}>×</button></th
+              <Remove of={box.name} go={() => drop(box.key)} /></th
             >
           {/each}
         </tr>
@@ -59,10 +60,15 @@
       <tbody>
         {#each ROWS as [label, name, money] (name)}
           {#if boxes.some((box) => box[name])}
-            <tr>
-              <th scope="row">{label}</th>
+            <tr class="border-t-hair border-t">
+              <th class="text-soft w-32.5 py-0.75 pr-2.5 pl-0 text-left align-top font-normal" scope="row"
+                >{label}</th
+              >
               {#each boxes as box, n (box.key)}
-                <td class:figure={money} class:least={money && compared[name]?.least[n]}
+                <td
+                  class="py-0.75 pr-2.5 pl-0 align-top"
+                  class:figure={money}
+                  class:least={money && compared[name]?.least[n]}
                   >{#if MEASURED.includes(name)}<Measured text={box[name]} />{:else}{box[name] ||
                       '–'}{/if}</td
                 >
@@ -76,45 +82,11 @@
 </section>
 
 <style>
-  .beside {
-    padding: 10px 16px;
-    margin-bottom: 12px;
-  }
-  table {
-    width: 100%;
-    font-size: 14.5px;
-    border-collapse: collapse;
-  }
-  th[scope='row'] {
-    width: 130px;
-    font-weight: 400;
-    color: var(--soft);
-    text-align: left;
-  }
-  th[scope='col'] {
-    text-align: left;
-  }
-  td,
-  th {
-    padding: 3px 10px 3px 0;
-    vertical-align: top;
-  }
-  tbody tr {
-    border-top: 1px solid var(--hair);
-  }
   td :global(.measured) {
     white-space: normal;
   }
   .least {
     color: var(--twine);
     font-weight: 650;
-  }
-  .off {
-    min-width: 28px;
-    color: var(--soft);
-  }
-  .soft {
-    font-size: 14px;
-    color: var(--soft);
   }
 </style>

@@ -40,42 +40,53 @@
   const firstKnife = $derived(way.steps.findIndex((step) => step.knife));
 </script>
 
-<section class="sheet cut" aria-label="Cut sheet">
-  <div class="settle">
+<section class="sheet cut min-w-0 px-4 pt-3 pb-3.5" aria-label="Cut sheet">
+  <div class="settle mb-2.5 flex flex-wrap items-end gap-x-4 gap-y-2">
     {#if way.from_stock}
-      <p class="from"><span>Made from</span>{way.from_stock}</p>
-    {:else}<label>
+      <p class="from text-body"><span>Made from</span>{way.from_stock}</p>
+    {:else}<label class="text-soft text-small">
         Board
-        <select class="field" id="board" value={way.board} onchange={board}>
+        <select
+          class="field text-ink text-body block h-9.5 w-50"
+          id="board"
+          value={way.board}
+          onchange={board}
+        >
           {#each boards as one (one.code)}<option value={one.code}>{one.code} · {one.name}</option>{/each}
         </select>
       </label>{/if}
     {#if way.schools.length > 1}<Schools {desk} {way} />{/if}
     <button
-      class="btn btn-main"
+      class="btn btn-main ml-auto"
       disabled={way.chosen || way.too_large !== null}
       onclick={() => desk.choices.chooseBox(way)}
     >
       {way.chosen ? 'Chosen' : 'Choose this box'}
     </button>
-    {#if way.more && !way.chosen}<p class="more">{way.more}</p>{/if}
+    {#if way.more && !way.chosen}<p class="more text-amber text-note basis-full text-right">
+        {way.more}
+      </p>{/if}
   </div>
 
-  {#if way.too_large}<p class="no">Not from the sheets in stock: {way.too_large}.</p>{/if}
-  {#each way.warnings as warning (warning)}<p class="no">Warning: {warning}.</p>{/each}
-  {#if way.suggested}<p class="note">
+  {#if way.too_large}<p class="no text-stop font-strong">
+      Not from the sheets in stock: {way.too_large}.
+    </p>{/if}
+  {#each way.warnings as warning (warning)}<p class="no text-stop font-strong">Warning: {warning}.</p>{/each}
+  {#if way.suggested}<p class="note text-soft text-note mb-2">
       {boards.find((one) => one.code === way.suggested)?.name} is certified for it.
       <button class="link" onclick={() => take(way.suggested ?? '')}>Use {way.suggested}</button>
     </p>{/if}
-  {#if way.cut_by_others}<p class="note">
+  {#if way.cut_by_others}<p class="note text-soft text-note mb-2">
       It keeps the allowances it was chosen by; the shop's have changed since.
       <button class="link" onclick={() => desk.choices.chooseBox(way)}>Cut by today's</button>
     </p>{/if}
-  {#each way.notes as note (note)}<p class="note">{note}</p>{/each}
+  {#each way.notes as note (note)}<p class="note text-soft text-note mb-2">{note}</p>{/each}
   {#if way.made_over}<KeepPattern {desk} {way} />{/if}
 
   {#if way.blanks.length}<Tabs.Root value={shown} onValueChange={(value) => (tab = value)}>
-      <div class="bar">
+      <div
+        class="bar border-t-hair flex flex-wrap items-baseline gap-x-4.5 gap-y-1 border-t pt-2 whitespace-nowrap"
+      >
         <Tabs.List class="tabs" aria-label="Blanks">
           {#each way.blanks as blank (blank.name)}
             <Tabs.Trigger value={blank.name} class="tab"
@@ -93,7 +104,7 @@
             >{folding ? 'Flat' : 'Fold up'}</button
           >
         {/if}
-        <span class="prints">
+        <span class="ml-auto flex gap-3.5">
           <a class="link" href="{sheet}.pdf?way={which}" target="_blank" onclick={get}>Print</a>
           {#if pages}
             <a class="link" href="{sheet}.pdf?way={which}&scale=full" target="_blank" onclick={get}
@@ -133,8 +144,10 @@
       {/each}
     </Tabs.Root>
   {:else}
-    <div class="bar">
-      <span class="prints">
+    <div
+      class="bar border-t-hair flex flex-wrap items-baseline gap-x-4.5 gap-y-1 border-t pt-2 whitespace-nowrap"
+    >
+      <span class="ml-auto flex gap-3.5">
         <a class="link" href="{sheet}.pdf?way={which}" target="_blank" onclick={get}>Print</a>
       </span>
     </div>
@@ -147,7 +160,7 @@
   {/if}
 
   {#if way.steps.length}
-    <ol class="steps">
+    <ol class="steps text-body mx-0 my-2 [counter-reset:step]">
       {#each way.steps as step, n (n)}
         <li class:knife={step.knife}>
           {step.do}{#if step.knife}<em>knife</em>{/if}
@@ -158,21 +171,25 @@
   {/if}
 
   {#if way.fence.length}<p class="saw">{saw}</p>
-    <table>
+    <table class="text-note w-full border-collapse">
       <thead>
         <tr
-          ><th>Fence or mark, {shop.units}</th><th>Blade</th><th>Do, in this order</th><th class="end"
-            >Cuts</th
+          ><th class="border-0 py-0.75 pr-2 pl-0">Fence or mark, {shop.units}</th><th
+            class="border-0 py-0.75 pr-2 pl-0">Blade</th
+          ><th class="border-0 py-0.75 pr-2 pl-0">Do, in this order</th><th
+            class="end border-0 py-0.75 pr-2 pl-0">Cuts</th
           ></tr
         >
       </thead>
       <tbody>
         {#each way.fence as setting, n (n)}
           <tr>
-            <td class="figure"><Measured text={setting.fence} /></td>
-            <td>{setting.blade}</td>
-            <td>{setting.do}</td>
-            <td class="end">{setting.cuts}</td>
+            <td class="figure border-t-hair text-head w-24 border-t py-0.75 pr-2 pl-0 leading-[1.2]"
+              ><Measured text={setting.fence} /></td
+            >
+            <td class="border-t-hair border-t py-0.75 pr-2 pl-0">{setting.blade}</td>
+            <td class="border-t-hair border-t py-0.75 pr-2 pl-0">{setting.do}</td>
+            <td class="end border-t-hair border-t py-0.75 pr-2 pl-0">{setting.cuts}</td>
           </tr>
         {/each}
       </tbody>
@@ -189,50 +206,12 @@
 </section>
 
 <style>
-  .cut {
-    padding: 12px 16px 14px;
-    min-width: 0;
-  }
-  .settle {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: end;
-    gap: 8px 16px;
-    margin-bottom: 10px;
-  }
-  .settle .btn {
-    margin-left: auto;
-  }
-  .more {
-    flex-basis: 100%;
-    font-size: 14px;
-    color: var(--amber);
-    text-align: right;
-  }
-  label {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  select {
-    display: block;
-    width: 200px;
-    height: 38px;
-    font-size: 15px;
-    color: var(--ink);
-  }
-  .from {
-    font-size: 15px;
-  }
   .from span {
     display: block;
-    font-size: 13.5px;
+    font-size: var(--text-small);
     color: var(--soft);
   }
-  .steps {
-    margin: 8px 0;
-    counter-reset: step;
-    font-size: 15px;
-  }
+
   .steps li {
     counter-increment: step;
     padding: 5px 0 5px 30px;
@@ -248,32 +227,10 @@
   .steps em {
     margin-left: 8px;
     font-style: normal;
-    font-size: 13px;
+    font-size: var(--text-small);
     color: var(--stop);
   }
-  .no {
-    color: var(--stop);
-    font-weight: 550;
-  }
-  .note {
-    font-size: 14px;
-    color: var(--soft);
-    margin-bottom: 8px;
-  }
-  .bar {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    gap: 4px 18px;
-    white-space: nowrap;
-    border-top: 1px solid var(--hair);
-    padding-top: 8px;
-  }
-  .prints {
-    margin-left: auto;
-    display: flex;
-    gap: 14px;
-  }
+
   :global(.tabs) {
     display: flex;
     gap: 16px;
@@ -320,24 +277,7 @@
   .cut :global(.drawing .note) {
     fill: var(--board-deep);
   }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font-size: 14.5px;
-  }
-  td,
-  th {
-    padding: 3px 8px 3px 0;
-    border-top: 1px solid var(--hair);
-  }
-  thead th {
-    border: 0;
-  }
-  td.figure {
-    font-size: 19px;
-    line-height: 1.2;
-    width: 96px;
-  }
+
   .end {
     text-align: right;
     padding-right: 0;
@@ -346,7 +286,7 @@
     display: flex;
     flex-wrap: wrap;
     gap: 2px 18px;
-    font-size: 13.5px;
+    font-size: var(--text-small);
     color: var(--soft);
   }
   .key svg {
@@ -358,13 +298,13 @@
   }
   .stock {
     margin-top: 8px;
-    font-size: 14px;
+    font-size: var(--text-note);
     color: var(--soft);
   }
   .steps small,
   .saw {
     display: block;
-    font-size: 13.5px;
+    font-size: var(--text-small);
     color: var(--soft);
     padding-left: 10px;
     border-left: 3px solid var(--stop);

@@ -102,7 +102,7 @@
 <div class="fold">
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="view"
+    class="view relative h-75 cursor-grab touch-none"
     role="img"
     aria-label="The {blank} folding up around the goods; arrow keys turn it"
     tabindex="0"
@@ -111,43 +111,21 @@
     bind:clientHeight={height}
     {...hands}
   >
-    <canvas bind:this={canvas} aria-hidden="true"></canvas>
+    <canvas class="absolute top-0 right-0 bottom-0 left-0 h-full w-full" bind:this={canvas} aria-hidden="true"
+    ></canvas>
   </div>
-  <div class="bar">
+  <div class="bar text-soft text-note flex min-h-8 items-center gap-3">
     <label for="folded">Folded</label>
-    <input id="folded" type="range" min="0" max="100" step="1" bind:value={folded} />
+    <input
+      class="accent-twine max-w-80 flex-1"
+      id="folded"
+      type="range"
+      min="0"
+      max="100"
+      step="1"
+      bind:value={folded}
+    />
     <button type="button" class="link" onclick={play}>Fold it</button>
-    {#if trouble}<span class="no" role="status">{trouble}</span>{/if}
+    {#if trouble}<span class="no text-stop" role="status">{trouble}</span>{/if}
   </div>
 </div>
-
-<style>
-  .view {
-    position: relative;
-    height: 300px;
-    touch-action: none;
-    cursor: grab;
-  }
-  canvas {
-    position: absolute;
-    inset: 0;
-    width: 100%;
-    height: 100%;
-  }
-  .bar {
-    display: flex;
-    gap: 12px;
-    align-items: center;
-    min-height: 32px;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  input {
-    flex: 1;
-    max-width: 320px;
-    accent-color: var(--twine);
-  }
-  .no {
-    color: var(--stop);
-  }
-</style>

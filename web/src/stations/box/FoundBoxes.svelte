@@ -68,23 +68,27 @@
       desk.work.problem(`found_boxes[${n}].inside`) ||
       desk.work.problem(`found_boxes[${n}].hollow`) ||
       desk.work.problem(`found_boxes[${n}].board`)}
-    <div class="row" role="group" aria-label={box.name || `Found box ${n + 1}`}>
-      <label
+    <div
+      class="row border-t-hair border-t px-0 pt-1.5 pb-2"
+      role="group"
+      aria-label={box.name || `Found box ${n + 1}`}
+    >
+      <label class="text-soft text-small block"
         >Name
         <input
           id="found-{n}-name"
-          class="field"
+          class="field h-9 w-full"
           maxlength="80"
           autocomplete="off"
           bind:value={box.name}
           oninput={touch}
         /></label
       >
-      <label
+      <label class="text-soft text-small block"
         >Inside, {shop.units}
         <input
           id="found-{n}-inside"
-          class="field figure"
+          class="field figure h-9 w-full"
           maxlength="80"
           autocomplete="off"
           placeholder="22 x 18 x 22"
@@ -94,7 +98,7 @@
         /></label
       >
       <details>
-        <summary>Condition and inserts</summary>
+        <summary class="text-note cursor-pointer px-0 py-1">Condition and inserts</summary>
         <Wear
           worn={box.worn}
           change={(worn) => {
@@ -102,11 +106,11 @@
             touch();
           }}
         />
-        <label
+        <label class="text-soft text-small block"
           >Inside the original inserts
           <input
             id="found-{n}-hollow"
-            class="field figure"
+            class="field figure h-9 w-full"
             maxlength="80"
             autocomplete="off"
             placeholder="none"
@@ -115,8 +119,8 @@
           /></label
         >
       </details>
-      {#if wrong}<p class="wrong">{wrong}</p>{/if}
-      <p class="acts">
+      {#if wrong}<p class="wrong text-stop text-small">{wrong}</p>{/if}
+      <p class="text-note flex gap-4">
         <button
           type="button"
           class="link"
@@ -134,33 +138,7 @@
   .found {
     margin-top: 16px;
   }
-  .row {
-    padding: 6px 0 8px;
-    border-top: 1px solid var(--hair);
-  }
-  label {
-    display: block;
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .field {
-    width: 100%;
-    height: 36px;
-  }
-  summary {
-    padding: 4px 0;
-    font-size: 14px;
-    cursor: pointer;
-  }
-  .acts {
-    display: flex;
-    gap: 16px;
-    font-size: 14px;
-  }
-  .wrong {
-    font-size: 13.5px;
-    color: var(--stop);
-  }
+
   #found-add {
     margin-top: 6px;
   }

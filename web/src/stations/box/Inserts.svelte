@@ -3,6 +3,7 @@
   import type { JobDesk } from '../../job/job.svelte';
   import { blankInsert, type TypedInsert } from '../../job/typed';
   import { shop } from '../../lib/shop.svelte';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -36,11 +37,11 @@
   wide: boolean,
 )}
   {@const wrong = desk.work.problem(`inserts[${n}].${name}`)}
-  <label class="asked" class:wide
+  <label class="text-soft text-note flex items-center gap-1.75" class:wide
     >{label}
     <input
       id="insert-{n}-{name}"
-      class="field figure"
+      class="field figure h-8.5 w-19.5"
       maxlength="80"
       autocomplete="off"
       aria-invalid={wrong !== ''}
@@ -51,11 +52,11 @@
   >
 {/snippet}
 {#snippet number(insert: TypedInsert, n: number, name: 'count' | 'along' | 'across', label: string)}
-  <label class="asked few"
+  <label class="text-soft text-note flex items-center gap-1.75"
     >{label}
     <input
       id="insert-{n}-{name}"
-      class="field figure"
+      class="field figure h-8.5 w-13"
       inputmode="numeric"
       maxlength="3"
       autocomplete="off"
@@ -65,18 +66,18 @@
   >
 {/snippet}
 
-<section class="inserts" aria-label="Inserts">
-  <div class="head">
-    <h3>Inserts, cut with it</h3>
-    <select class="field" id="insert-add" aria-label="Add an insert" onchange={add}>
+<section class="border-t-hair mt-2.5 border-t pt-2" aria-label="Inserts">
+  <div class="flex flex-wrap items-center gap-3.5">
+    <h3 class="font-semibold">Inserts, cut with it</h3>
+    <select class="field text-body h-9 w-47.5" id="insert-add" aria-label="Add an insert" onchange={add}>
       <option value="">Add…</option>
       {#each kinds as one (one.kind)}<option value={one.kind}>{one.title}</option>{/each}
     </select>
-    <label class="asked"
+    <label class="text-soft text-note flex items-center gap-1.75"
       >Press goods in by
       <input
         id="pressed"
-        class="field figure"
+        class="field figure h-8.5 w-19.5"
         maxlength="40"
         autocomplete="off"
         aria-invalid={desk.work.problem('pressed') !== ''}
@@ -85,11 +86,17 @@
         oninput={touch}
       /></label
     >
-    <label class="tick"
-      ><input type="checkbox" id="hand-holes" bind:checked={desk.typed.handHoles} onchange={touch} /> hand holes</label
+    <label class="tick text-note ml-auto flex items-center gap-1.5"
+      ><input
+        class="accent-twine h-4.25 w-4.25"
+        type="checkbox"
+        id="hand-holes"
+        bind:checked={desk.typed.handHoles}
+        onchange={touch}
+      /> hand holes</label
     >
   </div>
-  {#if desk.work.problem('pressed')}<p class="wrong" id="pressed-wrong">
+  {#if desk.work.problem('pressed')}<p class="wrong text-stop text-small basis-full" id="pressed-wrong">
       {desk.work.problem('pressed')}
     </p>{/if}
   {#each inserts as insert, n (insert)}
@@ -97,14 +104,18 @@
       .map((name) => desk.work.problem(`inserts[${n}].${name}`))
       .find(Boolean)}
     {@const title = kindOf(insert)?.title ?? insert.kind}
-    <div class="row" role="group" aria-label={title}>
-      <b>{title}</b>
+    <div
+      class="row border-t-hair mt-1.25 flex flex-wrap items-center gap-x-3.5 gap-y-1.5 border-t px-0 py-1.25"
+      role="group"
+      aria-label={title}
+    >
+      <b class="font-strong min-w-32">{title}</b>
       {#each kindOf(insert)?.asks ?? [] as one (one.field)}
         {#if one.field === 'where'}
-          <label class="asked"
+          <label class="text-soft text-note flex items-center gap-1.75"
             >{one.label}
             <select
-              class="field"
+              class="field text-body h-8.5"
               bind:value={insert.where}
               onchange={touch}
               aria-label="Where the {title} lies"
@@ -120,87 +131,14 @@
           {@render number(insert, n, one.field, one.label)}
         {/if}
       {/each}
-      <button type="button" class="off" onclick={() => drop(n)} aria-label="Remove the {title}">×</button>
-      {#if wrong}<p class="wrong" id="insert-{n}-wrong">{wrong}</p>{/if}
+      <Remove of="the {title}" go={() => drop(n)} place="ml-auto" />
+      {#if wrong}<p class="wrong text-stop text-small basis-full" id="insert-{n}-wrong">{wrong}</p>{/if}
     </div>
   {/each}
 </section>
 
 <style>
-  .inserts {
-    border-top: 1px solid var(--hair);
-    margin-top: 10px;
-    padding-top: 8px;
-  }
-  .head {
-    display: flex;
-    gap: 14px;
-    align-items: center;
-    flex-wrap: wrap;
-  }
-  h3 {
-    font-weight: 600;
-  }
-  .head select {
-    width: 190px;
-    height: 36px;
-    font-size: 15px;
-  }
-  .tick {
-    display: flex;
-    gap: 6px;
-    align-items: center;
-    margin-left: auto;
-    font-size: 14.5px;
-  }
-  .tick input {
-    accent-color: var(--twine);
-    width: 17px;
-    height: 17px;
-  }
-  .row {
-    display: flex;
-    gap: 6px 14px;
-    align-items: center;
-    flex-wrap: wrap;
-    border-top: 1px solid var(--hair);
-    padding: 5px 0;
-    margin-top: 5px;
-  }
-  .row b {
-    font-weight: 550;
-    min-width: 128px;
-  }
-  .asked {
-    display: flex;
-    gap: 7px;
-    align-items: center;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  .asked input {
-    width: 78px;
-    height: 34px;
-  }
-  .asked select {
-    height: 34px;
-    font-size: 15px;
-  }
-  .few input {
-    width: 52px;
-  }
   .wide input {
     width: 190px;
-  }
-  .off {
-    margin-left: auto;
-    min-width: 32px;
-    min-height: 32px;
-    color: var(--soft);
-  }
-  .wrong {
-    flex-basis: 100%;
-    font-size: 13.5px;
-    color: var(--stop);
   }
 </style>

@@ -35,16 +35,8 @@
 </script>
 
 {#if !kept}
-  <p class="pattern">
+  <p class="text-soft text-note mb-2">
     <button type="button" class="link" onclick={keep}>Save as a pattern</button>
     to make it again from another {way.made_over}.
   </p>
 {/if}
-
-<style>
-  .pattern {
-    font-size: 14px;
-    color: var(--soft);
-    margin-bottom: 8px;
-  }
-</style>

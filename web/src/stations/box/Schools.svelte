@@ -21,11 +21,12 @@
   }
 </script>
 
-<fieldset>
-  <legend>Allowance</legend>
+<fieldset class="flex min-h-9.5 items-center gap-3">
+  <legend class="text-soft text-small [float:left]">Allowance</legend>
   {#each way.schools as school (school)}
-    <label class:on={school === way.school}>
+    <label class="text-soft flex items-center gap-1.25 whitespace-nowrap" class:on={school === way.school}>
       <input
+        class="accent-twine h-4 w-4"
         type="radio"
         name="school"
         value={school}
@@ -47,74 +48,49 @@
         aria-label="Where the schools differ"
       >
         <table>
-          <thead><tr><th></th><th>{NAMES[way.school]}</th><th>{NAMES[other.school]}</th></tr></thead>
+          <thead
+            ><tr
+              ><th class="py-0.75 pr-3.5 pl-0 text-left"></th><th class="py-0.75 pr-3.5 pl-0 text-left"
+                >{NAMES[way.school]}</th
+              ><th class="py-0.75 pr-3.5 pl-0 text-left">{NAMES[other.school]}</th></tr
+            ></thead
+          >
           <tbody>
             {#each way.blanks as blank, n (blank.name)}
               <tr
-                ><th>{blank.name}</th><td><Measured text={blank.size} /></td><td
-                  ><Measured text={other.blanks[n]?.size ?? ''} /></td
+                ><th class="py-0.75 pr-3.5 pl-0 text-left">{blank.name}</th><td
+                  class="py-0.75 pr-3.5 pl-0 text-left"><Measured text={blank.size} /></td
+                ><td class="py-0.75 pr-3.5 pl-0 text-left"><Measured text={other.blanks[n]?.size ?? ''} /></td
                 ></tr
               >
             {/each}
             <tr
-              ><th>inside</th><td><Measured text={way.inside.figure.text} /></td><td
-                ><Measured text={other.inside} /></td
-              ></tr
+              ><th class="py-0.75 pr-3.5 pl-0 text-left">inside</th><td class="py-0.75 pr-3.5 pl-0 text-left"
+                ><Measured text={way.inside.figure.text} /></td
+              ><td class="py-0.75 pr-3.5 pl-0 text-left"><Measured text={other.inside} /></td></tr
             >
             <tr
-              ><th>outside</th><td><Measured text={way.outside.figure.text} /></td><td
-                ><Measured text={other.outside} /></td
-              ></tr
+              ><th class="py-0.75 pr-3.5 pl-0 text-left">outside</th><td class="py-0.75 pr-3.5 pl-0 text-left"
+                ><Measured text={way.outside.figure.text} /></td
+              ><td class="py-0.75 pr-3.5 pl-0 text-left"><Measured text={other.outside} /></td></tr
             >
           </tbody>
         </table>
-        {#each other.notes as note (note)}<p>{note}</p>{/each}
+        {#each other.notes as note (note)}<p class="text-soft text-small mt-1.5">{note}</p>{/each}
       </Popover.Content>
     </Popover.Portal>
   </Popover.Root>
 {/if}
 
 <style>
-  fieldset {
-    display: flex;
-    gap: 12px;
-    align-items: center;
-    min-height: 38px;
-  }
-  legend {
-    float: left;
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  label {
-    display: flex;
-    gap: 5px;
-    align-items: center;
-    color: var(--soft);
-    white-space: nowrap;
-  }
   .on {
     color: var(--ink);
     font-weight: 600;
   }
-  input {
-    accent-color: var(--twine);
-    width: 16px;
-    height: 16px;
-  }
+
   :global(.differ) {
-    font-size: 14px;
+    font-size: var(--text-note);
     min-height: 38px;
     white-space: nowrap;
-  }
-  td,
-  th {
-    padding: 3px 14px 3px 0;
-    text-align: left;
-  }
-  p {
-    margin-top: 6px;
-    font-size: 13.5px;
-    color: var(--soft);
   }
 </style>

@@ -25,7 +25,7 @@
 {#snippet compare(box: BoxBeside, inHand: boolean)}
   <input
     type="checkbox"
-    class="compare"
+    class="compare accent-twine absolute right-2.5 bottom-2.25 h-4.25 w-4.25"
     tabindex={inHand ? 0 : -1}
     aria-label="Compare {box.name}"
     title="Compare it with another"
@@ -35,29 +35,32 @@
 {/snippet}
 
 <!-- The keyboard goes to the selected box: arrow keys take another in hand. -->
-<div class="one">
-  <label class="way" class:picked>
+<div class="one relative">
+  <label class="way border-t-hair block cursor-pointer border-t px-3 pt-2.25 pb-2.5" class:picked>
     <input type="radio" name="way" value={way.way} checked={picked} onclick={() => pick()} class="sr-only" />
-    <span class="top">
+    <span class="top flex items-baseline justify-between gap-2.5">
       <b>{way.title}</b>
-      <span class="figure">{way.total ?? '–'}</span>
+      <span class="figure text-lead">{way.total ?? '–'}</span>
     </span>
     {#if best && !way.too_large}<MoneyBar costs={best.costs} most={dearest} />{/if}
-    <small>
+    <small class="text-soft text-small block pr-7">
       {#if way.too_large}{way.too_large}{:else}{pieces}, {way.minutes} min, {way.air_percent} % air, box with tape
         and time {way.own}{/if}
-      {#if way.warnings.length && !way.too_large}<span class="weak">· {way.warnings[0]}</span>{/if}
-      {#if way.chosen}<span class="tied">· chosen</span>{/if}
+      {#if way.warnings.length && !way.too_large}<span class="text-stop">· {way.warnings[0]}</span>{/if}
+      {#if way.chosen}<span class="text-twine font-semibold">· chosen</span>{/if}
     </small>
   </label>
   {@render compare(ofWay(way), picked)}
 </div>
 {#if picked && way.at_hand.length > 1}
-  <fieldset class="hand">
-    <legend>In stock, large enough</legend>
+  <fieldset class="hand bg-sheet mx-0 mt-0 mb-2 py-0 pr-3 pl-5 [box-shadow:inset_4px_0_0_var(--twine)]">
+    <legend class="text-soft text-small px-0 pt-1 pb-0.5">In stock, large enough</legend>
     {#each way.at_hand as one (one.item)}
-      <div class="one">
-        <label class:here={one.picked}>
+      <div class="one relative">
+        <label
+          class="border-t-hair text-note block cursor-pointer border-t px-2 pt-1 pb-1.25"
+          class:here={one.picked}
+        >
           <input
             type="radio"
             name="item"
@@ -66,11 +69,13 @@
             onchange={() => pick(one.item)}
             class="sr-only"
           />
-          <span class="top"><span>{one.item}</span><span class="figure">{one.total ?? '–'}</span></span>
-          <small>
+          <span class="top flex items-baseline justify-between gap-2.5"
+            ><span>{one.item}</span><span class="figure text-body">{one.total ?? '–'}</span></span
+          >
+          <small class="text-soft text-small block pr-7">
             {#if one.room}room {one.room};{/if}
             {one.takes} in stock
-            {#if one.chosen}<span class="tied">· chosen</span>{/if}
+            {#if one.chosen}<span class="text-twine font-semibold">· chosen</span>{/if}
           </small>
         </label>
         {@render compare(ofItem(way, one), one.picked)}
@@ -80,39 +85,6 @@
 {/if}
 
 <style>
-  .one {
-    position: relative;
-  }
-  .compare {
-    position: absolute;
-    right: 10px;
-    bottom: 9px;
-    width: 17px;
-    height: 17px;
-    accent-color: var(--twine);
-  }
-  small {
-    display: block;
-    padding-right: 28px;
-  }
-  .hand {
-    margin: 0 0 8px;
-    padding: 0 12px 0 20px;
-    background: var(--sheet);
-    box-shadow: inset 4px 0 0 var(--twine);
-  }
-  .hand legend {
-    padding: 4px 0 2px;
-    font-size: 13px;
-    color: var(--soft);
-  }
-  .hand label {
-    display: block;
-    padding: 4px 8px 5px;
-    border-top: 1px solid var(--hair);
-    font-size: 14.5px;
-    cursor: pointer;
-  }
   .hand .here {
     background: var(--ground);
   }
@@ -122,15 +94,7 @@
   .hand label:has(:focus-visible) {
     outline: 2.5px solid var(--twine);
   }
-  .hand .figure {
-    font-size: 15px;
-  }
-  .way {
-    display: block;
-    padding: 9px 12px 10px;
-    border-top: 1px solid var(--hair);
-    cursor: pointer;
-  }
+
   .way:hover {
     background: color-mix(in srgb, var(--sheet) 60%, transparent);
   }
@@ -141,25 +105,5 @@
   .way:has(:focus-visible) {
     outline: 2.5px solid var(--twine);
     outline-offset: 1px;
-  }
-  .top {
-    display: flex;
-    align-items: baseline;
-    justify-content: space-between;
-    gap: 10px;
-  }
-  .figure {
-    font-size: 17px;
-  }
-  small {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .tied {
-    color: var(--twine);
-    font-weight: 600;
-  }
-  .weak {
-    color: var(--stop);
   }
 </style>

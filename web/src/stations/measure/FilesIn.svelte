@@ -67,7 +67,7 @@
 <!-- Files may also be dropped here; the button beside does the same. -->
 <!-- svelte-ignore a11y_no_static_element_interactions -->
 <div
-  class="deeds"
+  class="-mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 border border-dashed border-transparent"
   class:over
   ondragover={(event) => {
     event.preventDefault();
@@ -95,35 +95,20 @@
     id="files-in"
     onchange={() => send(input.files)}
   />
-  <a class="link" href="/api/jobs/{desk.id}/parts.csv" onclick={table}>Parts as CSV</a>
-  <button type="button" class="link" onclick={keep}>Save as a kind of goods</button>
+  <a class="link text-note" href="/api/jobs/{desk.id}/parts.csv" onclick={table}>Parts as CSV</a>
+  <button type="button" class="link text-note" onclick={keep}>Save as a kind of goods</button>
 </div>
 {#if said.length}
-  <ul class="said" role="status">
+  <ul class="said text-note grid gap-1" role="status">
     {#each said as one, n (n)}<li class:wrong={one.wrong}>{one.text}</li>{/each}
   </ul>
 {/if}
 
 <style>
-  .deeds {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 8px 16px;
-    margin-top: -8px;
-    border: 1px dashed transparent;
-  }
   .over {
     border-color: var(--twine);
   }
-  .link {
-    font-size: 14px;
-  }
-  .said {
-    display: grid;
-    gap: 4px;
-    font-size: 14px;
-  }
+
   .wrong {
     color: var(--stop);
   }

@@ -13,10 +13,10 @@
   const inside = $derived(desk.work.view?.inside);
 </script>
 
-<section class="inside sheet" aria-label="Inside size">
+<section class="inside sheet min-h-82.5 px-4 py-3.5" aria-label="Inside size">
   {#if inside && desk.work.view?.layout}
-    <p class="soft">Inside size needed</p>
-    <p class="stated figure">
+    <p class="text-soft">Inside size needed</p>
+    <p class="stated figure text-title min-h-10 tracking-[-0.06em]">
       <Why
         of="this inside size"
         why={inside.figure.why}
@@ -26,52 +26,18 @@
       </Why>
     </p>
     <InBox layout={desk.work.view.layout} sides={inside.sides} />
-    <p class="key">
-      <i class="goods"></i>{desk.typed.parts.length > 1
-        ? 'parts, as boxes'
-        : desk.parts.inHand.name || 'the goods'}<i class="with"></i>extras
+    <p class="key text-soft text-small mt-2 flex items-center gap-1.5">
+      <i class="goods border-ink h-3 w-3 border [background:color-mix(in_srgb,var(--ink)_32%,var(--sheet))]"
+      ></i>{desk.typed.parts.length > 1 ? 'parts, as boxes' : desk.parts.inHand.name || 'the goods'}<i
+        class="border-ink border-twine ml-3 h-3 w-3 border [background:color-mix(in_srgb,var(--twine)_42%,var(--sheet))]"
+      ></i>extras
     </p>
   {:else}
-    <p class="soft">Inside size</p>
-    <p class="teach">
+    <p class="text-soft">Inside size</p>
+    <p class="text-soft">
       {desk.work.view?.problems.length
         ? 'One of the measures cannot be read; it is marked.'
         : 'Length, width, height and weight first. The inside size is stated here before anybody cuts.'}
     </p>
   {/if}
 </section>
-
-<style>
-  .inside {
-    padding: 14px 16px;
-    min-height: 330px;
-  }
-  .soft,
-  .teach {
-    color: var(--soft);
-  }
-  .stated {
-    font-size: 22px;
-    letter-spacing: -0.06em;
-    min-height: 40px;
-  }
-  .key {
-    display: flex;
-    align-items: center;
-    gap: 6px;
-    font-size: 13.5px;
-    color: var(--soft);
-    margin-top: 8px;
-  }
-  .key i {
-    width: 12px;
-    height: 12px;
-    border: 1px solid var(--ink);
-    background: color-mix(in srgb, var(--ink) 32%, var(--sheet));
-  }
-  .key .with {
-    margin-left: 12px;
-    border-color: var(--twine);
-    background: color-mix(in srgb, var(--twine) 42%, var(--sheet));
-  }
-</style>

@@ -45,7 +45,7 @@
           void keep();
         }}
       >
-        <label for="kind-title">What it is called</label>
+        <label class="text-soft text-small mt-3 block" for="kind-title">What it is called</label>
         <input
           id="kind-title"
           class="field"
@@ -54,7 +54,7 @@
           autocomplete="off"
           oninput={() => (trouble = taken = '')}
         />
-        <p class="wrong" role="alert">{trouble}</p>
+        <p class="wrong text-stop text-note min-h-6" role="alert">{trouble}</p>
         {#if taken}
           <button type="button" class="btn btn-main" onclick={() => void keep(taken)}>Replace it</button>
         {:else}
@@ -65,17 +65,3 @@
     </Dialog.Content>
   </Dialog.Portal>
 </Dialog.Root>
-
-<style>
-  label {
-    display: block;
-    margin-top: 12px;
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .wrong {
-    min-height: 24px;
-    color: var(--stop);
-    font-size: 14px;
-  }
-</style>

@@ -34,17 +34,17 @@
 </script>
 
 {#if kind}
-  <section class="known sheet" aria-label="About {kind.title}">
-    <h2>{kind.title}</h2>
+  <section class="sheet text-note px-4 py-3" aria-label="About {kind.title}">
+    <h2 class="text-ink text-body">{kind.title}</h2>
     <p>{kind.about}</p>
     {#each lists as [title, sentences] (title)}
-      <h3>{title}</h3>
+      <h3 class="text-soft text-small mt-2.5">{title}</h3>
       <ul>
-        {#each sentences as said (said)}<li>{said}</li>{/each}
+        {#each sentences as said (said)}<li class="pl-3 [text-indent:-12px]">{said}</li>{/each}
       </ul>
     {/each}
     {#if of === 'protecting'}
-      <h3>Fill</h3>
+      <h3 class="text-soft text-small mt-2.5">Fill</h3>
       <p>
         {kind.fill?.loose === false ? 'No loose fill.' : 'Loose fill may be used.'}
         {kind.fill?.full === 'soft' ? 'Not too full.' : 'Packed firm.'}
@@ -55,23 +55,6 @@
 {/if}
 
 <style>
-  .known {
-    padding: 12px 16px;
-    font-size: 14.5px;
-  }
-  h2 {
-    color: var(--ink);
-    font-size: 15.5px;
-  }
-  h3 {
-    margin-top: 10px;
-    font-size: 13px;
-    color: var(--soft);
-  }
-  li {
-    padding-left: 12px;
-    text-indent: -12px;
-  }
   li::before {
     content: '–';
     margin-right: 6px;

@@ -80,13 +80,26 @@
 
 <!-- Enter in any of its fields goes on to the next. -->
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-<form class="measure" onkeydown={entered} onsubmit={(event) => event.preventDefault()} aria-label="Measures">
-  <div class="typed">
+<form
+  class="max-desk:flex max-desk:flex-col max-desk:items-stretch grid grid-cols-[minmax(0,1fr)_268px] items-start gap-4.5"
+  onkeydown={entered}
+  onsubmit={(event) => event.preventDefault()}
+  aria-label="Measures"
+>
+  <div class="max-desk:contents grid min-w-0 gap-4">
     {#if hasSteps}
-      <div class="views" role="group" aria-label="Take apart or measure">
-        <button type="button" aria-pressed={apart} onclick={() => (apart = true)}>Take apart</button>
-        <button type="button" aria-pressed={!apart} onclick={() => (apart = false)}
-          >Parts <span class="figure">{desk.typed.parts.length}</span></button
+      <div class="views border-b-hair2 flex border-b" role="group" aria-label="Take apart or measure">
+        <button
+          class="text-soft aria-pressed:text-ink aria-pressed:font-title aria-pressed:border-b-twine -mb-px border-b-3 border-b-transparent px-4.5 pt-1.5 pb-2"
+          type="button"
+          aria-pressed={apart}
+          onclick={() => (apart = true)}>Take apart</button
+        >
+        <button
+          class="text-soft aria-pressed:text-ink aria-pressed:font-title aria-pressed:border-b-twine -mb-px border-b-3 border-b-transparent px-4.5 pt-1.5 pb-2"
+          type="button"
+          aria-pressed={!apart}
+          onclick={() => (apart = false)}>Parts <span class="figure">{desk.typed.parts.length}</span></button
         >
       </div>
     {/if}
@@ -96,7 +109,7 @@
     {:else}
       <PartsTable {desk} />
       <FilesIn {desk} add={addPart} keep={() => (keeping = true)} />
-      <div class="after">
+      <div class="max-desk:order-2 grid min-w-0 gap-4">
         <SizedRows
           {desk}
           rows={desk.typed.extras}
@@ -120,7 +133,9 @@
       </div>
     {/if}
   </div>
-  <div class="beside">
+  <div
+    class="beside max-desk:order-1 max-desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] max-desk:items-start max-phone:grid-cols-[minmax(0,1fr)] grid min-w-0 gap-4"
+  >
     {#if apart}
       <Known code={desk.kind} of="taking apart" />
     {:else}
@@ -130,58 +145,3 @@
   </div>
 </form>
 <KeepKind {desk} bind:open={keeping} />
-
-<style>
-  .measure {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 268px;
-    gap: 18px 18px;
-    align-items: start;
-  }
-  .typed,
-  .beside,
-  .after {
-    display: grid;
-    gap: 16px;
-    min-width: 0;
-  }
-  .views {
-    display: flex;
-    border-bottom: 1px solid var(--hair2);
-  }
-  .views button {
-    padding: 6px 18px 8px;
-    color: var(--soft);
-    border-bottom: 3px solid transparent;
-    margin-bottom: -1px;
-  }
-  .views button[aria-pressed='true'] {
-    color: var(--ink);
-    font-weight: 650;
-    border-bottom-color: var(--twine);
-  }
-  /* Narrow: the shape and the inside size come right after the measures they follow from. */
-  @media (max-width: 1100px) {
-    .measure {
-      display: flex;
-      flex-direction: column;
-      align-items: stretch;
-    }
-    .typed {
-      display: contents;
-    }
-    .beside {
-      order: 1;
-      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-      align-items: start;
-    }
-    .after {
-      order: 2;
-    }
-  }
-  @media (max-width: 700px) {
-    .beside {
-      grid-template-columns: minmax(0, 1fr);
-    }
-  }
-</style>

@@ -103,32 +103,47 @@
   }
 </script>
 
-<div class="outline">
-  <label for="corners">Corners in order: along, across, {shop.units}; one a line</label>
+<div class="mt-1.5 grid justify-items-start gap-1.5 outline">
+  <label class="text-soft text-small" for="corners"
+    >Corners in order: along, across, {shop.units}; one a line</label
+  >
   <textarea
+    class="border-edge bg-sheet text-note w-full border px-2 py-1.5 font-mono"
     id="corners"
     rows="5"
     spellcheck="false"
     bind:value={typed}
     oninput={type}
     placeholder="0, 0&#10;12 1/2, 0&#10;9, 6"></textarea>
-  {#if problem}<p class="wrong">{problem}</p>{/if}
-  <label class="btn">
+  {#if problem}<p class="wrong text-stop text-small">{problem}</p>{/if}
+  <label
+    class="btn text-ink text-small cursor-pointer focus-within:[outline:2.5px_solid_var(--twine)] focus-within:[clip-path:none]"
+  >
     Trace a photograph
     <input type="file" accept="image/*" class="sr-only" onchange={open} />
   </label>
   {#if picture}
-    <div class="trace sheet" role="dialog" aria-label="Trace a photograph">
-      <div class="deeds">
-        <p class="how" role="status">
+    <div
+      class="trace sheet fixed top-10 right-10 bottom-10 left-10 z-45 grid grid-rows-[auto_auto_1fr] justify-items-start gap-2.5 overflow-auto px-4.5 py-3.5"
+      role="dialog"
+      aria-label="Trace a photograph"
+    >
+      <div class="flex w-full flex-wrap items-center gap-x-3 gap-y-2">
+        <p class="how text-body flex-[1_0_300px] font-semibold" role="status">
           {#if step === 'scale'}
             Click both ends of a length you know ({scale.length} of 2).
           {:else}
             Now its corners, all the way round ({clicked.length}).
           {/if}
         </p>
-        <label for="known">Known length, {shop.units}</label>
-        <input id="known" class="field figure" data-measure="length" bind:value={known} autocomplete="off" />
+        <label class="text-soft text-small" for="known">Known length, {shop.units}</label>
+        <input
+          id="known"
+          class="field figure w-27.5"
+          data-measure="length"
+          bind:value={known}
+          autocomplete="off"
+        />
         <button type="button" class="btn" onclick={() => (clicked.length ? clicked.pop() : scale.pop())}
           >Back one</button
         >
@@ -140,12 +155,17 @@
         >
         <button type="button" class="btn" onclick={close}>Close</button>
       </div>
-      {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
+      {#if wrong}<p class="wrong text-stop text-small" role="alert">{wrong}</p>{/if}
       <!-- Corners can be typed as well; clicking is the quicker way where there is a photograph. -->
       <!-- svelte-ignore a11y_click_events_have_key_events -->
       <!-- svelte-ignore a11y_no_static_element_interactions -->
-      <div class="photo" onclick={click}>
-        <img src={picture} alt="Photograph to trace" draggable="false" />
+      <div class="photo relative w-fit cursor-crosshair" onclick={click}>
+        <img
+          class="block max-h-[calc(100vh_-_190px)] max-w-full"
+          src={picture}
+          alt="Photograph to trace"
+          draggable="false"
+        />
         <svg aria-hidden="true">
           {#if scale.length === 2}<path d="M{scale.map((s) => s.join(' ')).join('L')}" class="known" />{/if}
           {#each scale as spot, k (k)}<circle cx={spot[0]} cy={spot[1]} r="4" class="known" />{/each}
@@ -158,53 +178,6 @@
 </div>
 
 <style>
-  .outline {
-    display: grid;
-    gap: 6px;
-    justify-items: start;
-    margin-top: 6px;
-  }
-  label {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  label.btn {
-    color: var(--ink);
-    cursor: pointer;
-  }
-  label.btn:focus-within {
-    outline: 2.5px solid var(--twine);
-    clip-path: none;
-  }
-  textarea {
-    width: 100%;
-    padding: 6px 8px;
-    border: 1px solid var(--edge);
-    background: var(--sheet);
-    font-family: var(--font-mono);
-    font-size: 14px;
-  }
-  .trace {
-    position: fixed;
-    inset: 40px;
-    z-index: 45;
-    display: grid;
-    grid-template-rows: auto auto 1fr;
-    gap: 10px;
-    justify-items: start;
-    padding: 14px 18px;
-    overflow: auto;
-  }
-  .photo {
-    position: relative;
-    width: fit-content;
-    cursor: crosshair;
-  }
-  .photo img {
-    display: block;
-    max-width: 100%;
-    max-height: calc(100vh - 190px);
-  }
   svg {
     position: absolute;
     inset: 0;
@@ -222,24 +195,5 @@
     stroke: var(--amber-mark);
     stroke-width: 2;
     stroke-dasharray: 5 3;
-  }
-  .deeds {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 8px 12px;
-    width: 100%;
-  }
-  .deeds .field {
-    width: 110px;
-  }
-  .how {
-    flex: 1 0 300px;
-    font-size: 15.5px;
-    font-weight: 600;
-  }
-  .wrong {
-    color: var(--stop);
-    font-size: 13.5px;
   }
 </style>

@@ -10,6 +10,7 @@
   import { nameOf } from './ask';
   import OutlineCorners from './OutlineCorners.svelte';
   import PiecesTyped from './PiecesTyped.svelte';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -51,98 +52,48 @@
   }
 </script>
 
-<section class="side sheet" aria-label="Part in hand">
-  <h2>{nameOf(part, n)}</h2>
+<section class="side sheet px-3.5 pt-2.5 pb-3" aria-label="Part in hand">
+  <h2 class="text-ink overflow-hidden text-ellipsis whitespace-nowrap">{nameOf(part, n)}</h2>
   <ShapeTurning {shape} {stale} name={nameOf(part, n)} />
-  <p class="facts">
+  <p class="facts text-body flex min-h-6 items-baseline justify-between">
     {#if view?.bare}
       <span class="figure"><Measured text={view.bare.figure.text} /></span>
-      {#if view.volume}<span class="soft">{view.volume}</span>{/if}
+      {#if view.volume}<span class="text-soft text-small">{view.volume}</span>{/if}
     {:else if part.guessed}
-      <span class="soft">Its kind's measures; take your own.</span>
+      <span class="text-soft text-small">Its kind's measures; take your own.</span>
     {/if}
   </p>
   {#if part.guessed && view?.bare}
-    <p class="guess">Its kind's starting measures. Type what the tape says.</p>
+    <p class="text-amber text-small">Its kind's starting measures. Type what the tape says.</p>
   {/if}
   {#if part.kind === 'outline'}
     <OutlineCorners {desk} {part} problem={points} />
   {:else if part.kind === 'bars' || part.kind === 'compound'}
     <PiecesTyped {desk} {part} problem={points} />
   {:else if part.kind === 'mesh'}
-    {#if points}<p class="wrong">{points}</p>{/if}
-    <p class="soft">
+    {#if points}<p class="wrong text-stop text-small">{points}</p>{/if}
+    <p class="text-soft text-small">
       Take in an STL, OBJ, PLY or GLB file below; say how long one step of it is, 1 in or 1 mm.
     </p>
   {/if}
   {#if part.photos.length}
-    <ul class="photos">
+    <ul class="photos mt-2 flex flex-wrap gap-1.5">
       {#each part.photos as photo, k (photo)}
-        <li>
+        <li class="relative">
           <a href="/api/files/{photo}" target="_blank" rel="noopener"
-            ><img src="/api/files/{photo}" alt="{nameOf(part, n)}, photograph {k + 1}" /></a
+            ><img
+              class="border-hair2 h-16 w-16 border object-cover"
+              src="/api/files/{photo}"
+              alt="{nameOf(part, n)}, photograph {k + 1}"
+            /></a
           >
-          <button type="button" onclick={() => dropPhoto(photo)} aria-label="Remove photograph {k + 1}"
-            >×</button
-          >
+          <Remove
+            of="photograph {k + 1}"
+            go={() => dropPhoto(photo)}
+            place="border-hair2 bg-sheet absolute top-0 right-0 border"
+          />
         </li>
       {/each}
     </ul>
   {/if}
 </section>
-
-<style>
-  .side {
-    padding: 10px 14px 12px;
-  }
-  h2 {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-    color: var(--ink);
-  }
-  .facts {
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-    min-height: 24px;
-    font-size: 15px;
-  }
-  .soft {
-    color: var(--soft);
-    font-size: 13.5px;
-  }
-  .guess {
-    color: var(--amber);
-    font-size: 13.5px;
-  }
-  .wrong {
-    color: var(--stop);
-    font-size: 13.5px;
-  }
-  .photos {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 6px;
-    margin-top: 8px;
-  }
-  .photos li {
-    position: relative;
-  }
-  .photos img {
-    width: 64px;
-    height: 64px;
-    object-fit: cover;
-    border: 1px solid var(--hair2);
-  }
-  .photos button {
-    position: absolute;
-    right: 0;
-    top: 0;
-    width: 22px;
-    height: 22px;
-    line-height: 1;
-    background: var(--sheet);
-    border: 1px solid var(--hair2);
-  }
-</style>

@@ -7,6 +7,7 @@
   import { toast } from '../../lib/toast.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
   import { fieldsOf, nameOf } from './ask';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -75,8 +76,11 @@
   }
 </script>
 
-<section class="parts" aria-label="Parts">
-  <div class="row heads" aria-hidden="true">
+<section class="parts grid gap-1" aria-label="Parts">
+  <div
+    class="row heads text-soft max-phone:grid-cols-[minmax(0,1fr)_44px_96px] max-phone:hidden text-small grid grid-cols-[minmax(0,1.2fr)_38px_90px_minmax(0,2.05fr)_106px_24px] gap-1.25 border-l-3 border-l-transparent pt-0.5 pr-0 pb-0 pl-1.75"
+    aria-hidden="true"
+  >
     <span>Part</span><span>Qty</span><span>Shape</span><span>Measures, {shop.units}</span><span
       >Weight, {shop.massUnit}</span
     >
@@ -86,7 +90,7 @@
     <!-- Focus anywhere in it makes it the part in hand; up and down keep to the column. -->
     <!-- svelte-ignore a11y_no_static_element_interactions -->
     <div
-      class="row"
+      class="row max-phone:grid-cols-[minmax(0,1fr)_44px_96px] grid grid-cols-[minmax(0,1.2fr)_38px_90px_minmax(0,2.05fr)_106px_24px] gap-1.25 border-l-3 border-l-transparent py-0.5 pr-0 pl-1.75"
       class:chosen={n === desk.parts.chosen}
       class:guessed={part.guessed}
       onfocusin={(event) => entered(n, event)}
@@ -95,7 +99,7 @@
     >
       <input
         id="part-{n}-name"
-        class="field"
+        class="field min-w-0 px-1.5 py-0"
         aria-label="Name of part {n + 1}"
         placeholder={n === 0 ? 'what it is' : 'next part'}
         maxlength="120"
@@ -105,7 +109,7 @@
       />
       <input
         id="part-{n}-count"
-        class="field figure"
+        class="field figure min-w-0 px-1.5 py-0"
         aria-label="Count of {called}"
         inputmode="numeric"
         maxlength="3"
@@ -117,18 +121,18 @@
       />
       <select
         id="part-{n}-shape"
-        class="field"
+        class="field min-w-0 px-1.5 py-0"
         aria-label="Shape of {called}"
         bind:value={part.kind}
         onchange={() => desk.parts.measured(part)}
       >
         {#each shapes() as kind (kind.kind)}<option value={kind.kind}>{kind.title}</option>{/each}
       </select>
-      <div class="measures">
+      <div class="max-phone:col-span-full grid grid-cols-3 gap-1.25">
         {#each asked(part.kind) as { name, label } (name)}
           <input
             id="part-{n}-{name}"
-            class="field figure"
+            class="field figure min-w-0 px-1.5 py-0"
             data-measure="length"
             aria-label="{label} of {called}, {shop.units}"
             placeholder={SHORT[name] ?? label.split(' ')[0]}
@@ -145,7 +149,7 @@
       </div>
       <input
         id="part-{n}-weight"
-        class="field figure"
+        class="field figure min-w-0 px-1.5 py-0"
         data-measure="mass"
         aria-label="Weight of {called}, {shop.massUnit}"
         placeholder="each"
@@ -158,53 +162,27 @@
         bind:value={part.weight}
         oninput={() => desk.parts.measured(part)}
       />
-      <button type="button" class="off" tabindex="-1" onclick={() => remove(n)} aria-label="Remove {called}"
-        >×</button
-      >
+      <Remove of={called} go={() => remove(n)} passed />
     </div>
   {/each}
   <Faults id="parts-faults" {faults} hint={told || HINT} />
 </section>
 
 <style>
-  .parts {
-    display: grid;
-    gap: 4px;
-  }
-  .row {
-    display: grid;
-    grid-template-columns: minmax(0, 1.2fr) 38px 90px minmax(0, 2.05fr) 106px 24px;
-    gap: 5px;
-    padding: 2px 0 2px 7px;
-    border-left: 3px solid transparent;
-  }
   .chosen {
     border-left-color: var(--twine);
     background: color-mix(in srgb, var(--twine-pale) 55%, transparent);
   }
-  .heads {
-    font-size: 13px;
-    color: var(--soft);
-    padding-bottom: 0;
-  }
-  .measures {
-    display: grid;
-    grid-template-columns: repeat(3, minmax(0, 1fr));
-    gap: 5px;
-  }
-  .field {
-    padding: 0 6px;
-    min-width: 0;
-  }
+
   .figure.field {
-    font-size: 15px;
+    font-size: var(--text-body);
     letter-spacing: -0.07em;
   }
   .field::placeholder {
     color: var(--soft);
     font-weight: 400;
     font-family: var(--font-sans);
-    font-size: 13px;
+    font-size: var(--text-small);
     letter-spacing: 0;
     opacity: 1;
   }
@@ -214,23 +192,5 @@
     font-style: italic;
     color: var(--soft);
     border-style: dashed;
-  }
-  .off {
-    font-size: 20px;
-    color: var(--soft);
-  }
-  .off:hover {
-    color: var(--stop);
-  }
-  @media (max-width: 620px) {
-    .row {
-      grid-template-columns: minmax(0, 1fr) 44px 96px;
-    }
-    .row .measures {
-      grid-column: 1 / -1;
-    }
-    .heads {
-      display: none;
-    }
   }
 </style>

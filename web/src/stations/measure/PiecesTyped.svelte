@@ -81,43 +81,18 @@
   }
 </script>
 
-<div class="pieces">
-  <label for="pieces">{HOW[part.kind]?.label}, {shop.units}</label>
+<div class="pieces mt-1.5 grid gap-1">
+  <label class="text-soft text-small" for="pieces">{HOW[part.kind]?.label}, {shop.units}</label>
   <textarea
+    class="border-edge bg-sheet text-small w-full border px-2 py-1.5 font-mono tracking-[-0.04em]"
     id="pieces"
     rows="5"
     spellcheck="false"
     bind:value={typed}
     oninput={type}
     placeholder={HOW[part.kind]?.example}></textarea>
-  {#if problem}<p class="wrong">{problem}</p>{/if}
-  {#if left}<p class="wait">
+  {#if problem}<p class="wrong text-stop text-small">{problem}</p>{/if}
+  {#if left}<p class="wait text-soft text-small">
       {left === 1 ? 'One line is' : `${left} lines are`} not whole yet: {HOW[part.kind]?.example}
     </p>{/if}
 </div>
-
-<style>
-  .pieces {
-    display: grid;
-    gap: 4px;
-    margin-top: 6px;
-  }
-  label,
-  .wait {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  textarea {
-    width: 100%;
-    padding: 6px 8px;
-    border: 1px solid var(--edge);
-    background: var(--sheet);
-    font-family: var(--font-mono);
-    font-size: 13.5px;
-    letter-spacing: -0.04em;
-  }
-  .wrong {
-    color: var(--stop);
-    font-size: 13.5px;
-  }
-</style>

@@ -17,14 +17,16 @@
 </script>
 
 {#if hazards.length}
-  <section class="asked" aria-label="Safety questions">
+  <section class="grid gap-1.5" aria-label="Safety questions">
     <h2>Safety questions</h2>
     {#each hazards as hazard (hazard.code)}
-      <div class="question">
+      <div
+        class="max-phone:grid-cols-[minmax(0,1fr)] grid grid-cols-[minmax(0,1fr)_210px] items-center gap-x-3 gap-y-1"
+      >
         <label for="ask-{hazard.code}">{hazard.asks}</label>
         <select
           id="ask-{hazard.code}"
-          class="field"
+          class="field h-9"
           class:open={!hazard.given}
           value={desk.typed.answers[hazard.code] ?? ''}
           onchange={(event) => answer(hazard.code, event.currentTarget.value)}
@@ -33,7 +35,11 @@
           {#each hazard.answers as one (one.code)}<option value={one.code}>{one.says}</option>{/each}
         </select>
         {#if hazard.caution}
-          <p class:never={hazard.never} data-caution={hazard.code}>
+          <p
+            class="bg-amber-pale border-l-amber-mark text-note col-span-full border-l-4 px-3 py-1.5"
+            class:never={hazard.never}
+            data-caution={hazard.code}
+          >
             {#if hazard.never}<b>Stop.</b>{/if}
             {hazard.caution}
           </p>
@@ -44,36 +50,12 @@
 {/if}
 
 <style>
-  .asked {
-    display: grid;
-    gap: 6px;
-  }
-  .question {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 210px;
-    gap: 4px 12px;
-    align-items: center;
-  }
-  .field {
-    height: 36px;
-  }
   .open {
     border-left: 4px solid var(--amber-mark);
   }
-  p {
-    grid-column: 1 / -1;
-    padding: 6px 12px;
-    font-size: 14px;
-    background: var(--amber-pale);
-    border-left: 4px solid var(--amber-mark);
-  }
+
   .never {
     background: var(--stop-pale);
     border-left-color: var(--stop);
-  }
-  @media (max-width: 620px) {
-    .question {
-      grid-template-columns: minmax(0, 1fr);
-    }
   }
 </style>

@@ -6,6 +6,7 @@
   import { toast } from '../../lib/toast.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
   import Field from '../../lib/ui/Field.svelte';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   interface Row {
     name: string;
@@ -53,10 +54,13 @@
     ].map((fault) => ({ ...fault, label: `${fault.label} of ${rows[n]?.name || `${called} ${n + 1}`}` }));
 </script>
 
-<section class="rows" class:valued class:flat={one === 'extra'}>
+<section class="rows grid justify-items-start gap-1.5" class:valued class:flat={one === 'extra'}>
   <h2>{title}</h2>
   {#if rows.length}
-    <div class="row heads" aria-hidden="true">
+    <div
+      class="row heads text-soft max-phone:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_34px] text-small grid w-full grid-cols-[minmax(0,1.3fr)_minmax(0,1.2fr)_110px_34px] gap-2"
+      aria-hidden="true"
+    >
       <span>{one === 'extra' ? 'Extra' : 'Parcel'}</span><span
         >{one === 'extra' ? 'Size' : 'Outside size'}, {shop.units}</span
       ><span>Weight, {shop.massUnit}</span>{#if valued}<span>Its value</span>{:else}<span>Lies on top</span
@@ -66,7 +70,9 @@
   {#each rows as row, n (row)}
     {@const found = faultsOf(n)}
     {@const faults = found.some((fault) => fault.sentence) ? `${one}-${n}-faults` : ''}
-    <div class="row">
+    <div
+      class="row max-phone:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_34px] grid w-full grid-cols-[minmax(0,1.3fr)_minmax(0,1.2fr)_110px_34px] gap-2"
+    >
       <Field
         id="{one}-{n}-name"
         label="{called[0]?.toUpperCase()}{called.slice(1)} {n + 1}"
@@ -116,8 +122,9 @@
         />
       {/if}
       {#if !valued}
-        <label class="top">
+        <label class="top flex items-center justify-center">
           <input
+            class="accent-twine h-4.5 w-4.5"
             type="checkbox"
             aria-label="{row.name || `Extra ${n + 1}`} is folded or lies on top and sizes no box"
             checked={onTop(row)}
@@ -128,13 +135,8 @@
           />
         </label>
       {/if}
-      <button
-        type="button"
-        class="off"
-        onclick={() => remove(n)}
-        aria-label="Remove {row.name || `${called} ${n + 1}`}">×</button
-      >
-      {#if faults}<div class="wide"><Faults id={faults} faults={found} /></div>{/if}
+      <Remove of={row.name || `${called} ${n + 1}`} go={() => remove(n)} />
+      {#if faults}<div class="col-span-full"><Faults id={faults} faults={found} /></div>{/if}
     </div>
   {/each}
   <button type="button" class="btn add" id="add-{one}" onclick={add}
@@ -143,49 +145,14 @@
 </section>
 
 <style>
-  .rows {
-    display: grid;
-    gap: 6px;
-    justify-items: start;
-  }
-  .row {
-    display: grid;
-    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 34px;
-    gap: 8px;
-    width: 100%;
-  }
   .valued .row {
     grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 100px 34px;
   }
   .flat .row {
     grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 84px 34px;
   }
-  .top {
-    display: flex;
-    align-items: center;
-    justify-content: center;
-  }
-  .top input {
-    width: 18px;
-    height: 18px;
-    accent-color: var(--twine);
-  }
-  .heads {
-    font-size: 13px;
-    color: var(--soft);
-  }
-  .off {
-    font-size: 21px;
-    color: var(--soft);
-  }
-  .off:hover {
-    color: var(--stop);
-  }
-  .wide {
-    grid-column: 1 / -1;
-  }
-  @media (max-width: 620px) {
-    .row,
+
+  @media (max-width: 700px) {
     .valued .row,
     .flat .row {
       grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 34px;

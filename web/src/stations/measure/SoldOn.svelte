@@ -113,14 +113,19 @@
   );
 </script>
 
-<details>
-  <summary
+<details class="mt-2.5">
+  <summary class="text-soft text-note cursor-pointer"
     >Channel, label, wishes, abroad{#if said.length}: <b>{said.join(', ')}</b>{/if}</summary
   >
-  <div class="grid">
-    <label
+  <div class="max-phone:grid-cols-2 mx-0 my-2 grid grid-cols-4 gap-2.5">
+    <label class="text-soft text-note"
       >Sold on
-      <select class="field" id="channel" bind:value={desk.typed.channel} onchange={touch}>
+      <select
+        class="field text-ink block w-full"
+        id="channel"
+        bind:value={desk.typed.channel}
+        onchange={touch}
+      >
         <option value="">nothing said</option>
         {#each channels as one (one.name)}<option>{one.name}</option>{/each}
       </select></label
@@ -140,10 +145,15 @@
     {/each}
   </div>
   {#if abroad}
-    <div class="grid">
-      <label
+    <div class="max-phone:grid-cols-2 mx-0 my-2 grid grid-cols-4 gap-2.5">
+      <label class="text-soft text-note"
         >Reason
-        <select class="field" id="customs-reason" bind:value={desk.typed.customs.reason} onchange={touch}>
+        <select
+          class="field text-ink block w-full"
+          id="customs-reason"
+          bind:value={desk.typed.customs.reason}
+          onchange={touch}
+        >
           {#each REASONS as reason (reason)}<option>{reason}</option>{/each}
         </select></label
       >
@@ -152,7 +162,7 @@
       {/each}
     </div>
   {/if}
-  {#if channel?.note}<p class="note">{channel.name}: {channel.note}</p>{/if}
+  {#if channel?.note}<p class="note text-soft text-note">{channel.name}: {channel.note}</p>{/if}
   <Faults
     id="sold-faults"
     faults={[
@@ -163,38 +173,3 @@
     ]}
   />
 </details>
-
-<style>
-  details {
-    margin-top: 10px;
-  }
-  summary {
-    cursor: pointer;
-    font-size: 14px;
-    color: var(--soft);
-  }
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(4, minmax(0, 1fr));
-    gap: 10px;
-    margin: 8px 0;
-  }
-  label {
-    font-size: 14px;
-    color: var(--soft);
-  }
-  select {
-    display: block;
-    width: 100%;
-    color: var(--ink);
-  }
-  .note {
-    font-size: 14px;
-    color: var(--soft);
-  }
-  @media (max-width: 620px) {
-    .grid {
-      grid-template-columns: repeat(2, minmax(0, 1fr));
-    }
-  }
-</style>

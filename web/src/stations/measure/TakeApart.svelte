@@ -67,19 +67,27 @@
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <ol onkeydown={moved}>
     {#each desk.typed.steps as step, n (step.id)}
-      <li class:left={!step.chosen} class:done={step.done} data-step={step.id}>
-        <label class="which">
+      <li
+        class="border-b-hair grid grid-cols-[minmax(0,1fr)_auto_76px] items-baseline gap-x-3.5 gap-y-0 border-b py-2.25 pr-1 pl-0"
+        class:left={!step.chosen}
+        class:done={step.done}
+        data-step={step.id}
+      >
+        <label class="which text-body grid cursor-pointer grid-cols-[26px_1fr] items-baseline">
           <input
-            class="take"
+            class="take accent-twine h-4.5 w-4.5"
             type="checkbox"
             checked={step.chosen ?? false}
             onchange={(event) => take(step, event.currentTarget.checked)}
           />
-          <span><b class="figure">{n + 1}</b> {step.do}</span>
+          <span><b class="figure mr-1">{n + 1}</b> {step.do}</span>
         </label>
-        <span class="saves">{saved(step) ? `saves ${saved(step)}` : ''}</span>
-        <label class="tick">
+        <span class="text-twine text-note font-semibold whitespace-nowrap"
+          >{saved(step) ? `saves ${saved(step)}` : ''}</span
+        >
+        <label class="tick text-note flex items-center gap-1.5">
           <input
+            class="accent-twine h-4.5 w-4.5"
             type="checkbox"
             disabled={!step.chosen}
             checked={step.done ?? false}
@@ -87,10 +95,14 @@
           />
           done<span class="sr-only">: {step.do}</span>
         </label>
-        <div class="how">
+        <div class="how text-soft text-note col-span-full flex flex-wrap gap-x-3.5 gap-y-0.75 pl-6.5">
           {#if step.tool}<span class="tool">{step.tool}</span>{/if}
-          {#if step.turn}<p class="turn">{step.turn}</p>{/if}
-          {#if step.caution}<p class="caution">{step.caution}</p>{/if}
+          {#if step.turn}<p class="turn text-ink flex-[1_0_100%] font-semibold">{step.turn}</p>{/if}
+          {#if step.caution}<p
+              class="caution text-ink bg-amber-pale border-l-amber-mark flex-[1_0_100%] border-l-4 px-2.5 py-1"
+            >
+              {step.caution}
+            </p>{/if}
           {#if step.keep}
             <p class="keep">{bagOf(step) ? `Bag ${bagOf(step)}` : 'Bag'}: {step.keep}</p>
           {/if}
@@ -101,8 +113,8 @@
       </li>
     {/each}
   </ol>
-  {#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
-  <div class="papers">
+  {#if trouble}<p class="trouble text-stop" role="alert">{trouble}</p>{/if}
+  <div class="papers mt-3 flex flex-wrap items-center gap-2.5">
     {#if bags.length}
       <a class="btn" href="/api/jobs/{desk.id}/bag-labels.pdf" onclick={print}
         >Labels for {bags.length} bags</a
@@ -111,34 +123,11 @@
     {#if taken.length}
       <a class="btn" href="/api/jobs/{desk.id}/put-together.pdf" onclick={print}>Reassembly sheet</a>
     {/if}
-    <span class="soft">Measures of what is left, in {shop.units}, stand under Parts.</span>
+    <span class="text-soft text-small">Measures of what is left, in {shop.units}, stand under Parts.</span>
   </div>
 </section>
 
 <style>
-  li {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto 76px;
-    gap: 0 14px;
-    align-items: baseline;
-    padding: 9px 4px 9px 0;
-    border-bottom: 1px solid var(--hair);
-  }
-  .which {
-    display: grid;
-    grid-template-columns: 26px 1fr;
-    align-items: baseline;
-    cursor: pointer;
-    font-size: 16px;
-  }
-  .which b {
-    margin-right: 4px;
-  }
-  input {
-    width: 18px;
-    height: 18px;
-    accent-color: var(--twine);
-  }
   .left .which span {
     color: var(--soft);
   }
@@ -146,55 +135,9 @@
     text-decoration: line-through;
     text-decoration-thickness: 1px;
   }
-  .saves {
-    font-size: 14px;
-    font-weight: 600;
-    color: var(--twine);
-    white-space: nowrap;
-  }
-  .tick {
-    display: flex;
-    gap: 6px;
-    align-items: center;
-    font-size: 14px;
-  }
-  .how {
-    grid-column: 1 / -1;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 3px 14px;
-    padding-left: 26px;
-    font-size: 14px;
-    color: var(--soft);
-  }
+
   .left .turn,
   .left .caution {
     opacity: 1;
-  }
-  .turn {
-    flex: 1 0 100%;
-    color: var(--ink);
-    font-weight: 600;
-  }
-  .caution {
-    flex: 1 0 100%;
-    padding: 4px 10px;
-    color: var(--ink);
-    background: var(--amber-pale);
-    border-left: 4px solid var(--amber-mark);
-  }
-  .papers {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 10px;
-    margin-top: 12px;
-  }
-  .soft {
-    color: var(--soft);
-    font-size: 13.5px;
-  }
-  .trouble {
-    color: var(--stop);
   }
 </style>

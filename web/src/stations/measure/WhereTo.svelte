@@ -16,7 +16,7 @@
 
 <section>
   <h2>Where it goes</h2>
-  <div class="ship">
+  <div class="max-phone:grid-cols-2 mx-0 mt-1 mb-3 grid grid-cols-4 gap-2.5">
     <Field
       id="to"
       label="Destination postcode"
@@ -50,15 +50,15 @@
     />
     <Field id="day" label="Ship date" type="date" note={false} bind:value={desk.typed.day} oninput={touch} />
   </div>
-  <label class="home">
+  <label class="home mr-5.5 inline-flex cursor-pointer items-center gap-2">
     <input type="checkbox" id="residential" bind:checked={desk.typed.residential} onchange={touch} />
     Residential address
   </label>
-  <label class="home">
+  <label class="home mr-5.5 inline-flex cursor-pointer items-center gap-2">
     <input type="checkbox" id="signature" bind:checked={desk.typed.signature} onchange={touch} />
     Signature on delivery
   </label>
-  <label class="home" for="distance">
+  <label class="home mr-5.5 inline-flex cursor-pointer items-center gap-2" for="distance">
     Driving distance
     <input
       id="distance"
@@ -84,19 +84,6 @@
 </section>
 
 <style>
-  .ship {
-    display: grid;
-    grid-template-columns: repeat(4, minmax(0, 1fr));
-    gap: 10px;
-    margin: 4px 0 12px;
-  }
-  .home {
-    display: inline-flex;
-    gap: 8px;
-    align-items: center;
-    cursor: pointer;
-    margin-right: 22px;
-  }
   .home #distance {
     width: 90px;
     height: 34px;
@@ -105,10 +92,5 @@
     width: 18px;
     height: 18px;
     accent-color: var(--twine);
-  }
-  @media (max-width: 620px) {
-    .ship {
-      grid-template-columns: repeat(2, minmax(0, 1fr));
-    }
   }
 </style>

@@ -12,30 +12,42 @@
 </script>
 
 <section aria-label="Alternatives">
-  <div class="head">
-    <h2>Which one, and why</h2>
+  <div class="mb-1.5 flex flex-wrap items-center gap-x-4.5 gap-y-1">
+    <h2 class="mr-auto">Which one, and why</h2>
     {#if found.habit}
       <label class="listed"
         >savings for
-        <input class="field" id="orders" type="number" min="1" max="100000" bind:value={orders} /> orders</label
+        <input
+          class="field text-ink h-8.5 w-20"
+          id="orders"
+          type="number"
+          min="1"
+          max="100000"
+          bind:value={orders}
+        /> orders</label
       >
     {/if}
   </div>
-  {#if found.habit}<p class="habit">Usual practice, {found.habit}</p>{/if}
+  {#if found.habit}<p class="text-soft text-note mx-0 -mt-1 mb-1">Usual practice, {found.habit}</p>{/if}
   <ul class="sheet">
     {#each found.alternatives as one (JSON.stringify(one.key))}
-      <li class:chosen={one.chosen}>
-        <b class="aims">{one.aims.join(', ')}</b>
-        <span class="what"
+      <li
+        class="border-t-hair max-phone:grid-cols-[minmax(0,1fr)_auto] grid grid-cols-[112px_minmax(0,1fr)_auto_auto] items-center gap-x-3.5 gap-y-0.5 border-t pt-0.75 pr-2 pb-1 pl-3 first:border-t-0"
+        class:chosen={one.chosen}
+      >
+        <b class="aims font-title max-phone:col-span-full text-note leading-[1.2]">{one.aims.join(', ')}</b>
+        <span class="max-phone:col-span-full text-note"
           >{one.box}, {one.service}, {inDays(one.days)}
-          <small>{one.why} {one.gives_up}</small></span
+          <small class="text-soft text-small block leading-[1.25]">{one.why} {one.gives_up}</small></span
         >
-        <span class="sum"
-          ><b class="figure">{one.total}</b><small>{one.saved ? `saves ${one.saved}` : ''}</small></span
+        <span class="sum max-phone:text-left text-right"
+          ><b class="figure text-lead">{one.total}</b><small class="text-soft text-small block leading-[1.25]"
+            >{one.saved ? `saves ${one.saved}` : ''}</small
+          ></span
         >
         <button
           type="button"
-          class="btn choose"
+          class="btn choose min-h-8"
           disabled={one.chosen}
           aria-label="{one.chosen ? 'Chosen' : 'Choose'}, the {one.aims[0]}: {one.box}, {one.service}"
           onclick={() => choose(one.key)}>{one.chosen ? 'Chosen' : 'Choose'}</button
@@ -46,76 +58,10 @@
 </section>
 
 <style>
-  .head {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 4px 18px;
-    margin-bottom: 6px;
-  }
-  .head h2 {
-    margin-right: auto;
-  }
-  .habit {
-    margin: -4px 0 4px;
-    color: var(--soft);
-    font-size: 14px;
-  }
-  .listed input {
-    width: 80px;
-    height: 34px;
-    color: var(--ink);
-  }
-  li {
-    display: grid;
-    grid-template-columns: 112px minmax(0, 1fr) auto auto;
-    gap: 2px 14px;
-    align-items: center;
-    padding: 3px 8px 4px 12px;
-    border-top: 1px solid var(--hair);
-  }
-  li:first-child {
-    border-top: 0;
-  }
   .chosen {
     box-shadow: inset 4px 0 0 var(--twine);
   }
   .aims::first-letter {
     text-transform: uppercase;
-  }
-  .aims {
-    font-weight: 650;
-    font-size: 14.5px;
-    line-height: 1.2;
-  }
-  small {
-    display: block;
-    color: var(--soft);
-    font-size: 13px;
-    line-height: 1.25;
-  }
-  .what {
-    font-size: 14.5px;
-  }
-  .sum {
-    text-align: right;
-  }
-  .figure {
-    font-size: 17px;
-  }
-  .btn {
-    min-height: 32px;
-  }
-  @media (max-width: 700px) {
-    li {
-      grid-template-columns: minmax(0, 1fr) auto;
-    }
-    .aims,
-    .what {
-      grid-column: 1 / -1;
-    }
-    .sum {
-      text-align: left;
-    }
   }
 </style>

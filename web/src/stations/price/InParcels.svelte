@@ -73,12 +73,12 @@
 </script>
 
 {#if things > 1}
-  <section class="parcels" aria-label="In several parcels">
-    <div class="head">
-      <h2>In several parcels</h2>
+  <section class="parcels mt-5" aria-label="In several parcels">
+    <div class="flex flex-wrap items-end gap-x-4 gap-y-2.5">
+      <h2 class="mr-auto">In several parcels</h2>
       <label class="listed">
         at most
-        <select class="field" id="parcels-at-most" value={desk.typed.parcelsAtMost} onchange={allow}>
+        <select class="field w-32.5" id="parcels-at-most" value={desk.typed.parcelsAtMost} onchange={allow}>
           {#each COUNTS as count (count)}<option value={count}>{count === 1 ? 'one parcel' : count}</option
             >{/each}
           {#if !COUNTS.includes(desk.typed.parcelsAtMost)}
@@ -92,35 +92,60 @@
         >
       {/if}
     </div>
-    <p class="no" role="alert">{trouble}</p>
+    <p class="no text-stop min-h-[1.4em]" role="alert">{trouble}</p>
     {#if found && desk.typed.parcelsAtMost > 1}
       <div class:stale aria-live="polite">
-        {#if stale}<p class="soft">Something was typed since; divide it again.</p>{/if}
+        {#if stale}<p class="text-soft text-note">Something was typed since; divide it again.</p>{/if}
         {#if found.plans.length === 0}
-          <p class="soft">No service takes it in two parcels or more.</p>
+          <p class="text-soft text-note">No service takes it in two parcels or more.</p>
         {/if}
         {#each found.plans as plan, n (n)}
-          <article class="sheet">
-            <h3>
+          <article class="sheet mt-2.5 px-4 py-2.5">
+            <h3 class="font-title flex justify-between gap-3">
               <span>{plan.parcels.length} parcels, {plan.carrier} {plan.service}, {plan.programme}</span>
               <span class="figure">{plan.total}</span>
             </h3>
-            <p class="soft">
+            <p class="text-soft text-note">
               {plan.against}; postage {plan.postage}, boxes and packing {plan.own}; {plan.days[0]}–{plan
                 .days[1]} days
             </p>
-            <table>
+            <table class="text-note mt-1.5 w-full">
               <thead>
-                <tr><th>Holds</th><th>Box</th><th>Outside</th><th>Weighs</th><th>Billed</th></tr>
+                <tr
+                  ><th
+                    class="text-soft border-b-hair border-b py-0.75 pr-2.5 pl-0 text-left align-baseline font-medium"
+                    >Holds</th
+                  ><th
+                    class="text-soft border-b-hair border-b py-0.75 pr-2.5 pl-0 text-left align-baseline font-medium"
+                    >Box</th
+                  ><th
+                    class="text-soft border-b-hair border-b py-0.75 pr-2.5 pl-0 text-left align-baseline font-medium"
+                    >Outside</th
+                  ><th
+                    class="text-soft border-b-hair border-b py-0.75 pr-2.5 pl-0 text-left align-baseline font-medium"
+                    >Weighs</th
+                  ><th
+                    class="text-soft border-b-hair border-b py-0.75 pr-2.5 pl-0 text-left align-baseline font-medium"
+                    >Billed</th
+                  ></tr
+                >
               </thead>
               <tbody>
                 {#each plan.parcels as parcel, k (k)}
                   <tr>
-                    <td>{parcel.holds.join(', ')}</td>
-                    <td>{parcel.box}</td>
-                    <td class="figure"><Measured text={parcel.outside} /></td>
-                    <td class="figure"><Measured text={parcel.weight} /></td>
-                    <td class="figure"><Measured text={parcel.billed} /></td>
+                    <td class="border-b-hair border-b py-0.75 pr-2.5 pl-0 align-baseline"
+                      >{parcel.holds.join(', ')}</td
+                    >
+                    <td class="border-b-hair border-b py-0.75 pr-2.5 pl-0 align-baseline">{parcel.box}</td>
+                    <td class="figure border-b-hair border-b py-0.75 pr-2.5 pl-0 align-baseline"
+                      ><Measured text={parcel.outside} /></td
+                    >
+                    <td class="figure border-b-hair border-b py-0.75 pr-2.5 pl-0 align-baseline"
+                      ><Measured text={parcel.weight} /></td
+                    >
+                    <td class="figure border-b-hair border-b py-0.75 pr-2.5 pl-0 align-baseline"
+                      ><Measured text={parcel.billed} /></td
+                    >
                   </tr>
                 {/each}
               </tbody>
@@ -141,56 +166,7 @@
 {/if}
 
 <style>
-  .parcels {
-    margin-top: 20px;
-  }
-  .head {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: end;
-    gap: 10px 16px;
-  }
-  .head h2 {
-    margin-right: auto;
-  }
-  select {
-    width: 130px;
-  }
-  article {
-    padding: 10px 16px;
-    margin-top: 10px;
-  }
-  h3 {
-    display: flex;
-    justify-content: space-between;
-    gap: 12px;
-    font-weight: 650;
-  }
-  table {
-    width: 100%;
-    font-size: 14px;
-    margin-top: 6px;
-  }
-  th {
-    text-align: left;
-    font-weight: 500;
-    color: var(--soft);
-  }
-  td,
-  th {
-    padding: 3px 10px 3px 0;
-    border-bottom: 1px solid var(--hair);
-    vertical-align: baseline;
-  }
   .stale article {
     color: var(--soft);
-  }
-  .soft {
-    color: var(--soft);
-    font-size: 14px;
-  }
-  .no {
-    color: var(--stop);
-    min-height: 1.4em;
   }
 </style>

@@ -63,44 +63,66 @@
 </script>
 
 {#if things === 1}
-  <section class="ladder" aria-label="Ladder">
-    <div class="head">
-      <h2>What goes into what</h2>
+  <section class="ladder mt-5" aria-label="Ladder">
+    <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
+      <h2 class="mr-auto">What goes into what</h2>
       <label class="listed"
-        >up to <input class="field" id="ladder-most" type="number" min="1" max="80" bind:value={most} /> of it</label
+        >up to <input
+          class="field text-ink h-9 w-16.5"
+          id="ladder-most"
+          type="number"
+          min="1"
+          max="80"
+          bind:value={most}
+        /> of it</label
       >
       <button type="button" class="btn" disabled={asking} onclick={() => void work()}
         >{asking ? 'Calculating…' : 'Work out the ladder'}</button
       >
     </div>
-    <p class="no" role="alert">{trouble}</p>
+    <p class="no text-stop empty:hidden" role="alert">{trouble}</p>
     {#if found}
-      <table class="sheet" aria-live="polite">
+      <table class="sheet text-note mt-2 w-full border-collapse" aria-live="polite">
         <thead>
           <tr
-            ><th>How many</th><th>Box</th><th>Outside, at most</th><th>Weighs</th><th>By</th><th class="right"
-              >In all</th
+            ><th class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">How many</th><th
+              class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">Box</th
+            ><th class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">Outside, at most</th><th
+              class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">Weighs</th
+            ><th class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">By</th><th
+              class="right border-b-hair border-b py-1 pr-3 pl-2 text-right align-baseline">In all</th
             ></tr
           >
         </thead>
         <tbody>
           {#each found as one (one.least)}
             <tr>
-              <td class="figure count">{range(one)}</td>
+              <td
+                class="figure count border-b-hair text-lead border-b py-1 pr-3 pl-2 align-baseline whitespace-nowrap"
+                >{range(one)}</td
+              >
               {#if one.way}
-                <td>{one.box}</td>
-                <td class="figure"><Measured text={one.outside} /></td>
-                <td class="figure"><Measured text={one.weighs} /></td>
-                <td>{one.service}</td>
-                <td class="figure right">{one.total}</td>
+                <td class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">{one.box}</td>
+                <td class="figure border-b-hair border-b py-1 pr-3 pl-2 align-baseline"
+                  ><Measured text={one.outside} /></td
+                >
+                <td class="figure border-b-hair border-b py-1 pr-3 pl-2 align-baseline"
+                  ><Measured text={one.weighs} /></td
+                >
+                <td class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">{one.service}</td>
+                <td class="figure right border-b-hair border-b py-1 pr-3 pl-2 text-right align-baseline"
+                  >{one.total}</td
+                >
               {:else}
-                <td colspan="5" class="soft">{one.why_not}</td>
+                <td colspan="5" class="border-b-hair text-soft border-b py-1 pr-3 pl-2 align-baseline"
+                  >{one.why_not}</td
+                >
               {/if}
             </tr>
           {/each}
         </tbody>
       </table>
-      <p class="deeds">
+      <p class="mt-1.5 flex gap-5">
         <a
           class="link"
           href="/api/jobs/{desk.id}/ladder.pdf?most={upTo}"
@@ -114,56 +136,3 @@
     {/if}
   </section>
 {/if}
-
-<style>
-  .ladder {
-    margin-top: 20px;
-  }
-  .head {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 8px 16px;
-  }
-  .head h2 {
-    margin-right: auto;
-  }
-  .listed input {
-    width: 66px;
-    height: 36px;
-    color: var(--ink);
-  }
-  table {
-    width: 100%;
-    margin-top: 8px;
-    border-collapse: collapse;
-    font-size: 14.5px;
-  }
-  td,
-  th {
-    padding: 4px 12px 4px 8px;
-    border-bottom: 1px solid var(--hair);
-    vertical-align: baseline;
-  }
-  .count {
-    font-size: 17px;
-    white-space: nowrap;
-  }
-  .right {
-    text-align: right;
-  }
-  .deeds {
-    display: flex;
-    gap: 20px;
-    margin-top: 6px;
-  }
-  .soft {
-    color: var(--soft);
-  }
-  .no {
-    color: var(--stop);
-  }
-  .no:empty {
-    display: none;
-  }
-</style>

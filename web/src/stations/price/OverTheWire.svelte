@@ -99,8 +99,8 @@
 </script>
 
 {#if wires.length}
-  <section class="sheet" aria-label="Live quotes">
-    <div class="head">
+  <section class="sheet mx-0 my-4 px-4 pt-2.5 pb-3.5" aria-label="Live quotes">
+    <div class="flex items-center justify-between gap-4">
       <h2>
         Live {wires.length > 1 ? 'quotes' : 'quote'} from {wires.map((wire) => wire.carrier).join(' and ')}
       </h2>
@@ -108,11 +108,11 @@
         >{asking ? 'Waiting for the carrier…' : said ? 'Get it again' : 'Get live quote'}</button
       >
     </div>
-    <div role="status" class="status" class:no={trouble !== ''}>
+    <div role="status" class="status text-note min-h-5.5" class:no={trouble !== ''}>
       {#if trouble}{trouble}{:else if old}The parcel has changed since it was asked.{/if}
     </div>
     {#if label && label.state !== 'void' && label.state !== 'unsold'}
-      <div class="label" class:pending>
+      <div class="label border-l-twine mb-2.5 grid gap-0.5 border-l-4 pl-2.5" class:pending>
         <p>
           {#if label.state === 'sold'}Label bought:
             <b class="figure">{label.tracking}</b>,{:else}<b
@@ -122,10 +122,10 @@
           {label.service}, <span class="figure">{label.amount} {label.currency}</span>
         </p>
         {#if label.says}<p role="status">{label.says}</p>{/if}
-        {#if label.state === 'asking'}<p class="soft">
+        {#if label.state === 'asking'}<p class="text-soft text-note">
             No other label can be bought for this job until {label.carrier} has said.
           </p>{/if}
-        <p class="deeds">
+        <p class="flex gap-4.5">
           {#if label.state === 'sold'}
             <button class="link" onclick={() => void track()}>Track it</button>
           {:else}
@@ -152,26 +152,44 @@
         </p>
       {:else}
         {#if one.says}<p class="no">{one.carrier} {one.says}.</p>{/if}
-        <div class="answers" class:old>
+        <div class="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-x-6.5 gap-y-3" class:old>
           {#each one.quotes as quote (quote.quote)}
-            <article aria-label="{one.carrier} {quote.service}, {quote.programme}, live quote">
-              <h3>{quote.service} <span class="soft">{quote.programme}</span></h3>
-              <table>
+            <article
+              class="grid content-start justify-items-start gap-2"
+              aria-label="{one.carrier} {quote.service}, {quote.programme}, live quote"
+            >
+              <h3 class="font-title">
+                {quote.service} <span class="text-soft text-note">{quote.programme}</span>
+              </h3>
+              <table class="w-full border-collapse">
                 <thead
-                  ><tr><td></td><th scope="col">live quote</th><th scope="col">by its tariff</th></tr></thead
+                  ><tr
+                    ><td class="border-0 py-0.5 pr-0 pl-2.5 text-right"></td><th
+                      class="border-0 py-0.5 pr-0 pl-2.5 text-right"
+                      scope="col">live quote</th
+                    ><th class="border-0 py-0.5 pr-0 pl-2.5 text-right" scope="col">by its tariff</th></tr
+                  ></thead
                 >
                 <tbody>
                   {#each quote.lines as line (line.what)}
                     <tr class:differs={line.differs}>
-                      <th scope="row">{line.what}</th><td class="figure">{line.theirs ?? '–'}</td><td
-                        class="figure">{line.ours ?? '–'}</td
+                      <th class="border-t-hair text-ink border-t px-0 py-0.5 text-left" scope="row"
+                        >{line.what}</th
+                      ><td class="figure border-t-hair border-t py-0.5 pr-0 pl-2.5 text-right"
+                        >{line.theirs ?? '–'}</td
+                      ><td class="figure border-t-hair border-t py-0.5 pr-0 pl-2.5 text-right"
+                        >{line.ours ?? '–'}</td
                       >
                     </tr>
                   {/each}
                   <tr class="sum" class:differs={quote.more !== ''}
-                    ><th scope="row">{quote.more ? `total, ${quote.more}` : 'total, the same'}</th><td
-                      class="figure">{quote.amount}</td
-                    ><td class="figure">{quote.ours ?? '–'}</td></tr
+                    ><th class="border-t-hair font-title text-ink border-t px-0 py-0.5 text-left" scope="row"
+                      >{quote.more ? `total, ${quote.more}` : 'total, the same'}</th
+                    ><td class="figure border-t-hair font-title border-t py-0.5 pr-0 pl-2.5 text-right"
+                      >{quote.amount}</td
+                    ><td class="figure border-t-hair font-title border-t py-0.5 pr-0 pl-2.5 text-right"
+                      >{quote.ours ?? '–'}</td
+                    ></tr
                   >
                 </tbody>
               </table>
@@ -189,7 +207,7 @@
           {/each}
         </div>
         {#each one.refused as no (no.service + no.programme)}
-          <p class="soft">
+          <p class="text-soft text-note">
             {no.service}, {no.programme}: {no.why}{no.ours ? `; its tariff comes to ${no.ours}` : ''}
           </p>
         {/each}
@@ -199,80 +217,18 @@
 {/if}
 
 <style>
-  section {
-    padding: 10px 16px 14px;
-    margin: 16px 0;
-  }
-  .head {
-    display: flex;
-    justify-content: space-between;
-    align-items: center;
-    gap: 16px;
-  }
-  .status {
-    min-height: 22px;
-    font-size: 14px;
-  }
   .no {
     color: var(--stop);
   }
-  .soft {
-    color: var(--soft);
-    font-size: 14px;
-  }
-  .label {
-    border-left: 4px solid var(--twine);
-    padding-left: 10px;
-    margin-bottom: 10px;
-    display: grid;
-    gap: 2px;
-  }
+
   .label.pending {
     border-color: var(--amber);
   }
-  .deeds {
-    display: flex;
-    gap: 18px;
-  }
-  .answers {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
-    gap: 12px 26px;
-  }
+
   .old {
     opacity: 0.75;
   }
-  article {
-    display: grid;
-    gap: 8px;
-    align-content: start;
-    justify-items: start;
-  }
-  h3 {
-    font-weight: 650;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
-  th,
-  td {
-    padding: 2px 0 2px 10px;
-    border-top: 1px solid var(--hair);
-    text-align: right;
-  }
-  thead th,
-  thead td {
-    border: 0;
-  }
-  th[scope='row'] {
-    text-align: left;
-    padding-left: 0;
-    color: var(--ink);
-  }
-  .sum > * {
-    font-weight: 650;
-  }
+
   .differs {
     background: color-mix(in srgb, var(--amber) 16%, transparent);
   }

@@ -63,15 +63,17 @@
   );
 </script>
 
-<article class="unfolded" aria-label={name}>
-  <p class="no" role="alert">{trouble}</p>
+<article class="min-h-45" aria-label={name}>
+  <p class="no text-stop empty:hidden" role="alert">{trouble}</p>
   {#if plan && quote}
-    <div class="top">
-      <p class="soft">
+    <div class="top mb-1 flex items-center gap-3.5">
+      <p class="text-soft text-note mr-auto">
         Outside <Measured text={plan.outside} />, {billed}{post.length ? `; ${post.join(', ')}` : ''}
       </p>
-      <label class="beside"
+      <label
+        class="beside text-soft text-note flex min-h-7 cursor-pointer items-center gap-1.5 whitespace-nowrap"
         ><input
+          class="accent-twine h-4.5 w-4.5"
           type="checkbox"
           checked={compared}
           disabled={!compared && !comparable}
@@ -88,7 +90,7 @@
       >
     </div>
     {#if quote.kept}
-      <p class="kept">
+      <p class="kept border-l-amber text-note mx-0 my-1 border-l-4 pl-2.5">
         Priced by version {quote.kept.version} of its tariff, which this job keeps. Today's
         {quote.kept.amount_today === null || quote.kept.amount_today === undefined
           ? 'does not take it.'
@@ -98,27 +100,45 @@
           >{/if}
       </p>
     {/if}
-    {#if quote.uncovered}<p class="no">Not covered: {quote.uncovered}.</p>{/if}
-    {#if quote.note}<p class="soft">{quote.note}</p>{/if}
-    <table>
+    {#if quote.uncovered}<p class="no text-stop empty:hidden">Not covered: {quote.uncovered}.</p>{/if}
+    {#if quote.note}<p class="text-soft text-note">{quote.note}</p>{/if}
+    <table class="mb-2.5 w-full border-collapse">
       <tbody>
         {#each quote.charges as charge, n (n)}
           <tr
-            ><td>{parcels > 1 && charge.parcel ? `${charge.parcel}: ` : ''}{charge.what}</td><td class="soft"
+            ><td class="border-t-hair border-t py-0.5 pr-3 pl-0 align-baseline first:w-47.5"
+              >{parcels > 1 && charge.parcel ? `${charge.parcel}: ` : ''}{charge.what}</td
+            ><td
+              class="border-t-hair text-soft text-note border-t py-0.5 pr-3 pl-0 align-baseline first:w-47.5"
               >{charge.why}</td
-            ><td class="figure">{charge.amount}</td></tr
+            ><td
+              class="figure border-t-hair border-t px-0 py-0.5 text-right align-baseline whitespace-nowrap first:w-47.5"
+              >{charge.amount}</td
+            ></tr
           >
         {/each}
         <tr class="carrier"
-          ><td>carrier total{quote.packs ? ', packing included' : ''}</td><td></td><td class="figure"
+          ><td class="border-t-hair border-t py-0.5 pr-3 pl-0 align-baseline font-semibold first:w-47.5"
+            >carrier total{quote.packs ? ', packing included' : ''}</td
+          ><td class="border-t-hair border-t py-0.5 pr-3 pl-0 align-baseline font-semibold first:w-47.5"
+          ></td><td
+            class="figure border-t-hair border-t px-0 py-0.5 text-right align-baseline font-semibold whitespace-nowrap first:w-47.5"
             >{quote.amount}</td
           ></tr
         >
         {#if !quote.packs}
           <tr>
-            <td>box and packing</td>
-            <td class="soft">{own.map(([of, amount]) => `${of} ${amount}`).join(', ')}</td>
-            <td class="figure">{quote.own}</td>
+            <td class="border-t-hair border-t py-0.5 pr-3 pl-0 align-baseline first:w-47.5"
+              >box and packing</td
+            >
+            <td
+              class="border-t-hair text-soft text-note border-t py-0.5 pr-3 pl-0 align-baseline first:w-47.5"
+              >{own.map(([of, amount]) => `${of} ${amount}`).join(', ')}</td
+            >
+            <td
+              class="figure border-t-hair border-t px-0 py-0.5 text-right align-baseline whitespace-nowrap first:w-47.5"
+              >{quote.own}</td
+            >
           </tr>
         {/if}
       </tbody>
@@ -126,69 +146,3 @@
     <StepMap {desk} way={plan.key.item ? `${plan.key.way}/${plan.key.item}` : plan.key.way} {quote} />
   {/if}
 </article>
-
-<style>
-  .unfolded {
-    min-height: 180px;
-  }
-  .top {
-    display: flex;
-    align-items: center;
-    gap: 14px;
-    margin-bottom: 4px;
-  }
-  .top p {
-    margin-right: auto;
-  }
-  .soft,
-  .beside {
-    color: var(--soft);
-    font-size: 14px;
-  }
-  .beside {
-    display: flex;
-    gap: 6px;
-    align-items: center;
-    white-space: nowrap;
-    min-height: 28px;
-    cursor: pointer;
-  }
-  .beside input {
-    width: 18px;
-    height: 18px;
-    accent-color: var(--twine);
-  }
-  .kept {
-    border-left: 4px solid var(--amber);
-    padding-left: 10px;
-    margin: 4px 0;
-    font-size: 14px;
-  }
-  .no {
-    color: var(--stop);
-  }
-  .no:empty {
-    display: none;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    margin-bottom: 10px;
-  }
-  td {
-    padding: 2px 12px 2px 0;
-    border-top: 1px solid var(--hair);
-    vertical-align: baseline;
-  }
-  td:first-child {
-    width: 190px;
-  }
-  td.figure {
-    text-align: right;
-    padding-right: 0;
-    white-space: nowrap;
-  }
-  .carrier td {
-    font-weight: 600;
-  }
-</style>

@@ -65,22 +65,40 @@
 
 {#snippet line(row: PlanRow, other: boolean)}
   {@const open = opened !== null && name(opened) === name(row.key)}
-  <tr class="plan" class:chosen={row.chosen} class:open data-plan="{named(row, other)}, {row.programme}">
-    <th scope="row">
+  <tr
+    class="plan hover:[background:color-mix(in_srgb,var(--twine-pale)_45%,transparent)]"
+    class:chosen={row.chosen}
+    class:open
+    data-plan="{named(row, other)}, {row.programme}"
+  >
+    <th class="border-t-hair h-7 border-t pt-0.5 pr-2 pb-0 pl-3 align-baseline" scope="row">
       <button
         type="button"
         class="open"
         aria-expanded={open}
         onclick={() => unfold(row.key)}
-        onkeydown={stepped}><span class="service">{named(row, other)}</span></button
+        onkeydown={stepped}><span class="service text-note font-semibold">{named(row, other)}</span></button
       >
     </th>
-    <td class="soft">{row.programme}</td>
-    <td class="box">{row.box}</td>
-    <td class="figure">{span(row.days)}</td>
-    <td class="figure">{row.costs.postage}</td>
-    <td class="figure">{nothing(row.costs.surcharges) ? '–' : row.costs.surcharges}</td>
-    <td class="figure" class:risk={row.uncovered}
+    <td class="border-t-hair text-soft h-7 border-t pt-0.5 pr-2 pb-0 pl-1.5 align-baseline"
+      >{row.programme}</td
+    >
+    <td class="box border-t-hair h-7 border-t pt-0.5 pr-2 pb-0 pl-1.5 align-baseline">{row.box}</td>
+    <td
+      class="figure border-t-hair h-7 border-t pt-0.5 pr-2 pb-0 pl-1.5 text-right align-baseline whitespace-nowrap"
+      >{span(row.days)}</td
+    >
+    <td
+      class="figure border-t-hair h-7 border-t pt-0.5 pr-2 pb-0 pl-1.5 text-right align-baseline whitespace-nowrap"
+      >{row.costs.postage}</td
+    >
+    <td
+      class="figure border-t-hair h-7 border-t pt-0.5 pr-2 pb-0 pl-1.5 text-right align-baseline whitespace-nowrap"
+      >{nothing(row.costs.surcharges) ? '–' : row.costs.surcharges}</td
+    >
+    <td
+      class="figure border-t-hair h-7 border-t pt-0.5 pr-2 pb-0 pl-1.5 text-right align-baseline whitespace-nowrap"
+      class:risk={row.uncovered}
       >{row.uncovered
         ? 'no'
         : nothing(row.costs.cover)
@@ -89,17 +107,28 @@
             : '–'
           : row.costs.cover}</td
     >
-    <td class="figure">{row.packs ? '–' : row.packing}</td>
-    <td class="figure sum">{row.total}</td>
+    <td
+      class="figure border-t-hair h-7 border-t pt-0.5 pr-2 pb-0 pl-1.5 text-right align-baseline whitespace-nowrap"
+      >{row.packs ? '–' : row.packing}</td
+    >
+    <td
+      class="figure sum border-t-hair text-body h-7 border-t pt-0.5 pr-2 pb-0 pl-1.5 text-right align-baseline whitespace-nowrap"
+      >{row.total}</td
+    >
   </tr>
   <tr class="strip">
-    <td colspan={WIDE}
-      ><div><MoneyBar costs={row.costs} {most} /><small>{marks(row).join(', ')}</small></div></td
+    <td class="pt-0 pr-2.5 pb-0.5 pl-3 align-baseline" colspan={WIDE}
+      ><div class="grid min-h-2 grid-cols-[minmax(0,1fr)_auto] items-center gap-3">
+        <MoneyBar costs={row.costs} {most} /><small
+          class="text-twine font-strong text-fine leading-[1.2] whitespace-nowrap"
+          >{marks(row).join(', ')}</small
+        >
+      </div></td
     >
   </tr>
   {#if open}
     <tr class="lines">
-      <td colspan={WIDE}>
+      <td class="border-b-twine border-b-2 px-3 pt-1.5 pb-3.5 align-baseline" colspan={WIDE}>
         <PlanLines
           {desk}
           {row}
@@ -115,14 +144,20 @@
   {/if}
 {/snippet}
 
-<div class="scroll">
-  <table class="sheet plans">
+<div class="overflow-x-auto">
+  <table class="sheet plans text-note w-full border-collapse">
     <thead>
       <tr>
         {#each COLUMNS as column, n (column)}
-          <th scope="col" class:right={n > 2} aria-sort={sort === column ? 'ascending' : undefined}
-            ><button type="button" onclick={() => resort(column)}
-              >{SHORT[column] ?? column}{sort === column ? ' ▾' : ''}</button
+          <th
+            class="pt-0.5 pr-2 pb-0 pl-1.5 align-baseline"
+            scope="col"
+            class:right={n > 2}
+            aria-sort={sort === column ? 'ascending' : undefined}
+            ><button
+              class="font-strong text-soft hover:text-ink min-h-7.5 [text-align:inherit] whitespace-nowrap hover:underline"
+              type="button"
+              onclick={() => resort(column)}>{SHORT[column] ?? column}{sort === column ? ' ▾' : ''}</button
             ></th
           >
         {/each}
@@ -130,17 +165,21 @@
     </thead>
     <tbody>
       {#each found.rows as row (name(row.key))}{@render line(row, false)}{:else}
-        <tr><td colspan={WIDE} class="none">No plan is like that.</td></tr>
+        <tr><td colspan={WIDE} class="text-soft px-3 py-2.5 align-baseline">No plan is like that.</td></tr>
       {/each}
       {#if found.left_out}
         <tr
-          ><td colspan={WIDE} class="none"
+          ><td colspan={WIDE} class="text-soft px-3 py-2.5 align-baseline"
             >{found.left_out} more; words or another choice under Show make it fewer.</td
           ></tr
         >
       {/if}
       {#if found.others.length}
-        <tr><th colspan={WIDE} scope="colgroup" class="other">Other ways to send it</th></tr>
+        <tr
+          ><th colspan={WIDE} scope="colgroup" class="other px-3 pt-3 pb-0.75 align-baseline font-semibold"
+            >Other ways to send it</th
+          ></tr
+        >
         {#each found.others as row (name(row.key))}{@render line(row, true)}{/each}
       {/if}
     </tbody>
@@ -148,30 +187,11 @@
 </div>
 
 <style>
-  .scroll {
-    overflow-x: auto;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font-size: 14.5px;
-  }
-  thead button {
-    font-weight: 550;
-    color: var(--soft);
-    min-height: 30px;
-    text-align: inherit;
-    white-space: nowrap;
-  }
   thead button::first-letter {
     text-transform: uppercase;
   }
-  thead button:hover {
-    color: var(--ink);
-    text-decoration: underline;
-  }
-  .right,
-  td.figure {
+
+  .right {
     text-align: right;
     white-space: nowrap;
   }
@@ -181,24 +201,11 @@
   thead th:nth-child(3) {
     width: 24%;
   }
-  th,
-  td {
-    padding: 2px 8px 0 6px;
-    vertical-align: baseline;
-  }
-  .plan > * {
-    border-top: 1px solid var(--hair);
-    height: 28px;
-  }
-  .plan:hover {
-    background: color-mix(in srgb, var(--twine-pale) 45%, transparent);
-  }
+
   .chosen {
     box-shadow: inset 4px 0 0 var(--twine);
   }
-  .plan th {
-    padding-left: 12px;
-  }
+
   .plan.open {
     background: var(--twine-pale);
   }
@@ -215,40 +222,11 @@
   button.open[aria-expanded='true']::before {
     content: '▾ ';
   }
-  .service {
-    font-weight: 600;
-    font-size: 14.5px;
-  }
-  .soft {
-    color: var(--soft);
-  }
-  small {
-    color: var(--twine);
-    font-size: 12.5px;
-    font-weight: 550;
-    line-height: 1.2;
-    white-space: nowrap;
-  }
-  .sum {
-    font-size: 16px;
-  }
+
   .risk {
     color: var(--stop);
   }
-  .strip div {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 12px;
-    align-items: center;
-    min-height: 8px;
-  }
-  .strip td {
-    padding: 0 10px 2px 12px;
-  }
-  .lines > td {
-    padding: 6px 12px 14px;
-    border-bottom: 2px solid var(--twine);
-  }
+
   /* On a phone the sum stays in sight; the row unfolds to all else. */
   @media (max-width: 700px) {
     thead th:nth-child(1) {
@@ -260,13 +238,5 @@
     .plan > :nth-child(n + 5):nth-child(-n + 8) {
       display: none;
     }
-  }
-  .none {
-    padding: 10px 12px;
-    color: var(--soft);
-  }
-  .other {
-    padding: 12px 12px 3px;
-    font-weight: 600;
   }
 </style>

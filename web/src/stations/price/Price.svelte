@@ -82,25 +82,25 @@
 
 <HouseRules {desk} />
 {#if whole}
-  <p class="no" role="alert">{trouble}</p>
+  <p class="no text-stop empty:hidden" role="alert">{trouble}</p>
   {#if found}
     <div class:waits={desk.work.stale}>
       {#if found.alternatives.length}
         <Alternatives {found} bind:orders {choose} />
       {/if}
       <section aria-label="All plans">
-        <div class="head">
-          <h2>All plans</h2>
+        <div class="mx-0 mt-4.5 mb-1.5 flex flex-wrap items-center gap-x-3.5 gap-y-1.5">
+          <h2 class="mr-auto">All plans</h2>
           <label class="listed"
             >show
-            <select class="field" id="plans-shown" bind:value={show}>
+            <select class="field w-43" id="plans-shown" bind:value={show}>
               {#each SHOWN as one (one)}<option value={one}>{NAMES[one] ?? one}</option>{/each}
             </select></label
           >
           <label class="listed"
             >words
             <input
-              class="field"
+              class="field text-ink h-9 w-32.5"
               id="plans-words"
               bind:value={words}
               maxlength="120"
@@ -110,7 +110,7 @@
           <label class="listed"
             >days at most
             <input
-              class="field days"
+              class="field text-ink h-9 w-15"
               id="plans-days"
               type="number"
               min="1"
@@ -119,13 +119,20 @@
             /></label
           >
           <label class="listed tick"
-            ><input type="checkbox" id="plans-covered" bind:checked={covered} /> covered only</label
+            ><input
+              class="accent-twine h-4.5 w-4.5"
+              type="checkbox"
+              id="plans-covered"
+              bind:checked={covered}
+            /> covered only</label
           >
         </div>
         {#if show === 'in one box' && desk.work.way}
-          <p class="soft">In the selected box: {desk.work.way.title}.</p>
+          <p class="text-soft text-note mb-1">In the selected box: {desk.work.way.title}.</p>
           {#if desk.work.way.too_large}
-            <p class="no">It cannot be cut from the sheets in stock: {desk.work.way.too_large}.</p>
+            <p class="no text-stop empty:hidden">
+              It cannot be cut from the sheets in stock: {desk.work.way.too_large}.
+            </p>
           {/if}
         {/if}
         <PlanRows
@@ -159,10 +166,16 @@
         <h2 class="mt-5">Services that cannot take it</h2>
         <ul>
           {#each found.refused as no, n (n)}
-            <li><b>{no.carrier} {no.service}, {no.programme}</b> {no.why}</li>
+            <li class="border-t-hair text-soft border-t px-0 py-1.5">
+              <b class="text-ink mr-2">{no.carrier} {no.service}, {no.programme}</b>
+              {no.why}
+            </li>
           {/each}
           {#each found.others_refused as no, n (n)}
-            <li><b>{no.carrier}, {no.service.toLowerCase()}</b> {no.why}</li>
+            <li class="border-t-hair text-soft border-t px-0 py-1.5">
+              <b class="text-ink mr-2">{no.carrier}, {no.service.toLowerCase()}</b>
+              {no.why}
+            </li>
           {/each}
         </ul>
       {/if}
@@ -171,63 +184,14 @@
       <SideBySide {desk} plans={compared} drop={(plan) => compare(plan, false)} />
     {/if}
   {:else}
-    <div class="sheet wait" aria-busy="true"></div>
+    <div class="sheet wait h-[420px]" aria-busy="true"></div>
   {/if}
 {:else if desk.work.view}
   <NotYet {desk} what="price" />
 {/if}
 
 <style>
-  .head {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 6px 14px;
-    margin: 18px 0 6px;
-  }
-  .head h2 {
-    margin-right: auto;
-  }
-  .head select {
-    width: 172px;
-  }
-  .head input.field {
-    height: 36px;
-    width: 130px;
-    color: var(--ink);
-  }
-  .head input.days {
-    width: 60px;
-  }
-  .tick input {
-    width: 18px;
-    height: 18px;
-    accent-color: var(--twine);
-  }
-  .soft {
-    color: var(--soft);
-    font-size: 14px;
-    margin-bottom: 4px;
-  }
   .waits {
     color: var(--soft);
-  }
-  .wait {
-    height: 420px;
-  }
-  .no {
-    color: var(--stop);
-  }
-  .no:empty {
-    display: none;
-  }
-  li {
-    padding: 6px 0;
-    border-top: 1px solid var(--hair);
-    color: var(--soft);
-  }
-  li b {
-    color: var(--ink);
-    margin-right: 8px;
   }
 </style>

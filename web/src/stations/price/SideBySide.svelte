@@ -6,6 +6,7 @@
   import { calls, type ComparedRows, type PlanKey, type PlanUnfolded } from '../../lib/api/client';
   import { span } from '../../lib/days';
   import Measured from '../../lib/ui/Measured.svelte';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -85,29 +86,36 @@
       .map((charge) => charge.what);
 </script>
 
-<section class="sheet" aria-label="Compare plans" bind:offsetHeight={height}>
+<section
+  class="sheet border-t-twine sticky bottom-0 z-2 border-t-3 px-4 pt-1.5 pb-2"
+  aria-label="Compare plans"
+  bind:offsetHeight={height}
+>
   <h2>
-    <button class="open" aria-expanded={open} onclick={() => (open = !open)}
-      >Compare plans <span class="soft">{plans.length} of at most 4</span></button
+    <button class="open min-h-8.5 w-full text-left" aria-expanded={open} onclick={() => (open = !open)}
+      >Compare plans <span class="text-soft font-plain text-small">{plans.length} of at most 4</span></button
     >
   </h2>
-  {#if trouble}<p class="no" role="status">{trouble}</p>{/if}
+  {#if trouble}<p class="no text-stop" role="status">{trouble}</p>{/if}
   {#if open && found.length}
-    <div class="scroll">
-      <table>
+    <div class="max-h-[52vh] overflow-auto">
+      <table class="w-full table-fixed border-collapse">
         <thead>
           <tr>
-            <td></td>
+            <td class="border-0 py-0.75 pr-0 pl-3.5 text-right align-top"></td>
             {#each found as plan (JSON.stringify(plan.key))}
-              <th scope="col"
+              <th
+                class="text-ink font-title text-body relative border-0 py-0.75 pr-7.5 pl-3.5 text-right align-top"
+                scope="col"
                 ><span>{plan.quote.carrier} {plan.quote.service}</span><small
+                  class="text-soft font-plain text-small block font-sans"
                   >{plan.quote.programme}, {plan.box}</small
                 >
-                <button
-                  class="off"
-                  aria-label="Remove {plan.quote.carrier} {plan.quote.service}, {plan.quote.programme}"
-                  onclick={() => drop(plan.key)}>×</button
-                ></th
+                <Remove
+                  of="{plan.quote.carrier} {plan.quote.service}, {plan.quote.programme}"
+                  go={() => drop(plan.key)}
+                  place="absolute top-0 right-0"
+                /></th
               >
             {/each}
           </tr>
@@ -115,10 +123,15 @@
         <tbody>
           {#each rows as [label] (label)}
             <tr>
-              <th scope="row">{label}</th>
+              <th class="border-t-hair border-t py-0.75 pr-0 pl-3.5 text-left align-top" scope="row"
+                >{label}</th
+              >
               {#each amounts[label] ?? [] as amount, n (n)}
-                <td class="figure" class:least={compared[label]?.least[n]}
+                <td
+                  class="figure border-t-hair border-t py-0.75 pr-0 pl-3.5 text-right align-top"
+                  class:least={compared[label]?.least[n]}
                   >{costs(amount) ? amount : '–'}{#if label === 'surcharges' && found[n]}<small
+                      class="text-soft font-plain text-small block font-sans"
                       >{[...new Set(extras(found[n]))].join(', ')}</small
                     >{/if}</td
                 >
@@ -126,11 +139,13 @@
             </tr>
           {/each}
           <tr class="sum">
-            <th scope="row">total</th>
+            <th class="border-t-hair border-t py-0.75 pr-0 pl-3.5 text-left align-top" scope="row">total</th>
             {#each found as plan, n (n)}
               {@const over = compared.total?.over[n]}
-              <td class="figure" class:least={compared.total?.least[n]}
-                >{plan.quote.total}<small
+              <td
+                class="figure border-t-hair text-lead border-t py-0.75 pr-0 pl-3.5 text-right align-top"
+                class:least={compared.total?.least[n]}
+                >{plan.quote.total}<small class="text-soft font-plain text-small block font-sans"
                   >{over ? `${over} more` : compared.total ? 'lowest' : '\u00a0'}</small
                 ></td
               >
@@ -138,9 +153,13 @@
           </tr>
           {#each facts as { label, cells } (label)}
             <tr>
-              <th scope="row">{label}</th>
+              <th class="border-t-hair border-t py-0.75 pr-0 pl-3.5 text-left align-top" scope="row"
+                >{label}</th
+              >
               {#each cells as cell, n (n)}
-                <td class="fact" class:figure={MEASURED.has(label)}
+                <td
+                  class="border-t-hair text-note border-t py-0.75 pr-7.5 pl-3.5 text-right align-top"
+                  class:figure={MEASURED.has(label)}
                   >{#if MEASURED.has(label)}<Measured text={cell} />{:else}{cell}{/if}</td
                 >
               {/each}
@@ -153,65 +172,13 @@
 </section>
 
 <style>
-  section {
-    position: sticky;
-    bottom: 0;
-    z-index: 2;
-    padding: 6px 16px 8px;
-    border-top: 3px solid var(--twine);
-  }
-  .open {
-    width: 100%;
-    text-align: left;
-    min-height: 34px;
-  }
   .open::before {
     content: '▸ ';
   }
   .open[aria-expanded='true']::before {
     content: '▾ ';
   }
-  .scroll {
-    overflow: auto;
-    max-height: 52vh;
-  }
-  .soft,
-  small {
-    color: var(--soft);
-    font-size: 13px;
-    font-weight: 450;
-  }
-  small {
-    display: block;
-    font-family: var(--font-sans);
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    table-layout: fixed;
-  }
-  th[scope='row'] {
-    text-align: left;
-  }
-  th[scope='col'] {
-    position: relative;
-    padding-right: 30px;
-    color: var(--ink);
-    font-size: 15px;
-    font-weight: 650;
-    text-align: right;
-  }
-  td,
-  th {
-    padding: 3px 0 3px 14px;
-    border-top: 1px solid var(--hair);
-    text-align: right;
-    vertical-align: top;
-  }
-  thead td,
-  thead th {
-    border: 0;
-  }
+
   td.figure {
     padding-right: 30px;
   }
@@ -225,24 +192,5 @@
   .least small {
     display: inline-block;
     width: 100%; /* a line of its own, and not underlined with the sum */
-  }
-  .fact {
-    font-size: 14px;
-    padding-right: 30px;
-  }
-  .no {
-    color: var(--stop);
-  }
-  .sum td {
-    font-size: 18px;
-  }
-  .off {
-    position: absolute;
-    right: 0;
-    top: 0;
-    font-size: 21px;
-    color: var(--soft);
-    min-width: 26px;
-    min-height: 26px;
   }
 </style>

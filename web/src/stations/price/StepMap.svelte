@@ -91,40 +91,42 @@
 </script>
 
 <section
-  class="sheet steps"
+  class="sheet steps max-desk:grid-cols-[minmax(0,1fr)] mb-3 grid min-h-81.5 grid-cols-[minmax(0,1fr)_minmax(0,460px)] gap-4.5 px-4 py-3"
   class:flat={view !== null && !view.map}
   aria-label="Cheaper steps of {quote.carrier} {quote.service}"
 >
   <div>
-    <h3>Savings with {quote.carrier} {quote.service}</h3>
-    {#if trouble}<p class="no" role="status">{trouble}</p>{/if}
+    <h3 class="font-title">Savings with {quote.carrier} {quote.service}</h3>
+    {#if trouble}<p class="no text-stop" role="status">{trouble}</p>{/if}
     {#if view}
       <ul>
         {#each view.points as point (`${point.what} ${point.by}`)}
-          <li>
-            Saves <b class="figure">{point.saves}</b>: reduce the {point.what} by
+          <li class="border-t-hair border-t px-0 py-1.5">
+            Saves <b class="figure text-lead">{point.saves}</b>: reduce the {point.what} by
             <Measured text={point.by} /> to <Measured text={point.to} />{point.what === 'girth'
               ? ', off both sides across alike'
               : ''}
-            <small>{point.why}</small>
+            <small class="text-soft text-small block">{point.why}</small>
           </li>
         {:else}
-          <li>Nothing within {reach || 'a few inches'} of a side, or two pounds, makes it cheaper.</li>
+          <li class="border-t-hair border-t px-0 py-1.5">
+            Nothing within {reach || 'a few inches'} of a side, or two pounds, makes it cheaper.
+          </li>
         {/each}
-        {#if view.container}<li>{view.container}</li>{/if}
+        {#if view.container}<li class="border-t-hair border-t px-0 py-1.5">{view.container}</li>{/if}
       </ul>
     {/if}
-    <div class="asks">
+    <div class="asks text-soft text-small mt-2.5 flex flex-wrap gap-x-4 gap-y-1.5">
       <label
         >Search within
-        <select class="field" bind:value={reach}>
+        <select class="field text-ink h-8.5 w-auto" bind:value={reach}>
           <option value="">a few inches</option>
           {#each reaches as one (one)}<option value={one}>{one}</option>{/each}
         </select></label
       >
       {#if view?.map}<label
           >Map axes
-          <select class="field" bind:value={sides}>
+          <select class="field text-ink h-8.5 w-auto" bind:value={sides}>
             <option>longest and second</option><option>longest and third</option><option
               >second and third</option
             >
@@ -196,46 +198,11 @@
 </section>
 
 <style>
-  .steps {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) minmax(0, 460px);
-    gap: 18px;
-    padding: 12px 16px;
-    margin-bottom: 12px;
-    min-height: 326px;
-  }
   .steps.flat {
     min-height: 0;
     grid-template-columns: minmax(0, 1fr);
   }
-  h3 {
-    font-weight: 650;
-  }
-  .asks {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 6px 16px;
-    margin-top: 10px;
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .asks select {
-    width: auto;
-    height: 34px;
-    color: var(--ink);
-  }
-  li {
-    padding: 6px 0;
-    border-top: 1px solid var(--hair);
-  }
-  li b {
-    font-size: 17px;
-  }
-  small {
-    display: block;
-    font-size: 13.5px;
-    color: var(--soft);
-  }
+
   svg {
     width: 100%;
     height: auto;
@@ -250,7 +217,7 @@
   .price {
     font-family: var(--font-mono);
     font-weight: 600;
-    font-size: 13px;
+    font-size: var(--text-small);
     text-anchor: middle;
     fill: var(--ink);
     paint-order: stroke;
@@ -270,7 +237,7 @@
     stroke-width: 2.5px;
   }
   .side {
-    font-size: 12.5px;
+    font-size: var(--text-fine);
     fill: var(--soft);
   }
   .end {
@@ -278,13 +245,5 @@
   }
   .middle {
     text-anchor: middle;
-  }
-  .no {
-    color: var(--stop);
-  }
-  @media (max-width: 1180px) {
-    .steps {
-      grid-template-columns: minmax(0, 1fr);
-    }
   }
 </style>

@@ -5,6 +5,7 @@
   import { formOf, shop } from '../../lib/shop.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import Why from '../../lib/ui/Why.svelte';
+  import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
     id: string;
@@ -55,19 +56,29 @@
   }
 </script>
 
-<div class="layer" role="group" aria-label={material?.name ?? layer.material}>
-  <select {id} class="field" aria-label="Material" bind:value={layer.material} onchange={changed}>
+<div
+  class="layer border-b-hair grid grid-cols-[minmax(0,1fr)_76px_28px] items-center gap-x-2 gap-y-1 border-b px-0 py-1.5"
+  role="group"
+  aria-label={material?.name ?? layer.material}
+>
+  <select
+    {id}
+    class="field h-9 px-1.5 py-0"
+    aria-label="Material"
+    bind:value={layer.material}
+    onchange={changed}
+  >
     {#each offered as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
     {#if !offered.some((one) => one.code === layer.material)}
       <option value={layer.material}>{layer.material}</option>
     {/if}
   </select>
   {#if material && asks.includes('layers')}
-    <label class="times"
+    <label class="flex items-center gap-1.25"
       >×
       <input
         id="{id}-layers"
-        class="field figure"
+        class="field figure h-9 px-1.5 py-0"
         aria-label="Layers of {material.name}"
         inputmode="numeric"
         maxlength="3"
@@ -79,16 +90,22 @@
   {:else}
     <span></span>
   {/if}
-  <div class="asks">
+  <div class="asks col-span-full row-start-2 flex flex-wrap items-center gap-x-3 gap-y-1">
     {#if asks.includes('crossed') || layer.crossed}
-      <label class="tick"
-        ><input type="checkbox" id="{id}-crossed" bind:checked={layer.crossed} onchange={touch} />both ways</label
+      <label class="tick text-note flex items-center gap-1.5"
+        ><input
+          class="accent-twine h-4.25 w-4.25"
+          type="checkbox"
+          id="{id}-crossed"
+          bind:checked={layer.crossed}
+          onchange={touch}
+        />both ways</label
       >
       {#if layer.crossed}
-        <label class="tick"
+        <label class="tick text-note flex items-center gap-1.5"
           >across
           <input
-            class="field figure small count"
+            class="field figure count text-note h-8 w-11 max-w-47.5 px-1.5 py-0"
             id="{id}-across"
             inputmode="numeric"
             maxlength="3"
@@ -102,7 +119,7 @@
     {/if}
     {#if material?.bubbly && asks.includes('bubbles')}
       <select
-        class="field small"
+        class="field text-note h-8 w-auto max-w-47.5 px-1.5 py-0"
         aria-label="Which way the bubbles look"
         bind:value={layer.bubbles}
         onchange={touch}
@@ -118,7 +135,7 @@
     {/if}
     {#if asks.includes('item')}
       <select
-        class="field small"
+        class="field text-note h-8 w-auto max-w-47.5 px-1.5 py-0"
         id="{id}-item"
         aria-label="Box or mailer from stock"
         bind:value={layer.item}
@@ -129,14 +146,20 @@
         {#if layer.item && !there.includes(layer.item)}<option value={layer.item}>{layer.item}</option>{/if}
       </select>
       {#if form?.of_stock === 'boxes' && layer.item}
-        <label class="tick"
-          ><input type="checkbox" id="{id}-open" bind:checked={layer.open} onchange={touch} />open at the top</label
+        <label class="tick text-note flex items-center gap-1.5"
+          ><input
+            class="accent-twine h-4.25 w-4.25"
+            type="checkbox"
+            id="{id}-open"
+            bind:checked={layer.open}
+            onchange={touch}
+          />open at the top</label
         >
       {/if}
     {/if}
     {#if asks.includes('on')}
       <select
-        class="field small"
+        class="field text-note h-8 w-auto max-w-47.5 px-1.5 py-0"
         id="{id}-on"
         aria-label="Where it goes"
         bind:value={layer.on}
@@ -146,15 +169,21 @@
       </select>
     {/if}
     {#if piled}
-      <label class="tick"
-        ><input type="checkbox" id="{id}-each" bind:checked={layer.each} onchange={touch} />each piece</label
+      <label class="tick text-note flex items-center gap-1.5"
+        ><input
+          class="accent-twine h-4.25 w-4.25"
+          type="checkbox"
+          id="{id}-each"
+          bind:checked={layer.each}
+          onchange={touch}
+        />each piece</label
       >
     {/if}
     {#if asks.includes('room')}
-      <label class="tick"
+      <label class="tick text-note flex items-center gap-1.5"
         >room on each side
         <input
-          class="field figure small"
+          class="field figure text-note h-8 w-16 max-w-47.5 px-1.5 py-0"
           id="{id}-room"
           data-measure="length"
           bind:value={layer.room}
@@ -165,10 +194,10 @@
       >
     {/if}
     {#if asks.includes('hollow')}
-      <label class="tick"
+      <label class="tick text-note flex items-center gap-1.5"
         >hollow
         <input
-          class="field figure small wide"
+          class="field figure text-note h-8 w-32.5 max-w-47.5 px-1.5 py-0"
           id="{id}-hollow"
           bind:value={layer.hollow}
           oninput={touch}
@@ -178,10 +207,10 @@
       >
     {/if}
     {#if asks.includes('lengths')}
-      <label class="tick"
+      <label class="tick text-note flex items-center gap-1.5"
         >tubes
         <input
-          class="field figure small wide"
+          class="field figure text-note h-8 w-32.5 max-w-47.5 px-1.5 py-0"
           id="{id}-lengths"
           bind:value={layer.lengths}
           oninput={touch}
@@ -190,14 +219,21 @@
         /></label
       >
     {/if}
-    <label class="tick"
-      ><input type="checkbox" id="{id}-reused" bind:checked={layer.reused} onchange={touch} />reused</label
+    <label class="tick text-note flex items-center gap-1.5"
+      ><input
+        class="accent-twine h-4.25 w-4.25"
+        type="checkbox"
+        id="{id}-reused"
+        bind:checked={layer.reused}
+        onchange={touch}
+      />reused</label
     >
   </div>
-  <button type="button" class="off" onclick={remove} aria-label="Remove {material?.name ?? layer.material}"
-    >×</button
+  <Remove of={material?.name ?? layer.material} go={remove} />
+  <p
+    class="comes text-soft text-note col-span-full flex min-h-5.25 flex-wrap gap-x-4 gap-y-0.5"
+    class:wrong={problem}
   >
-  <p class="comes" class:wrong={problem}>
     {#if problem}
       {problem}
     {:else if coat}
@@ -217,75 +253,6 @@
 </div>
 
 <style>
-  .layer {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 76px 28px;
-    gap: 4px 8px;
-    align-items: center;
-    padding: 6px 0;
-    border-bottom: 1px solid var(--hair);
-  }
-  .times {
-    display: flex;
-    align-items: center;
-    gap: 5px;
-  }
-  .asks {
-    grid-column: 1 / -1;
-    grid-row: 2;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 4px 12px;
-    align-items: center;
-  }
-  .asks .field {
-    height: 32px;
-  }
-  .field {
-    height: 36px;
-    padding: 0 6px;
-  }
-  .small {
-    width: auto;
-    max-width: 190px;
-    font-size: 14px;
-  }
-  input.small {
-    width: 64px;
-  }
-  input.count {
-    width: 44px;
-  }
-  input.wide {
-    width: 130px;
-  }
-  .tick {
-    display: flex;
-    gap: 6px;
-    align-items: center;
-    font-size: 14px;
-  }
-  .tick input[type='checkbox'] {
-    width: 17px;
-    height: 17px;
-    accent-color: var(--twine);
-  }
-  .off {
-    font-size: 20px;
-    color: var(--soft);
-  }
-  .off:hover {
-    color: var(--stop);
-  }
-  .comes {
-    grid-column: 1 / -1;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 16px;
-    min-height: 21px;
-    font-size: 14px;
-    color: var(--soft);
-  }
   .wrong {
     color: var(--stop);
   }

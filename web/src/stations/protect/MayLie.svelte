@@ -36,18 +36,48 @@
   );
 </script>
 
-<div class="rules">
-  <label><input type="checkbox" bind:checked={part.thisSideUp} onchange={touch} />this side up</label>
-  <label><input type="checkbox" bind:checked={part.keepFlat} onchange={touch} />keep flat</label>
-  <label><input type="checkbox" bind:checked={part.noLoadOnTop} onchange={touch} />nothing on top</label>
-  <label><input type="checkbox" bind:checked={part.hardEdges} onchange={touch} />hard edges</label>
+<div class="rules text-note mx-0 my-1.5 flex gap-4.5">
+  <label class="flex items-center gap-1.75"
+    ><input
+      class="accent-twine h-4.25 w-4.25"
+      type="checkbox"
+      bind:checked={part.thisSideUp}
+      onchange={touch}
+    />this side up</label
+  >
+  <label class="flex items-center gap-1.75"
+    ><input
+      class="accent-twine h-4.25 w-4.25"
+      type="checkbox"
+      bind:checked={part.keepFlat}
+      onchange={touch}
+    />keep flat</label
+  >
+  <label class="flex items-center gap-1.75"
+    ><input
+      class="accent-twine h-4.25 w-4.25"
+      type="checkbox"
+      bind:checked={part.noLoadOnTop}
+      onchange={touch}
+    />nothing on top</label
+  >
+  <label class="flex items-center gap-1.75"
+    ><input
+      class="accent-twine h-4.25 w-4.25"
+      type="checkbox"
+      bind:checked={part.hardEdges}
+      onchange={touch}
+    />hard edges</label
+  >
 </div>
-<div class="rules said">
-  <label for="bears"
+<div
+  class="rules said text-soft text-note mx-0 my-1.5 grid grid-cols-[120px_1fr_1.2fr_1.2fr] gap-x-3 gap-y-2"
+>
+  <label class="text-small block items-center gap-1.75" for="bears"
     >max load on top
     <input
       id="bears"
-      class="field"
+      class="field accent-twine text-ink h-8.5 w-full"
       data-measure="mass"
       bind:value={part.bears}
       oninput={touch}
@@ -56,47 +86,56 @@
       aria-invalid={wrong ? 'true' : undefined}
     /></label
   >
-  <label for="bundle"
+  <label class="text-small block items-center gap-1.75" for="bundle"
     >bundle with
     <input
       id="bundle"
-      class="field"
+      class="field accent-twine text-ink h-8.5 w-full"
       bind:value={part.bundle}
       oninput={touch}
       maxlength="60"
       placeholder="none"
     /></label
   >
-  <label for="apart"
+  <label class="text-small block items-center gap-1.75" for="apart"
     >keep apart from
     <input
       id="apart"
-      class="field"
+      class="field accent-twine text-ink h-8.5 w-full"
       bind:value={part.apartFrom}
       oninput={touch}
       placeholder="names, with commas"
     /></label
   >
-  <label for="not-with"
+  <label class="text-small block items-center gap-1.75" for="not-with"
     >separate parcel from
     <input
       id="not-with"
-      class="field"
+      class="field accent-twine text-ink h-8.5 w-full"
       bind:value={part.notWith}
       oninput={touch}
       placeholder="names, with commas"
     /></label
   >
-  <label for="cushion-for"
+  <label class="text-small block items-center gap-1.75" for="cushion-for"
     >in front of and behind
-    <select id="cushion-for" class="field" bind:value={part.cushionFor} onchange={touch}>
+    <select
+      id="cushion-for"
+      class="field text-ink h-8.5 w-full"
+      bind:value={part.cushionFor}
+      onchange={touch}
+    >
       <option value="">no other part</option>
       {#each others as name (name)}<option value={name}>{name}</option>{/each}
     </select></label
   >
 </div>
 {#if bundle}
-  <div class="around" role="group" aria-label="Around all of {bundle}">
+  <div
+    class="border-l-hair2 text-note mx-0 mt-1 mb-2 border-l-2 pl-3"
+    role="group"
+    aria-label="Around all of {bundle}"
+  >
     <p>Around all of <b>{bundle}</b>, held together</p>
     {#each around as layer, k (k)}
       <LayerRow
@@ -111,49 +150,6 @@
     <button type="button" class="link" id="add-around" onclick={addAround}>Add a layer around them</button>
   </div>
 {/if}
-{#if wrong}<p class="no">
+{#if wrong}<p class="no text-stop">
     {wrong}
   </p>{/if}
-
-<style>
-  .rules {
-    display: flex;
-    gap: 18px;
-    margin: 6px 0;
-    font-size: 14.5px;
-  }
-  .rules label {
-    display: flex;
-    gap: 7px;
-    align-items: center;
-  }
-  .rules input {
-    width: 17px;
-    height: 17px;
-    accent-color: var(--twine);
-  }
-  .rules.said {
-    display: grid;
-    grid-template-columns: 120px 1fr 1.2fr 1.2fr;
-    gap: 8px 12px;
-    color: var(--soft);
-  }
-  .rules.said label {
-    display: block;
-    font-size: 13.5px;
-  }
-  .rules .field {
-    width: 100%;
-    height: 34px;
-    color: var(--ink);
-  }
-  .around {
-    margin: 4px 0 8px;
-    padding-left: 12px;
-    border-left: 2px solid var(--hair2);
-    font-size: 14px;
-  }
-  .no {
-    color: var(--stop);
-  }
-</style>

@@ -111,8 +111,8 @@
       ?.sentence ?? '';
 </script>
 
-<div class="protect">
-  <section class="list" aria-label="Parts to wrap">
+<div class="max-desk:grid-cols-[minmax(0,1fr)] grid grid-cols-[310px_minmax(0,1fr)] items-start gap-5">
+  <section class="grid gap-4" aria-label="Parts to wrap">
     <!-- Up and down go from part to part. -->
     <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
     <ul onkeydown={moved}>
@@ -120,23 +120,26 @@
         {@const seen = desk.work.view?.parts[k]}
         <li>
           <button
+            class="border-b-hair aria-pressed:border-l-twine grid w-full grid-cols-[minmax(0,1fr)_auto] gap-x-2.5 gap-y-0 border-b border-l-3 border-l-transparent px-2.5 py-2 text-left aria-pressed:[background:color-mix(in_srgb,var(--twine-pale)_60%,transparent)]"
             type="button"
             id="wrap-{k}"
             aria-pressed={k === n}
             tabindex={k === n ? 0 : -1}
             onclick={() => (desk.parts.chosen = k)}
           >
-            <span class="name"
-              >{nameOf(one, k)}{#if one.count !== '1'}&ensp;<span class="soft">× {one.count}</span>{/if}</span
+            <span class="name overflow-hidden font-semibold text-ellipsis whitespace-nowrap"
+              >{nameOf(one, k)}{#if one.count !== '1'}&ensp;<span class="text-soft text-note"
+                  >× {one.count}</span
+                >{/if}</span
             >
-            <span class="size figure">
-              {#if seen?.wrapped}<Measured text={seen.wrapped.text} />{:else}<span class="soft"
+            <span class="size figure text-note whitespace-nowrap">
+              {#if seen?.wrapped}<Measured text={seen.wrapped.text} />{:else}<span class="text-soft text-note"
                   >not measured</span
                 >{/if}
             </span>
-            <span class="with">{layersOf(one)}</span>
+            <span class="text-soft text-small">{layersOf(one)}</span>
             {#if seen?.cushion}
-              <span class="check" class:short={!seen.cushion.enough}
+              <span class="text-soft text-small text-right" class:short={!seen.cushion.enough}
                 >{seen.cushion.enough ? 'cushion OK' : `needs ${seen.cushion.asks}`}</span
               >
             {/if}
@@ -148,22 +151,23 @@
   </section>
 
   <section class="edit" aria-label="Layers of {nameOf(part, n)}">
-    <div class="head">
-      <h2>{nameOf(part, n)}, from the goods outward</h2>
+    <div class="flex justify-between gap-3">
+      <h2 class="text-ink text-body">{nameOf(part, n)}, from the goods outward</h2>
       {#if desk.typed.parts.length > 1}
-        <button type="button" class="link" onclick={likeThis}>Wrap all like this</button>
+        <button type="button" class="link text-note" onclick={likeThis}>Wrap all like this</button>
       {/if}
     </div>
-    <p class="grown">
+    <p class="grown text-lead flex min-h-8.5 flex-wrap items-baseline gap-x-2.5 gap-y-1">
       {#if view?.bare && view.wrapped}
-        <span class="soft">bare</span> <span class="figure"><Measured text={view.bare.figure.text} /></span>
-        <span class="soft">wrapped</span>
+        <span class="text-soft text-note">bare</span>
+        <span class="figure"><Measured text={view.bare.figure.text} /></span>
+        <span class="text-soft text-note">wrapped</span>
         <b class="figure"
           ><Why of="this wrapped size" why={view.wrapped.why}><Measured text={view.wrapped.text} /></Why></b
         >
-        <span class="soft">{view.weight}</span>
+        <span class="text-soft text-note">{view.weight}</span>
       {:else}
-        <span class="soft">It grows here as soon as it is measured.</span>
+        <span class="text-soft text-note">It grows here as soon as it is measured.</span>
       {/if}
     </p>
     {#each part.protect as layer, k (k)}
@@ -182,18 +186,20 @@
 
     <div class="fields">
       <div>
-        <label for="fragility">Fragility</label>
-        <select id="fragility" class="field" bind:value={part.fragility} onchange={touch}>
+        <label class="text-soft text-small block whitespace-nowrap" for="fragility">Fragility</label>
+        <select id="fragility" class="field px-2 py-0" bind:value={part.fragility} onchange={touch}>
           <option value="">not said</option>
           {#each fragilities as one (one.value)}<option value={one.value}>{one.says}</option>{/each}
           {#if ownFragility}<option value={ownFragility}>{ownFragility}</option>{/if}
         </select>
       </div>
       <div>
-        <label for="gap">{byPlace ? 'Gap to walls' : 'Gap all round'}, {shop.units}</label>
+        <label class="text-soft text-small block whitespace-nowrap" for="gap"
+          >{byPlace ? 'Gap to walls' : 'Gap all round'}, {shop.units}</label
+        >
         <input
           id="gap"
-          class="field figure"
+          class="field figure px-2 py-0"
           data-measure="length"
           maxlength="80"
           autocomplete="off"
@@ -206,10 +212,12 @@
       {#if byPlace}
         {#each PLACES as place (place)}
           <div>
-            <label for="gap-{place}">{PLACE_LABELS[place]}</label>
+            <label class="text-soft text-small block whitespace-nowrap" for="gap-{place}"
+              >{PLACE_LABELS[place]}</label
+            >
             <input
               id="gap-{place}"
-              class="field figure"
+              class="field figure px-2 py-0"
               data-measure="length"
               maxlength="80"
               autocomplete="off"
@@ -221,17 +229,17 @@
         {/each}
       {:else}
         <div class="open">
-          <button type="button" class="link" id="gap-by-place" onclick={() => (opened = part.key)}
+          <button type="button" class="link text-note" id="gap-by-place" onclick={() => (opened = part.key)}
             >Gap by place</button
           >
         </div>
       {/if}
       {#if part.count.trim() !== '1'}
         <div>
-          <label for="piles">Piles, where flat</label>
+          <label class="text-soft text-small block whitespace-nowrap" for="piles">Piles, where flat</label>
           <input
             id="piles"
-            class="field figure"
+            class="field figure px-2 py-0"
             inputmode="numeric"
             maxlength="3"
             autocomplete="off"
@@ -240,10 +248,11 @@
           />
         </div>
         <div>
-          <label for="sleeve-holds">A sleeve holds</label>
+          <label class="text-soft text-small block whitespace-nowrap" for="sleeve-holds">A sleeve holds</label
+          >
           <input
             id="sleeve-holds"
-            class="field figure"
+            class="field figure px-2 py-0"
             inputmode="numeric"
             maxlength="3"
             autocomplete="off"
@@ -254,7 +263,7 @@
       {/if}
     </div>
     {#if view?.cushion && !faults.some((fault) => fault.sentence)}
-      <p class="checked" class:short={!view.cushion.enough}>
+      <p class="checked text-note min-h-10" class:short={!view.cushion.enough}>
         <Why of="this cushion" why={view.cushion.why}>{view.cushion.says}</Why>
       </p>
     {:else}
@@ -266,14 +275,16 @@
     {/if}
     <MayLie {desk} {part} />
     {#if view?.piles?.length}
-      <p class="piles">
+      <p class="piles text-note">
         {view.piles.length === 1 ? 'One pile of' : `${view.piles.length} piles:`}
         <span class="figure">{view.piles.join(', ')}</span>
       </p>
     {/if}
     {#if view?.says?.length}
-      <ul class="says">
-        {#each [...new Set(view.says)] as said (said)}<li>{said}</li>{/each}
+      <ul class="says text-note">
+        {#each [...new Set(view.says)] as said (said)}<li class="border-l-hair2 border-l-2 py-0.5 pr-0 pl-3">
+            {said}
+          </li>{/each}
       </ul>
     {/if}
     <WrapSheet {desk} />
@@ -281,98 +292,18 @@
 </div>
 
 <style>
-  .protect {
-    display: grid;
-    grid-template-columns: 310px minmax(0, 1fr);
-    gap: 20px;
-    align-items: start;
-  }
-  .list {
-    display: grid;
-    gap: 16px;
-  }
-  .list button {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 0 10px;
-    width: 100%;
-    padding: 8px 10px;
-    text-align: left;
-    border-left: 3px solid transparent;
-    border-bottom: 1px solid var(--hair);
-  }
-  .list button[aria-pressed='true'] {
-    border-left-color: var(--twine);
-    background: color-mix(in srgb, var(--twine-pale) 60%, transparent);
-  }
-  .name {
-    font-weight: 600;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  .size {
-    font-size: 14px;
-    white-space: nowrap;
-  }
-  .with {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .check {
-    font-size: 13px;
-    color: var(--soft);
-    text-align: right;
-  }
   .short {
     color: var(--amber);
     font-weight: 600;
   }
-  .head {
-    display: flex;
-    justify-content: space-between;
-    gap: 12px;
-  }
-  .head h2 {
-    color: var(--ink);
-    font-size: 15.5px;
-  }
-  .link,
-  .checked,
-  .says,
-  .piles {
-    font-size: 14px;
-  }
-  .grown {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    gap: 4px 10px;
-    min-height: 34px;
-    font-size: 17px;
-  }
-  .checked {
-    min-height: 40px;
-  }
-  .soft {
-    color: var(--soft);
-    font-size: 14px;
-  }
+
   .fields {
     display: grid;
     grid-template-columns: 250px repeat(3, minmax(0, 1fr));
     gap: 10px;
     margin-top: 14px;
   }
-  .fields label {
-    display: block;
-    font-size: 13.5px;
-    color: var(--soft);
-    white-space: nowrap;
-  }
-  .fields .field {
-    padding: 0 8px;
-  }
+
   .fields input::placeholder {
     color: var(--soft);
     font-weight: 400;
@@ -381,14 +312,8 @@
   #add-layer {
     margin-top: 10px;
   }
-  .says li {
-    padding: 2px 0 2px 12px;
-    border-left: 2px solid var(--hair2);
-  }
-  @media (max-width: 1100px) {
-    .protect {
-      grid-template-columns: minmax(0, 1fr);
-    }
+
+  @media (max-width: 1120px) {
     .fields {
       grid-template-columns: repeat(2, minmax(0, 1fr));
     }

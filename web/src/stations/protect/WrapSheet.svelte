@@ -29,11 +29,11 @@
 </script>
 
 {#snippet choice(id: string, name: 'liner' | 'overBox', label: string, offered: typeof liners)}
-  <span class="choice">
-    <label for={id}>{label}</label>
+  <span class="mr-2 flex items-center gap-2">
+    <label class="text-soft text-small" for={id}>{label}</label>
     <select
       {id}
-      class="field"
+      class="field h-8.5 w-33"
       value={desk.typed[name]?.material ?? ''}
       onchange={(event) => take(name, event.currentTarget.value)}
     >
@@ -43,14 +43,14 @@
   </span>
 {/snippet}
 
-<section class="wrap sheet" aria-label="All the wrap">
-  <div class="head">
-    <h2>Wrap cutting list</h2>
+<section class="wrap sheet mt-3.5 px-4 py-3" aria-label="All the wrap">
+  <div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5">
+    <h2 class="text-ink basis-full">Wrap cutting list</h2>
     {@render choice('liner', 'liner', 'Wall liner', liners)}
     {@render choice('over-box', 'overBox', 'Wrap around a closed box in a bag', winds)}
   </div>
   {#if wrap?.cuts.length}
-    <table>
+    <table class="text-note mt-2 w-full border-collapse">
       <thead>
         <tr
           ><th scope="col">Cut</th><th scope="col">Size</th><th scope="col">Of</th><th scope="col">For</th
@@ -60,98 +60,45 @@
       <tbody>
         {#each wrap.cuts as cut, n (n)}
           <tr>
-            <td class="figure">{cut.pieces.replace(' x', ' ×')}</td>
-            <td class="figure"><Measured text={cut.size} /></td>
-            <td>{cut.material}</td>
-            <td>{cut.what}</td>
+            <td class="figure border-t-hair border-t py-0.75 pr-2.5 pl-0 align-baseline"
+              >{cut.pieces.replace(' x', ' ×')}</td
+            >
+            <td class="figure border-t-hair border-t py-0.75 pr-2.5 pl-0 align-baseline"
+              ><Measured text={cut.size} /></td
+            >
+            <td class="border-t-hair border-t py-0.75 pr-2.5 pl-0 align-baseline">{cut.material}</td>
+            <td class="border-t-hair border-t py-0.75 pr-2.5 pl-0 align-baseline">{cut.what}</td>
           </tr>
         {/each}
       </tbody>
     </table>
-    <p class="total">
+    <p class="total text-soft text-small mt-2 flex flex-wrap gap-x-4 gap-y-0.5">
       {#each wrap.totals as one (one.name)}<span>{one.name} {one.amount}</span>{/each}
     </p>
-    <p class="sum">
-      <b class="figure">{wrap.price}</b>
+    <p class="sum flex items-baseline gap-2">
+      <b class="figure text-head">{wrap.price}</b>
       <span>{shop.view?.shop.currency}, {wrap.weight}, {wrap.minutes} minutes to put on</span>
       {#if innerBoxes}
-        <a class="link" href="/api/jobs/{desk.id}/inner-boxes.pdf" onclick={print}>Inner boxes to cut</a>
+        <a class="link text-note ml-auto" href="/api/jobs/{desk.id}/inner-boxes.pdf" onclick={print}
+          >Inner boxes to cut</a
+        >
       {/if}
       {#if guards}
-        <a class="link" href="/api/jobs/{desk.id}/corner-guards.pdf" onclick={print}>Corner guards to cut</a>
+        <a class="link text-note ml-auto" href="/api/jobs/{desk.id}/corner-guards.pdf" onclick={print}
+          >Corner guards to cut</a
+        >
       {/if}
     </p>
   {:else}
-    <p class="soft">Nothing is cut for wrap yet. Add a layer to a part above.</p>
+    <p class="text-soft text-note">Nothing is cut for wrap yet. Add a layer to a part above.</p>
   {/if}
-  {#if wrap?.fill?.length}<p class="soft">To fill the selected box: {wrap.fill.join(', ')}.</p>{/if}
+  {#if wrap?.fill?.length}<p class="text-soft text-note">
+      To fill the selected box: {wrap.fill.join(', ')}.
+    </p>{/if}
 </section>
 
 <style>
-  .wrap {
-    margin-top: 14px;
-    padding: 12px 16px;
-  }
-  .head {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 6px 10px;
-  }
-  h2 {
-    flex-basis: 100%;
-    color: var(--ink);
-  }
-  label {
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .choice {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-    margin-right: 8px;
-  }
-  .field {
-    width: 132px;
-    height: 34px;
-  }
-  table {
-    width: 100%;
-    margin-top: 8px;
-    font-size: 14px;
-    border-collapse: collapse;
-  }
-  td {
-    padding: 3px 10px 3px 0;
-    border-top: 1px solid var(--hair);
-    vertical-align: baseline;
-  }
   td:nth-child(2) {
     white-space: nowrap;
-  }
-  .total {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 16px;
-    margin-top: 8px;
-    font-size: 13.5px;
-    color: var(--soft);
-  }
-  .sum {
-    display: flex;
-    align-items: baseline;
-    gap: 8px;
-  }
-  .sum b {
-    font-size: 20px;
-  }
-  .sum .link {
-    margin-left: auto;
-    font-size: 14px;
-  }
-  .soft {
-    color: var(--soft);
-    font-size: 14px;
   }
 </style>
