@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick, untrack } from 'svelte';
   import BenchLine from './rooms/bench/BenchLine.svelte';
   import Bench from './rooms/bench/Bench.svelte';
   import KeysSlip from './lib/ui/KeysSlip.svelte';
@@ -16,6 +17,28 @@
   const settings = () => import('./rooms/settings/Settings.svelte');
   const job = () => import('./job/JobPage.svelte');
 
+  const ROOMS = [
+    ['bench', '/', 'Bench'],
+    ['cutting', '/cutting', 'Cutting'],
+    ['tariffs', '/tariffs', 'Tariffs'],
+    ['kinds', '/kinds', 'Kinds'],
+    ['settings', '/settings', 'Settings'],
+  ] as const;
+
+  // A change of room is said, and the keyboard goes on in the new one unless that took the focus itself.
+  let work: HTMLElement;
+  let entered = $state('');
+  const where = $derived(router.room.name === 'job' ? router.room.id : router.room.name);
+  const station = $derived(router.room.name === 'job' ? router.room.station : '');
+  let before = untrack(() => where);
+  $effect(() => {
+    void station;
+    const [now, moved] = [where, where !== before];
+    before = now;
+    if (moved && !work.contains(document.activeElement)) work.focus({ preventScroll: true });
+    void tick().then(() => (entered = station ? `${station}, ${document.title}` : document.title));
+  });
+
   shop.load().catch(() => undefined); // each room says for itself when the shop does not answer
   $effect(() => keys.add([{ key: 'h', does: 'to the bench', act: () => router.go('/') }]));
 </script>
@@ -31,41 +54,23 @@
     ><Mark />Fardo</a
   >
   <BenchLine />
-  <nav class="ml-auto flex items-center gap-5" aria-label="Rooms">
-    <a
-      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
-      href="/"
-      onclick={follow}
-      aria-current={router.room.name === 'bench' ? 'page' : undefined}>Bench</a
-    >
-    <a
-      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
-      href="/cutting"
-      onclick={follow}
-      aria-current={router.room.name === 'cutting' ? 'page' : undefined}>Cutting</a
-    >
-    <a
-      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
-      href="/tariffs"
-      onclick={follow}
-      aria-current={router.room.name === 'tariffs' ? 'page' : undefined}>Tariffs</a
-    >
-    <a
-      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
-      href="/kinds"
-      onclick={follow}
-      aria-current={router.room.name === 'kinds' ? 'page' : undefined}>Kinds</a
-    >
-    <a
-      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
-      href="/settings"
-      onclick={follow}
-      aria-current={router.room.name === 'settings' ? 'page' : undefined}>Settings</a
-    >
+  <nav
+    class="max-phone:ml-0 max-phone:gap-x-4 ml-auto flex flex-wrap items-center gap-x-5"
+    aria-label="Rooms"
+  >
+    {#each ROOMS as [name, href, word] (name)}
+      <a
+        class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:font-title [&[aria-current]]:border-b-twine px-0.5 py-1.5 no-underline [&[aria-current]]:border-b-2"
+        {href}
+        onclick={follow}
+        aria-current={router.room.name === name ? 'page' : undefined}>{word}</a
+      >
+    {/each}
     <ThemeSwitch />
   </nav>
 </header>
-<main class="focus:[outline:none]" id="work" tabindex="-1">
+<p class="sr-only" aria-live="polite">{entered}</p>
+<main class="focus:[outline:none]" id="work" tabindex="-1" bind:this={work}>
   {#if router.room.name === 'bench'}
     <Bench />
   {:else if router.room.name === 'settings'}

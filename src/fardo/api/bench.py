@@ -23,7 +23,8 @@ from fardo.api.context import AppContext, Today
 from fardo.api.picture import view_knots
 from fardo.api.views import KnotView
 from fardo.core.make import WAYS
-from fardo.core.plan.cutting import work_in
+from fardo.core.plan.cutting import Work, work_in
+from fardo.core.plan.job import Job
 from fardo.core.plan.picture import Picture
 from fardo.files.job import JobFile
 from fardo.store.faults import CannotWrite
@@ -94,10 +95,14 @@ async def _bench(request: Request) -> Bench:
 
 
 def _cut_of(picture: Picture) -> CutEntry | None:
-    work, box = work_in(picture), picture.job.box
-    if work is None or box is None:
+    return cut_entry(picture.job, work_in(picture))
+
+
+def cut_entry(job: Job, work: Work | None) -> CutEntry | None:
+    """What is cut for the box that a job has chosen; None where nothing is."""
+    if job.box is None or work is None or not (work.blanks or work.why_not):
         return None
-    return CutEntry(box=WAYS[box.way].TITLE, pieces=work.pieces, blanks=work.told, why_not=work.why_not)
+    return CutEntry(box=WAYS[job.box.way].TITLE, pieces=work.pieces, blanks=work.told, why_not=work.why_not)
 
 
 def renewed(context: AppContext, contents: Sequence[str]) -> tuple[str, list[str]]:
@@ -167,10 +172,12 @@ class Bench:
         """Has what a shop is opened on worked out, before somebody looks."""
         self.rows(self._context.jobs.page().jobs, on_the_spot=0)
 
-    def renew_now(self, lines: Sequence[JobLine]) -> None:
-        """Works jobs out beside the server, and waits for it."""
-        mark, entries = self._context.reckon(renewed, [line.content for line in lines])
-        self._keep(list(zip(lines, entries, strict=True)), mark)
+    def kept(self, lines: Sequence[JobLine]) -> dict[str, BenchEntry]:
+        """What is known of jobs as they and the shop are now, by their ids; of none that is still to be worked out."""
+        mark = self._context.today.mark
+        return {
+            line.id: BenchEntry.model_validate_json(line.bench) for line in lines if line.bench and line.stamp == mark
+        }
 
     def _renew(self, lines: Sequence[JobLine]) -> None:
         with self._guard:

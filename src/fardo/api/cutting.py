@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from pydantic import BaseModel, Field
 
-from fardo.api.bench import Bench, CutEntry
+from fardo.api.bench import Bench, CutEntry, cut_entry
 from fardo.api.context import AppContext, Today
 from fardo.core.cut.drawing import Blank
 from fardo.core.cut.lay_out import CuttingPlan, SheetPlan
@@ -24,8 +24,6 @@ from fardo.store.jobs import JobLine
 
 _AT_FIRST = 60  # pieces, of the first to leave; more are ticked by hand
 _MOST_JOBS = 200
-_ON_THE_SPOT = 6
-_WAITED_FOR = 40
 
 
 class CutJob(BaseModel):
@@ -80,7 +78,7 @@ class CuttingView(BaseModel):
     currency: str
     revision: int = Field(description="of the shop whose sheets these are")
     more: int = Field(description="how many jobs with a box are not listed, as they leave later")
-    renewing: bool = Field(description="whether some jobs are still being calculated; they are there a moment later")
+    laid_out: bool = Field(description="whether the plan is there; without it only what there is to cut is listed")
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,12 +88,10 @@ class Listed:
     Args:
         rows: each with what is cut for it, and whether it is cut already.
         more: how many beyond these have chosen a box.
-        renewing: whether some are still being calculated.
     """
 
     rows: list[tuple[JobLine, CutEntry, bool]]
     more: int
-    renewing: bool
 
     def taken(self, keys: Sequence[str] | None) -> list[str]:
         """The jobs of a plan: those named, or the first to leave, as many as are planned at once."""
@@ -113,19 +109,26 @@ class Listed:
 
 
 def list_work(context: AppContext, bench: Bench) -> Listed:
-    """What there is to cut, of what is kept of the jobs; a few that are not kept are waited for."""
+    """What there is to cut. Of jobs that the bench has not worked out yet only the chosen box is made, which is quick."""
     lines, count = context.jobs.with_box(_MOST_JOBS)
-    stale = [row.line for row in bench.rows(lines, on_the_spot=_ON_THE_SPOT) if row.stale]
-    if 0 < len(stale) <= _WAITED_FOR:
-        bench.renew_now(stale)
-    shown = bench.rows(context.jobs.lines([line.id for line in lines]), on_the_spot=0)
-    done = context.cuts.of([row.line.id for row in shown])
-    rows = [
-        (row.line, row.entry.cut, done.get(row.line.id) == row.entry.cut.blanks)
-        for row in shown
-        if row.entry is not None and row.entry.cut is not None
-    ]
-    return Listed(rows, count - len(lines), any(row.stale for row in shown))
+    done = context.cuts.of([line.id for line in lines])
+    today = context.today
+    rows = []
+    kept = bench.kept(lines)
+    for line in lines:
+        entry = kept[line.id].cut if line.id in kept else _entry_of(line, today)
+        if entry is not None:
+            rows.append((line, entry, done.get(line.id) == entry.blanks))
+    return Listed(rows, count - len(lines))
+
+
+def _entry_of(line: JobLine, today: Today) -> CutEntry | None:
+    """What is cut for a job, without working out all else of it; None where nothing is."""
+    try:
+        job = today.understand(line.read().job)
+    except Unreadable:
+        return None
+    return cut_entry(job, work_of(line.id, job, today.shop))
 
 
 def works(context: AppContext, keys: Sequence[str]) -> list[Work]:
@@ -141,8 +144,17 @@ def _work_of(line: JobLine, today: Today) -> Work:
     return work_of(line.id, today.understand(job), today.shop)
 
 
-def view_cutting(context: AppContext, bench: Bench, keys: Sequence[str] | None, tool: Tool) -> CuttingView:
-    """The plan for the jobs named, or for the first to leave. Raises NoAnswer for more pieces than are planned."""
+def view_cutting(
+    context: AppContext, bench: Bench, keys: Sequence[str] | None, tool: Tool, lay_out: bool = True
+) -> CuttingView:
+    """The plan for the jobs named, or for the first to leave.
+
+    Args:
+        lay_out: whether it is laid out too, which takes a while for many pieces, or the jobs are listed only.
+
+    Raises:
+        NoAnswer: for more pieces than are planned at once.
+    """
     listed = list_work(context, bench)
     taken = listed.taken(keys)
     return CuttingView(
@@ -154,7 +166,7 @@ def view_cutting(context: AppContext, bench: Bench, keys: Sequence[str] | None, 
             )
             for line, entry, cut in listed.rows
         ],
-        boards=context.reckon(_boards, taken, tool) if taken else [], more=listed.more, renewing=listed.renewing,
+        boards=context.reckon(_boards, taken, tool) if taken and lay_out else [], more=listed.more, laid_out=lay_out,
     )  # fmt: skip
 
 

@@ -81,9 +81,7 @@ TypedSizes = Annotated[
         description="three sizes: '4 x 3 x 2 in', or a list of three measures", json_schema_extra={MEASURED: "sizes"}
     ),
 ]
-TypedDistance = Annotated[
-    str, Typed("distance"), Field(max_length=20, json_schema_extra={MEASURED: "distance"})
-]
+TypedDistance = Annotated[str, Typed("distance"), Field(max_length=20, json_schema_extra={MEASURED: "distance"})]
 
 Count = Annotated[
     Annotated[int, Field(ge=-MOST_TYPED, le=MOST_TYPED)] | str,

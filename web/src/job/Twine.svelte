@@ -15,7 +15,11 @@
   let width = $state(1232);
   const REST = 34;
   const docket = $derived(width > 840 ? 142 : 20); // from the right edge to the docket's hole
-  const spots = $derived(places(STATIONS.length, 60, Math.max(width - docket - 330, 260), REST));
+  const spots = $derived(
+    width < 560
+      ? places(STATIONS.length, 34, width - 76, REST)
+      : places(STATIONS.length, 60, Math.max(width - docket - 330, 260), REST),
+  );
   const path = $derived(cord({ x: 0, y: REST - 3 }, spots, { x: width - docket, y: 88 }, true));
   const names: Record<Station, string> = {
     measure: 'Measure',
@@ -40,7 +44,7 @@
   {#each STATIONS as name, n (name)}
     {@const knot = stateOf(name)}
     <a
-      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:text-lead absolute top-1 [transform:translateX(-50%)] px-4.5 pt-12.5 pb-1 text-center whitespace-nowrap no-underline [&[aria-current]]:font-bold"
+      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:text-lead max-phone:px-1 max-phone:text-small max-phone:[&[aria-current]]:text-note absolute top-1 [transform:translateX(-50%)] px-4.5 pt-12.5 pb-1 text-center whitespace-nowrap no-underline [&[aria-current]]:font-bold"
       href="/jobs/{id}/{name}"
       onclick={follow}
       style:left="{spots[n]?.x ?? 0}px"

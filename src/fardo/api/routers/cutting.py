@@ -28,15 +28,16 @@ from fardo.store.faults import Conflict
 router = resource("/api/cutting", "cutting")
 
 Jobs = Annotated[list[str] | None, Query(max_length=200, description="the jobs in it; nothing said: all in hand")]
+LayOut = Annotated[bool, Query(description="whether it is laid out, or only listed what there is to cut")]
 ToolAsked = Annotated[Tool, Query(description="a saw loses its kerf; a knife need not cut through")]
 
 
 @router.get("")
 def look(
-    context: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge"
+    context: Context, bench: OpenBench, jobs: Jobs = None, tool: ToolAsked = "straightedge", lay_out: LayOut = True
 ) -> cutting.CuttingView:
     """What is cut from which sheets for these jobs, with the cuts in the order that sets the fence least often."""
-    return cutting.view_cutting(context, bench, jobs, tool)
+    return cutting.view_cutting(context, bench, jobs, tool, lay_out)
 
 
 @router.get(".pdf", response_class=Response)

@@ -275,7 +275,7 @@ export const calls = {
     answer<TrackingSaid>(api.GET('/api/jobs/{key}/tracking', { params: { path: { key } } })),
   steps: (body: Schemas['StepsRequest'], signal: AbortSignal) =>
     answer<StepsView>(api.POST('/api/steps', { body, signal })),
-  cutting: (query: { jobs?: string[]; tool: CuttingView['tool'] }, signal: AbortSignal) =>
+  cutting: (query: { jobs?: string[]; tool: CuttingView['tool']; lay_out?: boolean }, signal: AbortSignal) =>
     answer<CuttingView>(api.GET('/api/cutting', { params: { query }, signal })),
   cut: (body: Schemas['Done']) => answer<ShopView>(api.POST('/api/cutting/done', { body })),
   uncut: (body: Schemas['Undone']) => answer<ShopView>(api.POST('/api/cutting/undone', { body })),

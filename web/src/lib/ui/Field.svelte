@@ -48,7 +48,9 @@
 </script>
 
 <div class="min-w-0">
-  <label class="text-soft text-small mb-0.5 block" for={id} class:sr-only={hideLabel}>{label}</label>
+  <label class="text-soft text-small mb-0.5 block {hideLabel ? 'max-phone:not-sr-only sr-only' : ''}" for={id}
+    >{label}</label
+  >
   <input
     {id}
     {type}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The day's cutting: the blanks of the jobs ticked, on as few sheets as they go on, and the cuts in order.
+  import { onDestroy } from 'svelte';
   import { attempt, Newest } from '../../lib/attempt';
   import { calls, sentence, type CuttingView, type ShopFile } from '../../lib/api/client';
   import { follow, router } from '../../lib/router.svelte';
@@ -14,7 +15,6 @@
     ['knife', 'Knife, free cuts'],
   ];
 
-  const LOOK_AGAIN_MS = 900;
   let view = $state.raw<CuttingView | null>(null);
   let tool = $state<Tool>('straightedge');
   let busy = $state(false);
@@ -36,24 +36,31 @@
   async function plan(): Promise<void> {
     const body = { tool, ...(chosen ? { jobs: chosen.length ? chosen : ['none'] } : {}) };
     busy = true;
+    const show = (found: CuttingView): void => {
+      // What is laid out already stays in sight until the next is.
+      view = found.laid_out || !view ? found : { ...found, boards: view.boards };
+      chosen ??= found.jobs.filter((job) => job.taken).map((job) => job.id);
+      trouble = '';
+    };
     await newest.ask(
-      (signal) => calls.cutting(body, signal),
-      (found) => {
-        view = found;
-        // While jobs are still being calculated the shop goes on taking what it can.
-        if (!found.renewing) chosen ??= found.jobs.filter((job) => job.taken).map((job) => job.id);
-        trouble = '';
+      async (signal) => {
+        if (!view) show(await calls.cutting({ ...body, lay_out: false }, signal));
+        return calls.cutting(body, signal);
       },
+      show,
       (fault) => tell(sentence(fault)),
     );
     busy = newest.waits;
   }
   void plan();
-  $effect(() => {
-    if (!view?.renewing) return;
-    const timer = setTimeout(() => void plan(), LOOK_AGAIN_MS);
-    return () => clearTimeout(timer);
-  });
+  onDestroy(() => newest.stop());
+
+  /** Leaves it at what is laid out by now. */
+  function stop(): void {
+    newest.stop();
+    busy = false;
+    tell('Stopped: the plan below is not of all the jobs ticked. Tick a job to lay it out again.');
+  }
 
   function tick(id: string, on: boolean): void {
     chosen = on ? [...taken, id] : taken.filter((one) => one !== id);
@@ -123,13 +130,16 @@
     </p>
   </div>
   <p class="says text-soft min-h-6" role="status" class:trouble={trouble !== ''}>
-    {#if trouble}{trouble}{:else if busy}Laying out…{:else if view}{taken.length}
-      of {toCut.length} jobs{view.more ? `; ${view.more} more have a box and leave later` : ''}{view.renewing
-        ? '; others are being calculated'
-        : ''}{/if}
+    {#if trouble}{trouble}{:else if busy}Laying out {taken.length || ''} jobs…
+      <progress class="mx-2 w-30" aria-label="Laying out"></progress><button
+        class="link"
+        type="button"
+        onclick={stop}>Stop</button
+      >{:else if view}{taken.length}
+      of {toCut.length} jobs{view.more ? `; ${view.more} more have a box and leave later` : ''}{/if}
   </p>
   {#if view}
-    <div class="grid grid-cols-[290px_minmax(0,1fr)] items-start gap-6.5">
+    <div class="max-narrow:grid-cols-1 grid grid-cols-[290px_minmax(0,1fr)] items-start gap-6.5">
       <fieldset class="jobs">
         <legend class="mb-1 font-semibold">What is to be cut</legend>
         {#each toCut as job (job.id)}

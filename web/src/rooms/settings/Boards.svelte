@@ -38,12 +38,14 @@
     <section class="border-t-hair border-t px-0 pt-2 pb-1.5" aria-label="Board {board.code}">
       <h3 class="font-plain mb-1"><b>{board.code}</b> {board.name}</h3>
       <div
-        class="row heads text-soft text-small mb-1.25 grid grid-cols-[repeat(3,minmax(0,190px))] items-center gap-x-2 gap-y-1"
+        class="row heads text-soft text-small max-phone:hidden mb-1.25 grid grid-cols-[repeat(3,minmax(0,190px))] items-center gap-x-2 gap-y-1"
         aria-hidden="true"
       >
         <span>Caliper</span><span>Weight of a m²</span><span>Price of a m², {d.currency}</span>
       </div>
-      <div class="row mb-1.25 grid grid-cols-[repeat(3,minmax(0,190px))] items-center gap-x-2 gap-y-1">
+      <div
+        class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.25 grid grid-cols-[repeat(3,minmax(0,190px))] items-center gap-x-2 gap-y-1"
+      >
         <Cell
           id="board-{n}-caliper"
           label="Caliper of {board.code}"
@@ -69,7 +71,7 @@
       {#each board.sheets as sheet, k (k)}
         {@const of = `sheet ${k + 1} of ${board.code}`}
         <div
-          class="row one mb-1.25 grid grid-cols-[60px_minmax(0,120px)_minmax(0,120px)_210px_90px_32px] items-center gap-x-2 gap-y-1"
+          class="row one max-phone:grid-cols-2 max-phone:mb-4 mb-1.25 grid grid-cols-[60px_minmax(0,120px)_minmax(0,120px)_210px_90px_32px] items-center gap-x-2 gap-y-1"
         >
           <span class="text-soft text-small">{sheet.offcut ? 'off-cut' : 'sheet'}</span>
           <Cell
@@ -111,7 +113,7 @@
       {#each board.measured ?? [] as cut, k (k)}
         {@const of = `measured box ${k + 1} of ${board.code}`}
         <div
-          class="row cut mb-1.25 grid grid-cols-[180px_64px_minmax(0,190px)_66px_minmax(0,190px)_32px] items-center gap-x-2 gap-y-1"
+          class="row cut max-phone:grid-cols-2 max-phone:mb-4 mb-1.25 grid grid-cols-[180px_64px_minmax(0,190px)_66px_minmax(0,190px)_32px] items-center gap-x-2 gap-y-1"
         >
           <select class="field" aria-label="Way of {of}" bind:value={cut.way} onchange={touched}>
             {#each cutWays as one (one.way)}<option value={one.way}>{one.title}</option>{/each}

@@ -41,7 +41,7 @@
     again.
   </p>
   <div
-    class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
+    class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
     aria-hidden="true"
   >
     <span>Name</span><span>Inside</span><span>Board</span><span>Price, {d.currency}</span><span>In stock</span
@@ -49,7 +49,7 @@
   </div>
   {#each d.boxes ?? [] as box, n (n)}
     <div
-      class="row box mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
+      class="row box max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
     >
       <Cell
         id="box-{n}-name"
@@ -129,14 +129,14 @@
   <div class="part">
     <h2>Patterns for re-cut boxes</h2>
     <div
-      class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(160px,3fr)_minmax(130px,2fr)_minmax(130px,2fr)_28px] items-center gap-2"
+      class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(160px,3fr)_minmax(130px,2fr)_minmax(130px,2fr)_28px] items-center gap-2"
       aria-hidden="true"
     >
       <span>Name</span><span>Made from</span><span>Inside, after the folds</span>
     </div>
     {#each d.patterns as pattern, n (n)}
       <div
-        class="row mb-1.5 grid grid-cols-[minmax(160px,3fr)_minmax(130px,2fr)_minmax(130px,2fr)_28px] items-center gap-2"
+        class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(160px,3fr)_minmax(130px,2fr)_minmax(130px,2fr)_28px] items-center gap-2"
       >
         <Cell
           id="pattern-{n}-name"

@@ -62,7 +62,9 @@
   {#each d.channels ?? [] as channel, n (n)}
     <fieldset class="border-t-hair border-t px-0 pt-1.5 pb-2">
       <legend class="sr-only">{channel.name || `Channel ${n + 1}`}</legend>
-      <div class="row mb-1.5 grid grid-cols-[repeat(5,minmax(0,1fr))_28px] items-end gap-2">
+      <div
+        class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[repeat(5,minmax(0,1fr))_28px] items-end gap-2"
+      >
         <div>
           <span class="text-soft text-small" aria-hidden="true">Name</span><Cell
             id="channel-{n}-name"
@@ -119,7 +121,7 @@
         </div>
         <Remove of={channel.name || 'this channel'} go={() => drop(n)} />
       </div>
-      <div class="row mb-1.5 grid grid-cols-2 items-end gap-2">
+      <div class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-2 items-end gap-2">
         <div>
           <span class="text-soft text-small" aria-hidden="true">How its parcels are packed</span><Cell
             id="channel-{n}-note"
@@ -143,7 +145,7 @@
       </div>
       {#each channel.inserts ?? [] as insert, k (k)}
         <div
-          class="row mb-1.5 grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_minmax(0,1fr)_28px] items-end gap-2"
+          class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_minmax(0,1fr)_28px] items-end gap-2"
         >
           <div>
             <span class="text-soft text-small" aria-hidden="true">Insert</span><Cell

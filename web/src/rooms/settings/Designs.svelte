@@ -39,7 +39,7 @@
   <h2>Designs of your own</h2>
   {#if d.designs?.length}
     <div
-      class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(120px,1fr)_76px_minmax(0,250px)_minmax(0,250px)_32px] items-center gap-2"
+      class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(120px,1fr)_76px_minmax(0,250px)_minmax(0,250px)_32px] items-center gap-2"
       aria-hidden="true"
     >
       <span>Name</span><span>Board</span><span>Inside, folded</span><span>Outside, closed</span>
@@ -48,7 +48,7 @@
   {#each d.designs ?? [] as one, n (n)}
     {@const path = `designs[${n}]`}
     <div
-      class="row mb-1.5 grid grid-cols-[minmax(120px,1fr)_76px_minmax(0,250px)_minmax(0,250px)_32px] items-center gap-2"
+      class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(120px,1fr)_76px_minmax(0,250px)_minmax(0,250px)_32px] items-center gap-2"
     >
       <Cell
         id="design-{n}-name"

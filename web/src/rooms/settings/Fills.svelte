@@ -35,7 +35,7 @@
 <div class="part">
   <h2>Fill</h2>
   <div
-    class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(3,minmax(90px,1fr))_44px] items-center gap-2"
+    class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(3,minmax(90px,1fr))_44px] items-center gap-2"
     aria-hidden="true"
   >
     <span>Name</span><span>Comes in</span><span>Litres, of one</span><span>Weight of a litre</span><span
@@ -44,7 +44,7 @@
   </div>
   {#each rows as { fill, path, id }, n (id)}
     <div
-      class="row mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(3,minmax(90px,1fr))_44px] items-center gap-2"
+      class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(3,minmax(90px,1fr))_44px] items-center gap-2"
     >
       <Cell
         id="{id}-name"

@@ -91,7 +91,9 @@
   {#each d.rules ?? [] as rule, n (n)}
     <fieldset class="border-t-hair border-t px-0 pt-2 pb-2.5">
       <legend class="sr-only">{rule.name || `Rule ${n + 1}`}</legend>
-      <div class="row first grid grid-cols-[minmax(0,420px)_28px] items-end gap-x-2 gap-y-1.5">
+      <div
+        class="row first max-phone:grid-cols-2 max-phone:mb-4 grid grid-cols-[minmax(0,420px)_28px] items-end gap-x-2 gap-y-1.5"
+      >
         {@render cell(n, 'name', 'Name', rule.name, (v) => (rule.name = v))}
         <Remove of="rule {rule.name || n + 1}" go={() => drop(n)} />
       </div>

@@ -30,7 +30,7 @@
   <h2>Mailers and bags</h2>
   {#if d.soft}
     {@const soft = d.soft}
-    <div class="mb-1 grid grid-cols-[260px_360px] gap-x-4.5 gap-y-3">
+    <div class="max-phone:grid-cols-1 mb-1 grid grid-cols-[260px_360px] gap-x-4.5 gap-y-3">
       <Setting
         name="soft-heaviest"
         path="soft.heaviest"
@@ -56,7 +56,7 @@
     </p>
   {/if}
   <div
-    class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_96px_94px_100px_94px_76px_66px_62px_minmax(80px,1fr)_28px] items-center gap-1.5"
+    class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_96px_94px_100px_94px_76px_66px_62px_minmax(80px,1fr)_28px] items-center gap-1.5"
     aria-hidden="true"
   >
     <span>Name</span><span>Kind</span><span>Flat width</span><span>Flat length</span><span>Wall</span><span
@@ -67,7 +67,7 @@
     {@const path = `mailers[${n}]`}
     {@const of = `of mailer ${n + 1}`}
     <div
-      class="row mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_96px_94px_100px_94px_76px_66px_62px_minmax(80px,1fr)_28px] items-center gap-1.5"
+      class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_96px_94px_100px_94px_76px_66px_62px_minmax(80px,1fr)_28px] items-center gap-1.5"
     >
       <Cell
         id="mailer-{n}-name"

@@ -96,7 +96,7 @@
     >
       <div class="part mt-4.5">
         <h2>The shop</h2>
-        <div class="mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
+        <div class="max-phone:grid-cols-1 mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
           <Field id="shop-name" label="Name" note={false} bind:value={d.name} oninput={touched} />
           <Field id="shop-town" label="Town" note={false} bind:value={d.town} oninput={touched} />
           <Field
@@ -147,7 +147,7 @@
       </div>
       <div class="part mt-4.5">
         <h2>Defaults</h2>
-        <div class="mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
+        <div class="max-phone:grid-cols-1 mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
           {#each HABITS as [name, label] (name)}
             <Setting
               {name}

@@ -24,7 +24,7 @@
 
 <div class="part">
   <h2>Board strength and time</h2>
-  <div class="mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
+  <div class="max-phone:grid-cols-1 mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
     {#each SHARES as [name, label] (name)}
       <Setting
         {name}
@@ -44,7 +44,7 @@
   </div>
   <details>
     <summary class="mx-0 my-2 cursor-pointer">Minutes to make each box</summary>
-    <div class="mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
+    <div class="max-phone:grid-cols-1 mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
       {#each shop.view?.ways ?? [] as way (way.way)}
         <Setting
           name="minutes-{way.way}"

@@ -19,7 +19,7 @@
 <div class="part">
   <h2>Carriers with live quotes</h2>
   <div
-    class="row heads text-soft text-small mb-1.5 grid grid-cols-[minmax(140px,260px)_minmax(180px,420px)_28px] items-center gap-1.5"
+    class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(140px,260px)_minmax(180px,420px)_28px] items-center gap-1.5"
     aria-hidden="true"
   >
     <span>Carrier, as its tariff has it</span><span>Address</span>
@@ -28,7 +28,7 @@
     {@const path = `wires[${n}]`}
     {@const of = `of network carrier ${n + 1}`}
     <div
-      class="row mb-1.5 grid grid-cols-[minmax(140px,260px)_minmax(180px,420px)_28px] items-center gap-1.5"
+      class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(140px,260px)_minmax(180px,420px)_28px] items-center gap-1.5"
     >
       <Cell
         id="wire-{n}-carrier"

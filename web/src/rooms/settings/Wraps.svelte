@@ -21,7 +21,7 @@
 
 <div class="part mt-4.5">
   <h2 class="mb-1.5">Wrapping</h2>
-  <div class="max-phone:grid-cols-[minmax(0,1fr)] grid grid-cols-3 gap-3">
+  <div class="max-phone:grid-cols-[minmax(0,1fr)] max-phone:grid-cols-1 grid grid-cols-3 gap-3">
     <label class="text-soft text-small"
       >Bubbles face<select
         class="field text-ink text-body mt-0.5 block"
@@ -70,7 +70,7 @@
 <div class="part mt-4.5">
   <h2 class="mb-1.5">What goes into every parcel</h2>
   {#each d.habits ?? [] as habit, n (n)}
-    <div class="mb-1.5 grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)_130px_32px] gap-2">
+    <div class="max-phone:grid-cols-1 mb-1.5 grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)_130px_32px] gap-2">
       <Field
         id="habit-{n}-name"
         label="Item {n + 1}"
@@ -112,114 +112,116 @@
     takes the goods, and says so. <em>Tears every</em>: a roll with perforations is cut in whole lengths
     between them.
   </p>
-  <table class="w-full">
-    <thead>
-      <tr
-        ><th>Material</th><th>Thickness</th><th>Weight</th><td
-          class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
-        ></td><th>Price of 100, {d.currency}</th><th>Overlap, %</th><th>Gives</th><th>Tears every</th></tr
-      >
-    </thead>
-    <tbody>
-      {#each d.materials ?? [] as material, n (material.code)}
-        {@const path = `materials[${n}]`}
-        <tr>
-          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
-            ><Field
-              id="material-{n}-name"
-              label="Name of {material.code}"
-              hideLabel
-              note={false}
-              bind:value={material.name}
-              oninput={touched}
-            /></td
-          >
-          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
-            ><Field
-              id="material-{n}-thickness"
-              label="Thickness of {material.name}"
-              hideLabel
-              measure
-              note={false}
-              bind:value={() => text(material.thickness), (v) => (material.thickness = v)}
-              oninput={touched}
-              problem={wrong(`${path}.thickness`)}
-              faults="shop-faults"
-            /></td
-          >
-          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
-            ><Field
-              id="material-{n}-weight"
-              label="Weight of a {SOLD[material.sold]} of {material.name}"
-              hideLabel
-              measure
-              note={false}
-              bind:value={() => text(material.weight_per, 'g'), (v) => (material.weight_per = v)}
-              oninput={touched}
-              problem={wrong(`${path}.weight_per`)}
-              faults="shop-faults"
-            /></td
-          ><td class="text-soft text-note pt-3 pr-2 pb-0.75 pl-0 align-top whitespace-nowrap first:w-[34%]"
-            >a {SOLD[material.sold]}</td
-          >
-          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
-            ><Field
-              id="material-{n}-price"
-              label="Price of 100 {SOLD[material.sold]} of {material.name}"
-              hideLabel
-              measure
-              note={false}
-              bind:value={material.price_per_100}
-              oninput={touched}
-              problem={wrong(`${path}.price_per_100`)}
-              faults="shop-faults"
-            /></td
-          >
-          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
-            >{#if formOf(material.form)?.laps}<Field
-                id="material-{n}-overlap"
-                label="Overlap of {material.name}, per cent"
+  <div class="max-w-full overflow-x-auto">
+    <table class="max-phone:w-190 w-full">
+      <thead>
+        <tr
+          ><th>Material</th><th>Thickness</th><th>Weight</th><td
+            class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+          ></td><th>Price of 100, {d.currency}</th><th>Overlap, %</th><th>Gives</th><th>Tears every</th></tr
+        >
+      </thead>
+      <tbody>
+        {#each d.materials ?? [] as material, n (material.code)}
+          {@const path = `materials[${n}]`}
+          <tr>
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+              ><Field
+                id="material-{n}-name"
+                label="Name of {material.code}"
+                hideLabel
+                note={false}
+                bind:value={material.name}
+                oninput={touched}
+              /></td
+            >
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+              ><Field
+                id="material-{n}-thickness"
+                label="Thickness of {material.name}"
                 hideLabel
                 measure
                 note={false}
-                bind:value={
-                  () => String(material.overlap ?? 0), (v) => (material.overlap = v as unknown as number)
-                }
+                bind:value={() => text(material.thickness), (v) => (material.thickness = v)}
                 oninput={touched}
-                problem={wrong(`${path}.overlap`)}
+                problem={wrong(`${path}.thickness`)}
                 faults="shop-faults"
-              />{/if}</td
-          >
-          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
-            ><Field
-              id="material-{n}-gives"
-              label="How far a layer of {material.name} gives"
-              hideLabel
-              measure
-              note={false}
-              bind:value={() => text(material.gives), (v) => (material.gives = v.trim() ? v : null)}
-              oninput={touched}
-              problem={wrong(`${path}.gives`)}
-              faults="shop-faults"
-            /></td
-          >
-          <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
-            >{#if formOf(material.form)?.laps}<Field
-                id="material-{n}-tears"
-                label="{material.name} tears every"
+              /></td
+            >
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+              ><Field
+                id="material-{n}-weight"
+                label="Weight of a {SOLD[material.sold]} of {material.name}"
                 hideLabel
                 measure
                 note={false}
-                bind:value={
-                  () => text(material.tears_every), (v) => (material.tears_every = v.trim() ? v : null)
-                }
+                bind:value={() => text(material.weight_per, 'g'), (v) => (material.weight_per = v)}
                 oninput={touched}
-                problem={wrong(`${path}.tears_every`)}
+                problem={wrong(`${path}.weight_per`)}
                 faults="shop-faults"
-              />{/if}</td
-          >
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+              /></td
+            ><td class="text-soft text-note pt-3 pr-2 pb-0.75 pl-0 align-top whitespace-nowrap first:w-[34%]"
+              >a {SOLD[material.sold]}</td
+            >
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+              ><Field
+                id="material-{n}-price"
+                label="Price of 100 {SOLD[material.sold]} of {material.name}"
+                hideLabel
+                measure
+                note={false}
+                bind:value={material.price_per_100}
+                oninput={touched}
+                problem={wrong(`${path}.price_per_100`)}
+                faults="shop-faults"
+              /></td
+            >
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+              >{#if formOf(material.form)?.laps}<Field
+                  id="material-{n}-overlap"
+                  label="Overlap of {material.name}, per cent"
+                  hideLabel
+                  measure
+                  note={false}
+                  bind:value={
+                    () => String(material.overlap ?? 0), (v) => (material.overlap = v as unknown as number)
+                  }
+                  oninput={touched}
+                  problem={wrong(`${path}.overlap`)}
+                  faults="shop-faults"
+                />{/if}</td
+            >
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+              ><Field
+                id="material-{n}-gives"
+                label="How far a layer of {material.name} gives"
+                hideLabel
+                measure
+                note={false}
+                bind:value={() => text(material.gives), (v) => (material.gives = v.trim() ? v : null)}
+                oninput={touched}
+                problem={wrong(`${path}.gives`)}
+                faults="shop-faults"
+              /></td
+            >
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+              >{#if formOf(material.form)?.laps}<Field
+                  id="material-{n}-tears"
+                  label="{material.name} tears every"
+                  hideLabel
+                  measure
+                  note={false}
+                  bind:value={
+                    () => text(material.tears_every), (v) => (material.tears_every = v.trim() ? v : null)
+                  }
+                  oninput={touched}
+                  problem={wrong(`${path}.tears_every`)}
+                  faults="shop-faults"
+                />{/if}</td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
 </div>

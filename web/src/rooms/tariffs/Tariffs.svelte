@@ -152,7 +152,7 @@
   </div>
   <p class="says min-h-6" class:no={trouble !== ''} role="status">{trouble}</p>
   {#if rows && row}
-    <div class="grid grid-cols-[280px_minmax(0,1fr)] items-start gap-5.5">
+    <div class="max-narrow:grid-cols-1 grid grid-cols-[280px_minmax(0,1fr)] items-start gap-5.5">
       <ul class="carriers" aria-label="Carriers">
         {#each rows as one (one.carrier)}
           {@const again =

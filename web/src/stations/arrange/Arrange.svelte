@@ -120,7 +120,9 @@
           {complaint}
         </p>
       </div>
-      <div class="steps text-note flex min-h-10.5 items-center gap-3.5">
+      <div
+        class="steps text-note max-phone:flex-wrap max-phone:gap-y-0 flex min-h-10.5 items-center gap-x-3.5"
+      >
         <label class="text-soft flex items-center gap-2">
           <span>Show up to step</span>
           <input

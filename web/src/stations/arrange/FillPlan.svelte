@@ -52,37 +52,39 @@
       >
       <span class="all text-note ml-auto">In all {filling.in_all.join(', ')}</span>
     </div>
-    <table class="text-note w-full border-collapse">
-      <thead
-        ><tr
-          ><th class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Where</th><th
-            class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Depth</th
-          ><th class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Volume</th><th
-            class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Material</th
-          ><th class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Fetch</th></tr
-        ></thead
-      >
-      <tbody>
-        {#each filling.places as place (place.where)}
-          <tr class="border-t-hair border-t">
-            <th class="font-strong py-0.75 pr-2.5 pl-0 text-left" scope="row">{place.title}</th>
-            <td class="figure py-0.75 pr-2.5 pl-0"><Measured text={place.depth} /></td>
-            <td class="py-0.75 pr-2.5 pl-0">{place.litres}</td>
-            <td class="py-0.75 pr-2.5 pl-0">
-              <select
-                class="field text-ink text-note h-8.5 w-auto px-1.5 py-0.5"
-                aria-label="Fill, {place.title.toLowerCase()}"
-                value={place.kind}
-                onchange={(event) => at(place.where, event)}
-              >
-                {#each kinds as kind (kind.name)}<option>{kind.name}</option>{/each}
-              </select>
-            </td>
-            <td class="py-0.75 pr-2.5 pl-0">{place.fetch}</td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <div class="max-w-full overflow-x-auto">
+      <table class="text-note w-full border-collapse">
+        <thead
+          ><tr
+            ><th class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Where</th><th
+              class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Depth</th
+            ><th class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Volume</th><th
+              class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Material</th
+            ><th class="text-soft text-small py-0.75 pr-2.5 pl-0 text-left font-normal">Fetch</th></tr
+          ></thead
+        >
+        <tbody>
+          {#each filling.places as place (place.where)}
+            <tr class="border-t-hair border-t">
+              <th class="font-strong py-0.75 pr-2.5 pl-0 text-left" scope="row">{place.title}</th>
+              <td class="figure py-0.75 pr-2.5 pl-0"><Measured text={place.depth} /></td>
+              <td class="py-0.75 pr-2.5 pl-0">{place.litres}</td>
+              <td class="py-0.75 pr-2.5 pl-0">
+                <select
+                  class="field text-ink text-note h-8.5 w-auto px-1.5 py-0.5"
+                  aria-label="Fill, {place.title.toLowerCase()}"
+                  value={place.kind}
+                  onchange={(event) => at(place.where, event)}
+                >
+                  {#each kinds as kind (kind.name)}<option>{kind.name}</option>{/each}
+                </select>
+              </td>
+              <td class="py-0.75 pr-2.5 pl-0">{place.fetch}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
     <p class="says text-soft text-note mt-1.5">{filling.says}</p>
   </section>
 {/if}

@@ -58,7 +58,7 @@
   <h2>{title}</h2>
   {#if rows.length}
     <div
-      class="row heads text-soft max-phone:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_34px] text-small grid w-full grid-cols-[minmax(0,1.3fr)_minmax(0,1.2fr)_110px_34px] gap-2"
+      class="row heads text-soft max-phone:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)_34px] text-small grid w-full grid-cols-[minmax(0,1.3fr)_minmax(0,1.2fr)_110px_34px] gap-2"
       aria-hidden="true"
     >
       <span>{one === 'extra' ? 'Extra' : 'Parcel'}</span><span
@@ -71,7 +71,7 @@
     {@const found = faultsOf(n)}
     {@const faults = found.some((fault) => fault.sentence) ? `${one}-${n}-faults` : ''}
     <div
-      class="row max-phone:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_34px] grid w-full grid-cols-[minmax(0,1.3fr)_minmax(0,1.2fr)_110px_34px] gap-2"
+      class="row max-phone:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)_34px] grid w-full grid-cols-[minmax(0,1.3fr)_minmax(0,1.2fr)_110px_34px] gap-2"
     >
       <Field
         id="{one}-{n}-name"
