@@ -6,6 +6,7 @@
   import Changed from '../lib/ui/Changed.svelte';
   import Measured from '../lib/ui/Measured.svelte';
   import Why from '../lib/ui/Why.svelte';
+  import FaultList from './FaultList.svelte';
   import type { JobDesk } from './job.svelte';
 
   interface Props {
@@ -177,7 +178,8 @@
   {:else if desk.work.view}
     <p class="first text-soft">
       {#if docket?.note}{docket.note}{:else}
-        Enter length, width, height and weight. Box, billed weight and cost appear here as you type.
+        {#if !(desk.work.view.problems.length > 1)}Enter length, width, height and weight. Box, billed weight
+          and cost appear here as you type.{/if}
       {/if}
     </p>
   {/if}
@@ -185,6 +187,8 @@
   {#if desk.work.stale}
     <p class="text-soft mt-2">These figures are from before your last change, which is not complete.</p>
   {/if}
+
+  <FaultList {desk} />
 
   {#if missing.length || cautions.length || stop.length}
     <hr class="border-t-hair2 -mx-5 my-3.5 border-t border-r-0 border-b-0 border-l-0 border-dashed" />

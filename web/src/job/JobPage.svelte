@@ -40,6 +40,14 @@
   void open();
   onDestroy(() => desk?.leave());
 
+  /** From the name on to the first part: what is between is reached the other way round. */
+  function toParts(event: KeyboardEvent): void {
+    const first = document.getElementById('part-0-name');
+    if (!first || event.shiftKey || (event.key !== 'Tab' && event.key !== 'Enter')) return;
+    event.preventDefault();
+    first.focus();
+  }
+
   const hidden = () => (document.visibilityState === 'hidden' ? desk?.leave() : desk?.saver.back());
   $effect(() => {
     document.addEventListener('visibilitychange', hidden);
@@ -64,13 +72,14 @@
     class="max-narrow:px-3.5 max-narrow:pt-0 max-narrow:pb-5 max-narrow:grid-cols-[minmax(0,1fr)] max-narrow:grid-rows-[auto_88px_auto_auto] mx-auto my-0 grid min-h-[calc(100vh_-_54px)] max-w-[1280px] grid-cols-[minmax(0,1fr)_284px] grid-rows-[auto_88px_1fr] gap-x-5.5 px-6 pt-0 pb-5"
   >
     <h1 class="sr-only">{desk.typed.title || 'Untitled job'}</h1>
-    <div class="title col-span-full flex items-center gap-4.5 pt-2">
+    <div class="title max-phone:flex-wrap col-span-full flex items-center gap-x-4.5 pt-2">
       <label class="sr-only" for="title">Name of the job</label>
       <input
-        class="font-title hover:border-b-edge text-title -ml-1.5 min-w-0 flex-1 border-t-0 border-r-0 border-b border-l-0 border-b-transparent bg-transparent px-1.5 py-0.5 tracking-[-0.01em] text-ellipsis"
+        class="font-title hover:border-b-edge text-title max-phone:basis-full -ml-1.5 min-w-0 flex-1 border-t-0 border-r-0 border-b border-l-0 border-b-transparent bg-transparent px-1.5 py-0.5 tracking-[-0.01em] text-ellipsis"
         id="title"
         bind:value={desk.typed.title}
         oninput={() => desk?.touch()}
+        onkeydown={toParts}
         placeholder="Name this job"
         maxlength="200"
         autocomplete="off"

@@ -5,6 +5,7 @@
   import { router } from '../lib/router.svelte';
   import { toast } from '../lib/toast.svelte';
   import Earlier from '../lib/ui/Earlier.svelte';
+  import Differs from './Differs.svelte';
   import type { JobDesk } from './job.svelte';
 
   interface Props {
@@ -42,7 +43,9 @@
   }
 </script>
 
-<div class="state text-note flex items-center gap-3 whitespace-nowrap">
+<div
+  class="state text-note max-phone:flex-wrap max-phone:gap-y-0 flex items-center gap-x-3 whitespace-nowrap"
+>
   {#if desk.saver.restored && desk.saver.state !== 'saved'}<span class="restored text-twine"
       >What you typed before is back.</span
     >{/if}
@@ -58,6 +61,7 @@
     <button class="btn" onclick={() => desk.saver.keepMine()}>Save my version</button>
     <button class="btn" onclick={() => start(() => desk.saver.takeTheirs())}>Load the other</button>
     <button class="btn" onclick={both}>Save mine as a copy</button>
+    <Differs {desk} />
   {/if}
   <Earlier
     of="this job"

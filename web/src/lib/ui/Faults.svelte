@@ -5,8 +5,10 @@
     id: string;
     faults: { field: string; label: string; sentence: string }[];
     hint?: string;
+    /** Whether no room is kept for it while there is nothing to say. */
+    tight?: boolean;
   }
-  let { id, faults, hint = '' }: Props = $props();
+  let { id, faults, hint = '', tight = false }: Props = $props();
 
   let focus = $state('');
   const found = $derived(faults.filter((fault) => fault.sentence !== ''));
@@ -20,7 +22,7 @@
 
 <p
   {id}
-  class="text-soft text-small min-h-10 leading-[20px]"
+  class="text-soft text-small leading-[20px] {tight ? '' : 'min-h-10'}"
   class:wrong={shown && shown.field !== focus}
   aria-live="polite"
 >

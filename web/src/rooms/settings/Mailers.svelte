@@ -56,7 +56,7 @@
     </p>
   {/if}
   <div
-    class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_96px_94px_100px_94px_76px_66px_62px_minmax(80px,1fr)_28px] items-center gap-1.5"
+    class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_92px_110px_112px_94px_76px_66px_62px_minmax(70px,1fr)_28px] items-center gap-1.5"
     aria-hidden="true"
   >
     <span>Name</span><span>Kind</span><span>Flat width</span><span>Flat length</span><span>Wall</span><span
@@ -67,7 +67,7 @@
     {@const path = `mailers[${n}]`}
     {@const of = `of mailer ${n + 1}`}
     <div
-      class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_96px_94px_100px_94px_76px_66px_62px_minmax(80px,1fr)_28px] items-center gap-1.5"
+      class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(110px,1.3fr)_92px_110px_112px_94px_76px_66px_62px_minmax(70px,1fr)_28px] items-center gap-1.5"
     >
       <Cell
         id="mailer-{n}-name"

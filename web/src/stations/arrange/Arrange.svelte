@@ -207,7 +207,9 @@
         {/if}
       {/if}
       <h2 class="mt-3.5 first:mt-2">Packing order</h2>
-      <ol class="order border-t-hair mt-1 border-t [counter-reset:thing]">
+      <ol
+        class="order border-t-hair mt-1 max-h-[60vh] min-h-40 overflow-y-auto border-t [counter-reset:thing]"
+      >
         {#each things as thing (thing.thing)}
           <li class="[counter-increment:thing]">
             <button

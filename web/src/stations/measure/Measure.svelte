@@ -3,6 +3,7 @@
   // order of measuring; Enter goes on, and on a part's last field opens the next part.
   import { tick } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
+  import { keys } from '../../lib/keys.svelte';
   import { isBlank } from '../../job/typed';
   import FilesIn from './FilesIn.svelte';
   import InsideSize from './InsideSize.svelte';
@@ -20,6 +21,7 @@
   }
   let { desk }: Props = $props();
 
+  const FIELDS = 'input:not([type=checkbox]):not([type=file]), textarea, select';
   const hasSteps = $derived(desk.typed.steps.length > 0);
   // What is not measured yet is first taken apart.
   let apart = $state(begin());
@@ -28,6 +30,12 @@
   function begin(): boolean {
     return desk.typed.steps.length > 0 && desk.typed.parts.every((part) => part.guessed);
   }
+
+  $effect(() =>
+    keys.add([
+      { key: 'd', does: 'to the destination postcode', act: () => document.getElementById('to')?.focus() },
+    ]),
+  );
 
   async function addPart(): Promise<void> {
     const n = desk.parts.add();
@@ -50,8 +58,7 @@
   /** The next row is opened by the last field of the last part; an empty name there says that there are no more. */
   function entered(event: KeyboardEvent): void {
     const input = event.target as HTMLElement;
-    if (event.key !== 'Enter' || !input.matches('input:not([type=checkbox]):not([type=file]), select'))
-      return;
+    if (event.key !== 'Enter' || !input.matches(FIELDS)) return;
     event.preventDefault();
     const last = desk.typed.parts.length - 1;
     const lastPart = desk.typed.parts[last];
@@ -70,9 +77,7 @@
       return;
     }
     const fields = [
-      ...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>(
-        'input:not([type=checkbox]):not([type=file]), select, button.add',
-      ),
+      ...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>(`${FIELDS}, button.add`),
     ];
     fields[fields.indexOf(input) + 1]?.focus();
   }
@@ -86,6 +91,7 @@
   onsubmit={(event) => event.preventDefault()}
   aria-label="Measures"
 >
+  <div class="col-span-full min-w-0"><WhereTo {desk} /></div>
   <div class="max-desk:contents grid min-w-0 gap-4">
     {#if hasSteps}
       <div class="views border-b-hair2 flex border-b" role="group" aria-label="Take apart or measure">
@@ -119,7 +125,6 @@
           such={{ name: 'oil bottle', size: '4 x 3 x 2', weight: '6 oz' }}
           add={addExtra}
         />
-        <WhereTo {desk} />
         <SizedRows
           {desk}
           rows={desk.typed.beside}
@@ -134,7 +139,7 @@
     {/if}
   </div>
   <div
-    class="beside max-desk:order-1 max-desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] max-desk:items-start max-phone:grid-cols-[minmax(0,1fr)] grid min-w-0 gap-4"
+    class="beside max-desk:order-1 max-desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] max-desk:items-start max-phone:grid-cols-[minmax(0,1fr)] grid min-w-0 grid-cols-[minmax(0,1fr)] gap-4"
   >
     {#if apart}
       <Known code={desk.kind} of="taking apart" />

@@ -40,6 +40,12 @@
   const shape = $derived(seen?.shape ?? null);
   const stale = $derived(seen?.key !== key);
 
+  function remove(): void {
+    const gone = desk.parts.remove(n);
+    if (gone) toast.show(`${nameOf(gone.part, n)} is removed.`, gone.undo);
+    document.getElementById(`part-${desk.parts.chosen}-name`)?.focus();
+  }
+
   function dropPhoto(name: string): void {
     const before = [...part.photos];
     const of = part;
@@ -53,7 +59,7 @@
 </script>
 
 <section class="side sheet px-3.5 pt-2.5 pb-3" aria-label="Part in hand">
-  <h2 class="text-ink overflow-hidden text-ellipsis whitespace-nowrap">{nameOf(part, n)}</h2>
+  <h2 class="text-ink wrap-anywhere">{nameOf(part, n)}</h2>
   <ShapeTurning {shape} {stale} name={nameOf(part, n)} />
   <p class="facts text-body flex min-h-6 items-baseline justify-between">
     {#if view?.bare}
@@ -75,6 +81,9 @@
     <p class="text-soft text-small">
       Take in an STL, OBJ, PLY or GLB file below; say how long one step of it is, 1 in or 1 mm.
     </p>
+  {/if}
+  {#if desk.typed.parts.length > 1}
+    <button type="button" class="link text-small" onclick={remove}>Remove this part</button>
   {/if}
   {#if part.photos.length}
     <ul class="photos mt-2 flex flex-wrap gap-1.5">

@@ -18,7 +18,7 @@
   let focus = $state('');
 
   const faults = $derived(
-    desk.typed.parts.flatMap((part, n) => [
+    desk.typed.parts.map((part, n) => [
       {
         field: `part-${n}-count`,
         label: `Count of ${nameOf(part, n)}`,
@@ -49,7 +49,12 @@
   });
 
   const faulty = (field: string) =>
-    field !== focus && faults.some((fault) => fault.field === field && fault.sentence !== '');
+    field !== focus && faults.flat().some((fault) => fault.field === field && fault.sentence !== '');
+  // What is wrong in a row stands below it once its field is left; the last row has the line of the hint, whose room is kept.
+  const last = $derived(desk.typed.parts.length - 1);
+  const wrongIn = (n: number) =>
+    n < last && (faults[n] ?? []).some((fault) => fault.sentence !== '' && fault.field !== focus);
+  const described = (n: number) => `part-${wrongIn(n) ? n : last}-faults`;
 
   function entered(n: number, event: FocusEvent): void {
     desk.parts.chosen = n;
@@ -78,7 +83,7 @@
 
 <section class="parts grid gap-1" aria-label="Parts">
   <div
-    class="row heads text-soft max-phone:grid-cols-[minmax(0,1fr)_44px_96px] max-phone:hidden text-small grid grid-cols-[minmax(0,1.2fr)_38px_90px_minmax(0,2.05fr)_106px_24px] gap-1.25 border-l-3 border-l-transparent pt-0.5 pr-0 pb-0 pl-1.75"
+    class="row heads text-soft max-phone:grid-cols-[minmax(0,1fr)_44px_96px] max-phone:hidden text-small bg-paper sticky top-0 z-1 grid grid-cols-[minmax(0,1.2fr)_38px_90px_minmax(0,2.05fr)_106px_24px] gap-1.25 border-l-3 border-l-transparent pt-0.5 pr-0 pb-0 pl-1.75"
     aria-hidden="true"
   >
     <span>Part</span><span>Qty</span><span>Shape</span><span>Measures, {shop.units}</span><span
@@ -90,23 +95,23 @@
     <!-- Focus anywhere in it makes it the part in hand; up and down keep to the column. -->
     <!-- svelte-ignore a11y_no_static_element_interactions -->
     <div
-      class="row max-phone:grid-cols-[minmax(0,1fr)_44px_96px] grid grid-cols-[minmax(0,1.2fr)_38px_90px_minmax(0,2.05fr)_106px_24px] gap-1.25 border-l-3 border-l-transparent py-0.5 pr-0 pl-1.75"
+      class="row max-phone:grid-cols-[minmax(0,1fr)_44px_96px] grid grid-cols-[minmax(0,1.2fr)_38px_90px_minmax(0,2.05fr)_106px_24px] items-end gap-1.25 border-l-3 border-l-transparent py-0.5 pr-0 pl-1.75"
       class:chosen={n === desk.parts.chosen}
       class:guessed={part.guessed}
       onfocusin={(event) => entered(n, event)}
       onfocusout={() => (focus = '')}
       onkeydown={(event) => moved(event, n)}
     >
-      <input
+      <textarea
         id="part-{n}-name"
-        class="field min-w-0 px-1.5 py-0"
+        class="field [field-sizing:content] h-auto max-h-19.5 min-h-10 min-w-0 resize-none overflow-hidden px-1.5 py-2.25 leading-5"
+        rows="1"
         aria-label="Name of part {n + 1}"
         placeholder={n === 0 ? 'what it is' : 'next part'}
         maxlength="120"
         autocomplete="off"
-        bind:value={part.name}
-        oninput={() => desk.touch()}
-      />
+        bind:value={() => part.name, (said) => (part.name = said.replace(/\s*\n\s*/g, ' '))}
+        oninput={() => desk.touch()}></textarea>
       <input
         id="part-{n}-count"
         class="field figure min-w-0 px-1.5 py-0"
@@ -115,7 +120,7 @@
         maxlength="3"
         autocomplete="off"
         aria-invalid={faulty(`part-${n}-count`)}
-        aria-describedby="parts-faults"
+        aria-describedby={described(n)}
         bind:value={part.count}
         oninput={() => desk.touch()}
       />
@@ -130,42 +135,51 @@
       </select>
       <div class="max-phone:col-span-full grid grid-cols-3 gap-1.25">
         {#each asked(part.kind) as { name, label } (name)}
-          <input
-            id="part-{n}-{name}"
-            class="field figure min-w-0 px-1.5 py-0"
-            data-measure="length"
-            aria-label="{label} of {called}, {shop.units}"
-            placeholder={SHORT[name] ?? label.split(' ')[0]}
-            maxlength="80"
-            autocomplete="off"
-            autocapitalize="off"
-            spellcheck="false"
-            aria-invalid={faulty(`part-${n}-${name}`)}
-            aria-describedby="parts-faults"
-            bind:value={() => part.measures[name] ?? '', (said) => (part.measures[name] = said)}
-            oninput={() => desk.parts.measured(part)}
-          />
+          <label class="min-w-0" for="part-{n}-{name}">
+            <span class="text-soft text-fine block truncate leading-4" aria-hidden="true"
+              >{SHORT[name] ?? label.split(' ')[0]}</span
+            ><input
+              id="part-{n}-{name}"
+              class="field figure min-w-0 px-1.5 py-0"
+              data-measure="length"
+              aria-label="{label} of {called}, {shop.units}"
+              maxlength="80"
+              autocomplete="off"
+              autocapitalize="off"
+              spellcheck="false"
+              aria-invalid={faulty(`part-${n}-${name}`)}
+              aria-describedby={described(n)}
+              bind:value={() => part.measures[name] ?? '', (said) => (part.measures[name] = said)}
+              oninput={() => desk.parts.measured(part)}
+            /></label
+          >
         {/each}
       </div>
-      <input
-        id="part-{n}-weight"
-        class="field figure min-w-0 px-1.5 py-0"
-        data-measure="mass"
-        aria-label="Weight of {called}, {shop.massUnit}"
-        placeholder="each"
-        maxlength="80"
-        autocomplete="off"
-        autocapitalize="off"
-        spellcheck="false"
-        aria-invalid={faulty(`part-${n}-weight`)}
-        aria-describedby="parts-faults"
-        bind:value={part.weight}
-        oninput={() => desk.parts.measured(part)}
-      />
+      <label class="min-w-0" for="part-{n}-weight">
+        <span class="text-soft text-fine block truncate leading-4" aria-hidden="true"
+          >{Number(part.count) > 1 ? 'Weight of each' : 'Weight'}</span
+        ><input
+          id="part-{n}-weight"
+          class="field figure min-w-0 px-1.5 py-0"
+          data-measure="mass"
+          aria-label="Weight of {called}, {shop.massUnit}"
+          maxlength="80"
+          autocomplete="off"
+          autocapitalize="off"
+          spellcheck="false"
+          aria-invalid={faulty(`part-${n}-weight`)}
+          aria-describedby={described(n)}
+          bind:value={part.weight}
+          oninput={() => desk.parts.measured(part)}
+        /></label
+      >
       <Remove of={called} go={() => remove(n)} passed />
+      {#if wrongIn(n)}
+        <div class="col-span-full"><Faults id="part-{n}-faults" faults={faults[n] ?? []} /></div>
+      {/if}
     </div>
   {/each}
-  <Faults id="parts-faults" {faults} hint={told || HINT} />
+  <Faults id="part-{last}-faults" faults={faults[last] ?? []} hint={told || HINT} />
 </section>
 
 <style>

@@ -14,9 +14,9 @@
   const touch = () => desk.touch();
 </script>
 
-<section>
-  <h2>Where it goes</h2>
-  <div class="max-phone:grid-cols-2 mx-0 mt-1 mb-3 grid grid-cols-4 gap-2.5">
+<section class="sheet px-3.5 pt-2 pb-1" aria-label="Where it goes">
+  <h2 class="sr-only">Where it goes</h2>
+  <div class="max-phone:grid-cols-2 mb-1.5 grid grid-cols-5 gap-2.5">
     <Field
       id="to"
       label="Destination postcode"
@@ -48,6 +48,17 @@
       placeholder="not declared"
       problem={desk.work.problem('value')}
     />
+    <Field
+      id="distance"
+      label="Driving distance"
+      measure
+      note={false}
+      faults="ship-faults"
+      bind:value={desk.typed.distance}
+      oninput={touch}
+      placeholder={shop.units === 'in' ? '40 mi' : '65 km'}
+      problem={desk.work.problem('ship.distance')}
+    />
     <Field id="day" label="Ship date" type="date" note={false} bind:value={desk.typed.day} oninput={touch} />
   </div>
   <label class="home mr-5.5 inline-flex cursor-pointer items-center gap-2">
@@ -58,21 +69,9 @@
     <input type="checkbox" id="signature" bind:checked={desk.typed.signature} onchange={touch} />
     Signature on delivery
   </label>
-  <label class="home mr-5.5 inline-flex cursor-pointer items-center gap-2" for="distance">
-    Driving distance
-    <input
-      id="distance"
-      class="field figure"
-      maxlength="20"
-      placeholder={shop.units === 'in' ? '40 mi' : '65 km'}
-      aria-invalid={desk.work.problem('ship.distance') !== ''}
-      aria-describedby="ship-faults"
-      bind:value={desk.typed.distance}
-      oninput={touch}
-    />
-  </label>
   <Faults
     id="ship-faults"
+    tight
     faults={[
       { field: 'to', label: 'Destination postcode', sentence: desk.work.problem('ship.to') },
       { field: 'from', label: 'From', sentence: desk.work.problem('ship.from') },
@@ -84,10 +83,6 @@
 </section>
 
 <style>
-  .home #distance {
-    width: 90px;
-    height: 34px;
-  }
   .home input[type='checkbox'] {
     width: 18px;
     height: 18px;

@@ -115,7 +115,7 @@
   <section class="grid gap-4" aria-label="Parts to wrap">
     <!-- Up and down go from part to part. -->
     <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-    <ul onkeydown={moved}>
+    <ul class="max-desk:max-h-46 max-h-[calc(100vh-200px)] overflow-y-auto" onkeydown={moved}>
       {#each desk.typed.parts as one, k (one.key)}
         {@const seen = desk.work.view?.parts[k]}
         <li>
@@ -147,7 +147,9 @@
         </li>
       {/each}
     </ul>
-    {#if desk.kind}<Known code={desk.kind} of="protecting" />{/if}
+    <div class="max-desk:hidden">
+      {#if desk.kind}<Known code={desk.kind} of="protecting" />{/if}
+    </div>
   </section>
 
   <section class="edit" aria-label="Layers of {nameOf(part, n)}">
@@ -288,6 +290,9 @@
       </ul>
     {/if}
     <WrapSheet {desk} />
+    <div class="max-desk:block hidden">
+      {#if desk.kind}<Known code={desk.kind} of="protecting" />{/if}
+    </div>
   </section>
 </div>
 
