@@ -101,6 +101,30 @@ def test_blocks_never_overlap_and_those_that_stay_upright_do(things) -> None:
         )  # fmt: skip
 
 
+@pytest.mark.parametrize(
+    ("blocks", "longest", "air_at_most"),
+    [
+        ([(2, 2, 2)] * 40, 10, 0.0),
+        ([(5 + n % 9, 4 + n % 5, 3 + n % 3) for n in range(40)], 34, 0.4),
+        ([(12, 9, 3), *[(4 + n % 3, 3, 2) for n in range(24)]], 20, 0.35),
+    ],
+)
+def test_many_small_blocks_make_no_column(blocks, longest: int, air_at_most: float) -> None:
+    found = lay_side_by_side(
+        tuple(Block(str(n), tuple(INCH * side for side in block)) for n, block in enumerate(blocks))
+    )
+    inside = [float(side.inches) for side in found.inside]
+    room, goods = inside[0] * inside[1] * inside[2], sum(a * b * c for a, b, c in blocks)
+    assert max(inside) <= longest
+    assert 1 - goods / room <= air_at_most + 1e-9
+    lie = [[(at.nm, at.nm + size.nm) for at, size in zip(p.at, p.sizes, strict=True)] for p in found.placed]
+    assert all(high <= side.nm for one in lie for (_, high), side in zip(one, found.inside, strict=True))
+    assert all(
+        any(a[1] <= b[0] or b[1] <= a[0] for a, b in zip(one, other, strict=True))
+        for one, other in combinations(lie, 2)
+    )
+
+
 def test_two_gaps_next_to_each_other_are_kept_once() -> None:
     """Two things of 10 x 10 x 4, 2 in round each: 2 in between them and at the walls, not 4 between."""
     part = Part("thing", Box(*sizes("10 x 10 x 4")), POUND, Gap.even(inches("2")), 2)

@@ -21,6 +21,9 @@ from fardo.core.quantity import ZERO, Length
 _BEAM = 12
 _STEPS = 42  # arrangements followed over all steps; many things share them, so that an answer comes at once
 _LOOK_AT = 2  # for each one followed, so many are worked out
+_MANY = 10  # blocks of which a few followed make a column, so that boxes of good proportions are filled too
+_PROPORTIONS = ((1.2, 1.0, 0.85), (1.5, 1.1, 0.6))  # of boxes that are tried for many blocks: compact, and flatter
+_SPARE = (1.2, 1.35, 1.55, 1.8, 2.2)  # so many times their room, until all go in
 _ALIKE = 3  # followed of one size of box, which differ in the corners left
 _Spot = tuple[int, int, int]
 
@@ -114,6 +117,8 @@ def lay_side_by_side(blocks: tuple[Block, ...], apart_by: Length = ZERO) -> Side
     # beside one thing the least room, among several a cluster before a row that is hardly smaller.
     several = sum(not block.extra for block in blocks) > 1
     ends = [end for rank in (_room, _bulk) for end in _follow(start, others, turns, rank, rules)]
+    if len(others) >= _MANY:
+        ends += _filled_boxes(sizes, first, others, turns, rules)
     wanted = _cost if several else _room
     best = min(ends, key=lambda end: (wanted(end.box), -len(end.free)))
     placed = sorted(best.placed)
@@ -181,6 +186,60 @@ def _follow(
                     break
         beam = sorted(options.values(), key=lambda state: (rank(state.box), -len(state.free)))[:width]
     return beam
+
+
+def _filled_boxes(
+    sizes: list[_Spot],
+    first: int,
+    others: list[int],
+    turns: dict[int, list[tuple[_Spot, _Spot]]],
+    rules: _Rules | None,
+) -> list[_State]:
+    """Boxes of good proportions, each the smallest tried that takes everything; cut down to what lies in it."""
+    room = sum(_volume(sizes[n]) for n in (first, *others))
+    found = []
+    for proportion in _PROPORTIONS:
+        for spare in _SPARE:
+            edge = (room * spare / (proportion[0] * proportion[1] * proportion[2])) ** (1 / 3)
+            # Whole nanometres; how large a box that is tried is decides nothing about what lies in it.
+            box = _spot([max(int(edge * share), own) for share, own in zip(proportion, sizes[first], strict=True)])
+            end = _filled(box, sizes[first], first, others, turns, rules)
+            if end is not None:
+                found.append(end)
+                break
+    return found
+
+
+def _filled(
+    box: _Spot,
+    size: _Spot,
+    first: int,
+    others: list[int],
+    turns: dict[int, list[tuple[_Spot, _Spot]]],
+    rules: _Rules | None,
+) -> _State | None:
+    """Each block in the lowest corner it fits, of equal ones the tightest; None where one fits none."""
+    whole = ((0, 0, 0), box)
+    state = _State(box, _without((whole,), whole, size), ((first, (0, 0, 0), size, (0, 1, 2)),))
+    for n in others:
+        moves = [
+            move
+            for move in _into_corners(state, turns[n])
+            if move.spot is not None and (rules is None or rules.allow(state, n, move.spot[0], move.turn))
+        ]
+        if not moves:
+            return None
+        state = min(moves, key=_lowest_and_tightest).made(n)
+    reach = _spot([max(at[axis] + turn[axis] for _, at, turn, _ in state.placed) for axis in range(3)])
+    return _State(reach, (), state.placed)
+
+
+def _lowest_and_tightest(move: _Move) -> tuple[Any, ...]:
+    """A block that ends low leaves the room above whole; one that fills a side of its corner leaves no sliver there."""
+    assert move.spot is not None
+    at, corner = move.spot
+    left = sorted(corner[axis] - move.turn[axis] for axis in range(3))
+    return at[2] + move.turn[2], left, at, move.turn
 
 
 @dataclass(frozen=True, slots=True)
