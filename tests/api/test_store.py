@@ -221,6 +221,11 @@ def test_a_shop_of_before_there_was_wrap_opens_with_starting_materials_and_keeps
     connection.commit()
     connection.close()
     database = Database(path)
+    # Before its tables are brought up to date a copy is kept, as it was.
+    copy = sqlite3.connect(path.with_name(f"old.db.before-{migrations()[-1][0]:03d}"))
+    assert copy.execute("PRAGMA user_version").fetchone() == (number,)
+    assert copy.execute("SELECT revision, content FROM shop").fetchall() == [(4, json.dumps(old))]
+    copy.close()
     revision, shop = Settings(database).shop()
     assert (revision, shop.gap) == (4, "3 in")
     assert shop.materials == starting_shop().materials

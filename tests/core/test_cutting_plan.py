@@ -9,8 +9,10 @@ from hypothesis import example, given
 from hypothesis import strategies as st
 
 from fardo.core.board.grade import Sheet
-from fardo.core.cut.lay_out import CutPiece, CuttingPlan, lay_freely, plan_cuts
+from fardo.core.cut.drawing import Blank, Line
+from fardo.core.cut.lay_out import CutPiece, CuttingPlan, PlacedPiece, SheetPlan, lay_freely, plan_cuts
 from fardo.core.cut.order import Cut, Rect, order_cuts
+from fardo.core.cut.sheet import draw_sheet
 from fardo.core.quantity import INCH, ZERO, Length
 from fardo.core.refusal import NoAnswer
 from tests.made_up import inches
@@ -159,3 +161,25 @@ def test_the_same_pieces_give_the_same_plan() -> None:
     pieces = [CutPiece(f"b{n}", (INCH * (9 + n), INCH * (7 + n % 3)), "either way") for n in range(9)]
     assert plan_cuts(pieces, [SHEET]) == plan_cuts(pieces, [SHEET])
     assert plan_cuts([], [SHEET]).sheets == ()
+
+
+def test_a_blank_that_is_turned_on_its_sheet_is_not_mirrored() -> None:
+    """Its lines keep their sense: three corners that go round against the clock still do."""
+    blank = Blank(
+        "tray", (inches("30"), inches("20")), ((ZERO, ZERO), (inches("30"), ZERO), (inches("30"), inches("20"))),
+        (Line("cut", (ZERO, ZERO), (inches("30"), ZERO)), Line("score", (inches("30"), ZERO), (inches("30"), inches("5")))),
+        (), (), "along the blank",
+    )  # fmt: skip
+    piece = CutPiece("tray", blank.size, blank.flutes)
+    for turned, at in (
+        (False, Rect(ZERO, ZERO, inches("30"), inches("20"))),
+        (True, Rect(ZERO, ZERO, inches("20"), inches("30"))),
+    ):
+        plan = SheetPlan(Sheet(inches("48"), inches("48")), (PlacedPiece(piece, at, turned),), (), ())
+        drawn = draw_sheet("sheet", plan, {("tray", ""): blank})
+        (cut,), (score,) = ([one for one in drawn.lines if one.kind == kind] for kind in ("cut", "score"))
+        along = [b.nm - a.nm for a, b in zip(cut.start, cut.end, strict=True)]
+        up = [b.nm - a.nm for a, b in zip(score.start, score.end, strict=True)]
+        assert along[0] * up[1] - along[1] * up[0] > 0
+        assert all(ZERO <= point[axis] <= (at.length, at.width)[axis] for one in (cut, score)
+                   for point in (one.start, one.end) for axis in (0, 1))  # fmt: skip

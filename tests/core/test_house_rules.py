@@ -53,6 +53,8 @@ ABOUT = About("concertina", "Makers' market", Money(50_000, USD), 3, "73120", "U
         (When(season=("11-15", "01-05")), True),
         (When(season=("12-04", "01-05")), False),
         (When(season=("06-01", "12-03")), True),
+        (When(season=("12-03", "12-03")), True),
+        (When(season=("12-05", "12-05")), False),
         (When(season=("06-01", "12-02")), False),
         (When(kind="concertina", things=(4, None)), False),
     ],

@@ -270,3 +270,27 @@ def test_every_way_is_offered_where_it_can_be() -> None:
     ways = ("tray", "shelf", "mailer", "bagged", "carrier", "folder")
     found = {plan.boxed.made.way for plan in ranked(goods, ways, Journey("10440", "73120", True), services(), stocked)}
     assert found == set(ways)
+
+
+def test_what_is_out_of_stock_is_not_offered() -> None:
+    there, gone = pouch("9 1/2", "12 1/2", price=Money(90, "USD")), pouch("10", "13", price=Money(10, "USD"), count=0)
+    assert take("mailer", "7 x 4 x 2", Stock((), (gone, there))).taken[0].item == there
+    with pytest.raises(NoAnswer, match="there is none left"):
+        take("mailer", "7 x 4 x 2", Stock((), (gone,)))
+    boxes = (box("14 x 10 x 8"),)
+    bag, no_bag = (
+        pouch("40", "60", "bag", price=Money(90, "USD")),
+        pouch("42", "62", "bag", price=Money(10, "USD"), count=0),
+    )
+    assert take("bagged", "13 x 9 x 8", Stock(boxes, (no_bag, bag))).taken[-1].item == bag
+    with pytest.raises(NoAnswer):
+        take("bagged", "13 x 9 x 8", Stock(boxes, (no_bag,)))
+
+
+def test_a_bag_around_a_box_is_counted_flat_and_taped_where_it_is_cut() -> None:
+    bagged = take("bagged", "13 x 9 x 8", Stock((box("14 x 10 x 8"),), (pouch("40", "60", "bag"),)))
+    assert "cut sides are taped" in bagged.notes[-1]
+    # The box is closed by three strips over and under, a hand (3 in) down its sides (common practice).
+    long, wide, _ = bagged.closed_box
+    strips = 2 * (long + inches("6")).nm + 4 * (wide + inches("6")).nm
+    assert bagged.tape.nm == strips + bagged.flat[0].nm + bagged.flat[1].nm

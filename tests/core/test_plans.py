@@ -14,8 +14,11 @@ from fardo.core.goods.gap import Gap
 from fardo.core.goods.part import Extra, Part
 from fardo.core.goods.shape import Box
 from fardo.core.make.inserts.wanted import Wanted
+from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.cautions import lifting
+from fardo.core.plan.cutting import work_of
+from fardo.core.plan.job import Job
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import Load
 from fardo.core.plan.price import price
@@ -24,7 +27,7 @@ from fardo.core.plan.wrapped import wrap_up
 from fardo.core.protect.material import Layer
 from fardo.core.quantity import INCH, POUND, Mass, Money, read_mass, volume_nm3
 from fardo.core.refusal import NoAnswer
-from tests.made_up import load, ranked, services, shop, sizes
+from tests.made_up import inches, load, ranked, services, shop, sizes
 
 TO_OSTWICK = Journey("10440", "73120", True)
 
@@ -135,6 +138,30 @@ def test_a_blank_that_no_sheet_takes_is_said_to_be_too_large() -> None:
     assert "no sheet of B board" in boxed.too_large
     with pytest.raises(NoAnswer, match="no sheet of C board"):
         ranked(load("100 x 80 x 60", "20 lb"), ["tray", "slotted"], TO_OSTWICK, services(), shop())
+
+
+def test_the_board_that_was_named_is_kept_where_another_has_a_sheet_that_would_do() -> None:
+    large = load("40 x 30 x 24", "20 lb")
+    small, whole = shop().grade("B"), shop().grade("C")
+    sheets = (replace(whole.sheets[0], length=inches("300"), width=inches("300")),)
+    at = replace(shop(), grades={"B": small, "C": replace(whole, sheets=sheets)})  # the first is the usual one
+    assert box_for("slotted", Job(load=large), at).made.grade.code == "C"
+    named = box_for("slotted", Job(load=large, board="B"), at)
+    assert named.made.grade.code == "B"
+    assert "no sheet of B board" in named.too_large
+
+
+def test_what_is_cut_names_its_board() -> None:
+    told = work_of("job", Job(load=load(), box=BOX, ways=("tray",)), shop()).told
+    assert [one.split(" ")[:2] for one in told] == [["C", "tray"], ["C", "lid"]]
+
+
+def test_a_plan_is_called_by_its_box_and_by_all_of_them_where_it_has_several_parcels() -> None:
+    (one, *_) = ranked(load(), ["tray"], TO_OSTWICK, services(), shop())
+    called = f"{one.quote.carrier} {one.quote.service}"
+    assert one.label == f"Lid and tray, cut from sheet, {called}"
+    twice = replace(one, beside=(one.boxed,))
+    assert twice.label == f"2 parcels, Lid and tray, cut from sheet, {called}"
 
 
 def test_services_that_reckon_in_another_currency_are_refused_and_say_so() -> None:

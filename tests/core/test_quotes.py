@@ -140,3 +140,16 @@ def test_other_words_are_no_parcel(text: str) -> None:
 def test_a_parcel_without_its_weight_says_what_a_whole_one_is() -> None:
     with pytest.raises(BadInput, match="24x12x8 9lb to 73120"):
         read_line("24x12x8 to 73120", "in", "10440")
+
+
+def test_each_step_of_declared_value_that_is_begun_is_paid() -> None:
+    """100.00 are free, then 1.00 for each 100.00 begun."""
+    asked = {}
+    for value in ("100.00", "100.01", "200.00", "200.01", "900.00"):
+        answer = quote(service(), parcel(value=usd(value)))
+        assert isinstance(answer, Quote)
+        asked[value] = [str(line.amount) for line in answer.lines if line.kind == "cover"]
+    assert asked == {"100.00": [], "100.01": ["1.00"], "200.00": ["1.00"], "200.01": ["2.00"], "900.00": ["8.00"]}
+    refused = quote(service(), parcel(value=usd("900.01")))
+    assert isinstance(refused, Refused)
+    assert "covers at most 900.00" in refused.why

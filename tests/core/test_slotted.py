@@ -66,3 +66,17 @@ def test_the_dimensions_of_a_row_add_up_to_the_whole(inside: tuple[Length, Lengt
         panels, all_of_it = ([d.length.nm for d in case.dimensions if d.side == side] for side in (chain, whole))
         assert len(panels) > 1
         assert [sum(panels)] == all_of_it
+
+
+def test_tape_closes_top_and_bottom_in_three_strips_each_and_the_seam() -> None:
+    """Common practice: along and both edges, a hand (3 in) down the sides. On 1/8 in board the outside of 18 x 12 x 10 is
+    18 1/4 x 12 1/4 x 10 1/2, and the seam is as high as the body, 10 1/4.
+    """
+    made = make_box("slotted", sizes("18 x 12 x 10"), shop().grade("B"), allowances())
+    assert made.outside == sizes("18 1/4 x 12 1/4 x 10 1/2")
+    strips = 2 * (inches("18 1/4") + inches("6")).nm + 4 * (inches("12 1/4") + inches("6")).nm
+    assert made.tape.nm == strips + inches("10 1/4").nm
+    overlapped = make_box("overlap", sizes("18 x 12 x 10"), shop().grade("B"), allowances())
+    own = overlapped.outside
+    strips = 2 * (own[0] + inches("6")).nm + 4 * (own[1] + inches("6")).nm
+    assert overlapped.tape.nm - strips == inches("10 3/8").nm  # three boards lie over the height

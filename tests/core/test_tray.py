@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
+import csv
+import io
+import math
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.cut.drawing import Blank, Kind
+from fardo.core.cut.fence import fence_of
 from fardo.core.make import make_box
 from fardo.core.make.allowances import SLIP
 from fardo.core.quantity import SIXTEENTH, Length
 from fardo.core.refusal import BadInput
+from fardo.files.cut_list import cut_list
 from tests.made_up import allowances, inches, shop, sizes
 
 
@@ -101,3 +108,28 @@ def test_a_way_or_school_there_is_not_is_refused_with_what_there_is() -> None:
         make_box("slotted", sizes("10 x 8 x 1"), shop().grade("B"), allowances(), "thumb")
     with pytest.raises(BadInput, match=r"inside\.height"):
         make_box("tray", (inches("10"), inches("8"), Length(0)), shop().grade("B"), allowances())
+
+
+def test_each_blank_has_its_passes_at_a_setting_as_often_as_it_is_cut() -> None:
+    """Of three alike: three through along and across, three at each score, and each slot three times."""
+    case = replace(make_box("slotted", sizes("18 x 12 x 10"), shop().grade("B"), allowances()).blanks[0], count=3)
+    settings = fence_of(case)
+    assert [one.cuts for one in settings if one.blade == "through"] == [3, 3]
+    assert {one.cuts for one in settings if one.blade == "score, inner face"} == {3}
+    (slots,) = (one for one in settings if one.blade == "knife")
+    assert slots.fence == inches("6 1/16")
+    assert slots.cuts % 3 == 0
+    assert slots.cuts >= 3 * 6
+
+
+def test_the_cut_list_counts_second_scores_among_the_scores() -> None:
+    """Thumb tray on 1/8 in board, 14 x 12: four scores along each way of tray and lid, and four more of the lid."""
+    made = make_box("tray", sizes("10 1/2 x 8 1/2 x 1 1/2"), shop().grade("B"), allowances(), "thumb")
+    rows = list(csv.DictReader(io.StringIO(cut_list(made.blanks, shop().grade("B"), "in"))))
+    scores = {row["blank"]: float(row["scores, mm"]) for row in rows}
+    lid = next(blank for blank in made.blanks if blank.name == "lid")
+    second = [line for line in lid.lines if line.kind == "second-score"]
+    assert len(second) == 4
+    more = sum(math.dist([side.mm for side in line.start], [side.mm for side in line.end]) for line in second)
+    assert scores["lid"] - scores["tray"] == pytest.approx(more, abs=0.11)
+    assert more > 4 * 200
