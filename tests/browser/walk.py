@@ -45,9 +45,12 @@ for (const e of document.querySelectorAll('body *')) {
 // 3. Words over words.
 const words = [];
 const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+// What is fixed, or a bar that sticks to the foot, lies over the page on purpose.
 const layer = (e) => {
-  for (let up = e; up && up !== document.body; up = up.parentElement)
-    if (getComputedStyle(up).position === 'fixed') return up;
+  for (let up = e; up && up !== document.body; up = up.parentElement) {
+    const c = getComputedStyle(up);
+    if (c.position === 'fixed' || (c.position === 'sticky' && c.bottom !== 'auto')) return up;
+  }
   return null;
 };
 const clip = (e, r) => {

@@ -167,7 +167,8 @@ def test_a_blank_that_is_turned_on_its_sheet_is_not_mirrored() -> None:
     """Its lines keep their sense: three corners that go round against the clock still do."""
     blank = Blank(
         "tray", (inches("30"), inches("20")), ((ZERO, ZERO), (inches("30"), ZERO), (inches("30"), inches("20"))),
-        (Line("cut", (ZERO, ZERO), (inches("30"), ZERO)), Line("score", (inches("30"), ZERO), (inches("30"), inches("5")))),
+        (Line("cut", (ZERO, ZERO), (inches("30"), ZERO)),
+         Line("score", (inches("30"), ZERO), (inches("30"), inches("5")))),
         (), (), "along the blank",
     )  # fmt: skip
     piece = CutPiece("tray", blank.size, blank.flutes)

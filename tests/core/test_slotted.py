@@ -69,8 +69,8 @@ def test_the_dimensions_of_a_row_add_up_to_the_whole(inside: tuple[Length, Lengt
 
 
 def test_tape_closes_top_and_bottom_in_three_strips_each_and_the_seam() -> None:
-    """Common practice: along and both edges, a hand (3 in) down the sides. On 1/8 in board the outside of 18 x 12 x 10 is
-    18 1/4 x 12 1/4 x 10 1/2, and the seam is as high as the body, 10 1/4.
+    """Common practice: along, and at both edges, a hand (3 in) down the sides. On 1/8 in board the outside of
+    18 x 12 x 10 is 18 1/4 x 12 1/4 x 10 1/2, and the seam is as high as the body, 10 1/4.
     """
     made = make_box("slotted", sizes("18 x 12 x 10"), shop().grade("B"), allowances())
     assert made.outside == sizes("18 1/4 x 12 1/4 x 10 1/2")

@@ -109,7 +109,7 @@ class Listed:
 
 
 def list_work(context: AppContext, bench: Bench) -> Listed:
-    """What there is to cut. Of jobs that the bench has not worked out yet only the chosen box is made, which is quick."""
+    """What there is to cut. Of jobs that the bench has not worked out yet only the chosen box is made, quickly."""
     lines, count = context.jobs.with_box(_MOST_JOBS)
     done = context.cuts.of([line.id for line in lines])
     today = context.today

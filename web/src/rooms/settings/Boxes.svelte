@@ -49,7 +49,7 @@
   </div>
   {#each d.boxes ?? [] as box, n (n)}
     <div
-      class="row box max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
+      class="row box max-phone:[&>*:nth-child(-n+2)]:col-span-full max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
     >
       <Cell
         id="box-{n}-name"

@@ -113,11 +113,11 @@
     between them.
   </p>
   <div class="max-w-full overflow-x-auto">
-    <table class="max-phone:w-190 w-full">
+    <table class="w-full min-w-240">
       <thead>
         <tr
           ><th>Material</th><th>Thickness</th><th>Weight</th><td
-            class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+            class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
           ></td><th>Price of 100, {d.currency}</th><th>Overlap, %</th><th>Gives</th><th>Tears every</th></tr
         >
       </thead>
@@ -125,7 +125,7 @@
         {#each d.materials ?? [] as material, n (material.code)}
           {@const path = `materials[${n}]`}
           <tr>
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
               ><Field
                 id="material-{n}-name"
                 label="Name of {material.code}"
@@ -135,7 +135,7 @@
                 oninput={touched}
               /></td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
               ><Field
                 id="material-{n}-thickness"
                 label="Thickness of {material.name}"
@@ -148,7 +148,7 @@
                 faults="shop-faults"
               /></td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
               ><Field
                 id="material-{n}-weight"
                 label="Weight of a {SOLD[material.sold]} of {material.name}"
@@ -160,10 +160,10 @@
                 problem={wrong(`${path}.weight_per`)}
                 faults="shop-faults"
               /></td
-            ><td class="text-soft text-note pt-3 pr-2 pb-0.75 pl-0 align-top whitespace-nowrap first:w-[34%]"
+            ><td class="text-soft text-note pt-3 pr-2 pb-0.75 pl-0 align-top whitespace-nowrap first:w-[26%]"
               >a {SOLD[material.sold]}</td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
               ><Field
                 id="material-{n}-price"
                 label="Price of 100 {SOLD[material.sold]} of {material.name}"
@@ -176,7 +176,7 @@
                 faults="shop-faults"
               /></td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
               >{#if formOf(material.form)?.laps}<Field
                   id="material-{n}-overlap"
                   label="Overlap of {material.name}, per cent"
@@ -191,7 +191,7 @@
                   faults="shop-faults"
                 />{/if}</td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
               ><Field
                 id="material-{n}-gives"
                 label="How far a layer of {material.name} gives"
@@ -204,7 +204,7 @@
                 faults="shop-faults"
               /></td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[34%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
               >{#if formOf(material.form)?.laps}<Field
                   id="material-{n}-tears"
                   label="{material.name} tears every"

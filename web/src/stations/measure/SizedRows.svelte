@@ -58,7 +58,7 @@
   <h2>{title}</h2>
   {#if rows.length}
     <div
-      class="row heads text-soft max-phone:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)_34px] text-small grid w-full grid-cols-[minmax(0,1.3fr)_minmax(0,1.2fr)_110px_34px] gap-2"
+      class="row heads text-soft max-phone:hidden max-phone:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)_34px] text-small grid w-full grid-cols-[minmax(0,1.3fr)_minmax(0,1.2fr)_110px_34px] gap-2"
       aria-hidden="true"
     >
       <span>{one === 'extra' ? 'Extra' : 'Parcel'}</span><span
@@ -155,7 +155,10 @@
   @media (max-width: 700px) {
     .valued .row,
     .flat .row {
-      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 34px;
+      grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 76px 34px;
+    }
+    .row > :global(:first-child) {
+      grid-column: 1 / -1;
     }
   }
 </style>

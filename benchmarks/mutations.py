@@ -1,0 +1,334 @@
+"""Whether the tests would notice: small mutations of the code, each with the tests that run it.
+
+``pip install cosmic-ray coverage`` into the project's environment first; it is no part of what the project stands on.
+
+``python -m benchmarks.mutations`` takes a seeded sample of all small mutations of ``core``, ``files``, ``store`` and
+``api``, puts each into a copy of the last commit, runs the tests that reach its line, the quickest first, until one
+fails, and prints a table and the mutations that no test noticed. The first run asks which tests reach which line; that
+is kept for the next (``--reached``).
+"""
+
+from __future__ import annotations
+
+import argparse
+import ast
+import json
+import os
+import queue
+import random
+import shutil
+import signal
+import subprocess
+import sys
+import tempfile
+import threading
+from collections import Counter, defaultdict
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+
+from benchmarks.table import show
+
+ROOT = Path(__file__).parents[1]
+MUTATED = ("core", "files", "store", "api")
+TESTS = ("src/fardo/core", "tests/core", "tests/outside", "tests/api")
+FIRST_SECONDS = 60.0  # of tests, before all others that reach the line are run too
+LONGEST = 900.0  # of one run; what never ends was noticed
+
+#: Of all that could be put in a place, what a slip of the hand would put there.
+OPERATORS = (
+    *(f"ReplaceBinaryOperator_{one}" for one in ("Add_Sub", "Sub_Add", "Mul_FloorDiv", "Div_Mul", "FloorDiv_Mul")),
+    *(f"ReplaceBinaryOperator_{one}" for one in ("Mod_Mul", "Pow_Mul", "BitOr_BitAnd", "BitAnd_BitOr")),
+    *(f"ReplaceComparisonOperator_{one}" for one in ("Eq_NotEq", "NotEq_Eq", "Is_IsNot", "IsNot_Is")),
+    *(f"ReplaceComparisonOperator_{one}" for one in ("Lt_LtE", "LtE_Lt", "Gt_GtE", "GtE_Gt", "Lt_GtE", "Gt_LtE")),
+    *(f"ReplaceUnaryOperator_{one}" for one in ("Delete_USub", "Delete_Not")),
+    *("AddNot", "ReplaceTrueWithFalse", "ReplaceFalseWithTrue", "ReplaceAndWithOr", "ReplaceOrWithAnd"),
+    *("ReplaceBreakWithContinue", "ReplaceContinueWithBreak", "NumberReplacer", "ZeroIterationForLoop"),
+)
+
+
+@dataclass(frozen=True)
+class Mutation:
+    """One change of one place.
+
+    Args:
+        path: the file, from the root of the checkout.
+        line: where it is, from 1.
+        operator: what changes it.
+        occurrence: which of the operator's places in the file.
+        was: the line as it is.
+        now: the line as it becomes.
+    """
+
+    path: str
+    line: int
+    operator: str
+    occurrence: int
+    was: str
+    now: str
+
+
+@dataclass(frozen=True)
+class Reached:
+    """Which tests reach which line.
+
+    Args:
+        tests: of each file and line, the tests as pytest names them.
+        seconds: how long each takes.
+    """
+
+    tests: Mapping[str, Mapping[int, Sequence[str]]]
+    seconds: Mapping[str, float]
+
+    def of(self, path: str, line: int) -> list[str]:
+        """The tests that reach a line, the quickest first; all of its file's where none is, as of compiled loops."""
+        lines = self.tests.get(path, {})
+        found = set(lines.get(line, ())) or {one for tests in lines.values() for one in tests}
+        return sorted(found, key=lambda one: (self.seconds.get(one, 1.0), one))
+
+
+def passed_over(tree: ast.Module) -> set[int]:
+    """Lines whose change says nothing: annotations alone, and what is imported for types."""
+    lines: set[int] = set()
+    for node in ast.walk(tree):
+        if isinstance(node, ast.If) and "TYPE_CHECKING" in ast.dump(node.test):
+            lines |= set(range(node.lineno, (node.end_lineno or node.lineno) + 1))
+    return lines
+
+
+def within_annotations(tree: ast.Module) -> set[tuple[int, int]]:
+    """Where annotations stand, as line and column."""
+    found: list[ast.expr] = []
+    for node in ast.walk(tree):
+        if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef) and node.returns:
+            found.append(node.returns)
+        elif isinstance(node, ast.arg | ast.AnnAssign) and node.annotation:
+            found.append(node.annotation)
+    return {
+        (one.lineno, column)
+        for one in found
+        if one.lineno == one.end_lineno
+        for column in range(one.col_offset, one.end_col_offset or one.col_offset)
+    }
+
+
+Place = tuple[str, int, str, int]  # the file, the line, the operator, which of its places in the file
+
+
+def places_of(path: Path) -> Iterator[Place]:
+    """Where a file can be changed by a slip of the hand."""
+    from cosmic_ray.ast import ast_nodes, get_ast  # type: ignore[import-not-found]
+    from cosmic_ray.plugins import get_operator  # type: ignore[import-not-found]
+
+    source = path.read_text()
+    tree = ast.parse(source)
+    skip, annotated = passed_over(tree), within_annotations(tree)
+    nodes = list(ast_nodes(get_ast(source)))
+    for name in OPERATORS:
+        operator = get_operator(f"core/{name}")()
+        places = [start for node in nodes for start, _ in operator.mutation_positions(node)]
+        for occurrence, (line, column) in enumerate(places):
+            if line not in skip and (line, column) not in annotated:
+                yield str(path.relative_to(ROOT)), line, name, occurrence
+
+
+def changed(path: Path, operator: str, occurrence: int) -> str | None:
+    """A file with one place changed, or nothing where that leaves it as it is."""
+    from cosmic_ray.mutating import mutate_code  # type: ignore[import-not-found]
+    from cosmic_ray.plugins import get_operator
+
+    source = path.read_text()
+    found: str | None = mutate_code(source, get_operator(f"core/{operator}")(), occurrence)
+    try:
+        return None if found is None or ast.dump(ast.parse(found)) == ast.dump(ast.parse(source)) else found
+    except SyntaxError:  # ** of keywords is no power
+        return None
+
+
+def sampled(size: int, seed: int) -> list[Mutation]:
+    """So many lines, each changed in one way; a file counts by how many such lines it has."""
+    by_line: dict[tuple[str, int], list[Place]] = defaultdict(list)
+    for room in MUTATED:
+        for path in sorted((ROOT / "src/fardo" / room).rglob("*.py")):
+            for place in places_of(path):
+                by_line[place[:2]].append(place)
+    drawn = random.Random(seed)
+    lines = sorted(by_line)
+    drawn.shuffle(lines)
+    found: list[Mutation] = []
+    for at in lines:
+        name, line, operator, occurrence = drawn.choice(by_line[at])
+        becomes = changed(ROOT / name, operator, occurrence)
+        if becomes is not None:
+            was = (ROOT / name).read_text().splitlines()[line - 1].strip()
+            found.append(Mutation(name, line, operator, occurrence, was, becomes.splitlines()[line - 1].strip()))
+        if len(found) == size:
+            break
+    return found
+
+
+def copied(to: Path) -> Path:
+    """A copy of the last commit with the built pages, beside what the tests read."""
+    tree = to / "tree"
+    subprocess.run(["git", "clone", "--quiet", str(ROOT), str(tree)], check=True)
+    static = ROOT / "src/fardo/static"
+    if static.exists():
+        shutil.copytree(static, tree / "src/fardo/static")
+    if (ROOT.parent / "shared").exists():
+        (to / "shared").symlink_to(ROOT.parent / "shared")
+    return tree
+
+
+def environment_of(tree: Path) -> dict[str, str]:
+    """What a process needs to run a copy."""
+    paths = [str(tree / "src"), str(tree), *filter(None, [os.environ.get("PYTHONPATH", "")])]
+    return {**os.environ, "PYTHONPATH": os.pathsep.join(paths)}
+
+
+def run_tests(tree: Path, arguments: Sequence[str], longest: float = LONGEST) -> int | None:
+    """Runs pytest in a copy; its answer, or nothing where it did not end."""
+    command = [sys.executable, "-m", "pytest", "-q", "-x", "-p", "no:cacheprovider", "-p", "no:xdist", *arguments]
+    quiet = {"stdout": subprocess.DEVNULL, "stderr": subprocess.DEVNULL}
+    run = subprocess.Popen(command, cwd=tree, env=environment_of(tree), start_new_session=True, **quiet)  # type: ignore[call-overload]
+    try:
+        return int(run.wait(longest))
+    except subprocess.TimeoutExpired:
+        return None
+    finally:
+        if run.poll() is None:
+            os.killpg(run.pid, signal.SIGKILL)
+            run.wait()
+
+
+def asked_what_reaches() -> Reached:
+    """Runs all tests but those in a browser once, and notes which reach which line."""
+    from coverage import CoverageData  # type: ignore[import-not-found]
+
+    with tempfile.TemporaryDirectory() as folder:
+        tree = copied(Path(folder))
+        data, times = tree / "reached.data", tree / "times.json"
+        command = ["-m", "coverage", "run", "--source=src/fardo", f"--data-file={data}", "-m", "pytest", "-q"]
+        rest = ["-p", "no:cacheprovider", "-p", "no:xdist", "-p", "benchmarks.reached", "--doctest-modules", *TESTS]
+        environment = {**environment_of(tree), "FARDO_TEST_TIMES": str(times)}
+        subprocess.run([sys.executable, *command, *rest], cwd=tree, env=environment, check=True)
+        read = CoverageData(str(data))
+        read.read()
+        return reached_from(read, tree, json.loads(times.read_text()))
+
+
+def reached_from(read: object, tree: Path, seconds: Mapping[str, float]) -> Reached:
+    """What a run with its contexts noted says."""
+    tests: dict[str, dict[int, list[str]]] = {}
+    for file in read.measured_files():  # type: ignore[attr-defined]
+        by_line = read.contexts_by_lineno(file)  # type: ignore[attr-defined]
+        tests[str(Path(file).relative_to(tree))] = {
+            line: sorted({one for one in contexts if one}) for line, contexts in by_line.items()
+        }
+    return Reached(tests, seconds)
+
+
+def noticed(mutation: Mutation, tree: Path, reached: Reached) -> str:
+    """Puts a mutation into a copy and runs what reaches it.
+
+    Args:
+        mutation: what is changed.
+        tree: the copy.
+        reached: which tests reach which line.
+
+    Returns:
+        ``killed``, ``never ends``, ``not reached`` or ``survived``.
+    """
+    tests = reached.of(mutation.path, mutation.line)
+    if not tests:
+        return "not reached"
+    path = tree / mutation.path
+    source = path.read_text()
+    try:
+        path.write_text(changed(path, mutation.operator, mutation.occurrence) or source)
+        first: list[str] = []
+        spent = 0.0
+        for test in tests:
+            spent += reached.seconds.get(test, 1.0)
+            if first and spent > FIRST_SECONDS:
+                break
+            first.append(test)
+        listed = tree / "tests.txt"
+        for some in (first, tests[len(first) :]):
+            if not some:
+                continue
+            listed.write_text("\n".join(some))
+            answer = run_tests(tree, [f"@{listed}"])
+            if answer is None:
+                return "never ends"
+            if answer != 0:
+                return "killed"
+        return "survived"
+    finally:
+        path.write_text(source)
+
+
+def main() -> None:
+    asks = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    asks.add_argument("--sample", type=int, default=300)
+    asks.add_argument("--seed", type=int, default=1)
+    asks.add_argument("--workers", type=int, default=2)
+    asks.add_argument("--reached", type=Path, default=ROOT / "build/reached.json", help="which tests reach which line")
+    asks.add_argument("--out", type=Path, help="a file that takes a line a mutation as it is known")
+    asks.add_argument("--only", nargs="*", default=[], help="of the sample those in files whose path holds this")
+    given = asks.parse_args()
+    if given.reached.exists():
+        kept = json.loads(given.reached.read_text())
+        tests = {path: {int(line): found for line, found in lines.items()} for path, lines in kept["tests"].items()}
+        reached = Reached(tests, kept["seconds"])
+    else:
+        reached = asked_what_reaches()
+        given.reached.parent.mkdir(parents=True, exist_ok=True)
+        given.reached.write_text(json.dumps({"tests": reached.tests, "seconds": reached.seconds}))
+    drawn = sampled(given.sample, given.seed)
+    waiting: queue.Queue[Mutation] = queue.Queue()
+    for mutation in drawn:
+        if not given.only or any(one in mutation.path for one in given.only):
+            waiting.put(mutation)
+    results: dict[Mutation, str] = {}
+    out = given.out.open("a") if given.out else None
+
+    def work() -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            tree = copied(Path(folder))
+            while True:
+                try:
+                    mutation = waiting.get_nowait()
+                except queue.Empty:
+                    return
+                results[mutation] = noticed(mutation, tree, reached)
+                if out:
+                    print(results[mutation], f"{mutation.path}:{mutation.line}", mutation.operator, sep="\t", file=out)
+                    print("", mutation.was, mutation.now, sep="\t", file=out, flush=True)
+
+    workers = [threading.Thread(target=work) for _ in range(given.workers)]
+    for worker in workers:
+        worker.start()
+    for worker in workers:
+        worker.join()
+
+    rooms = {room: Counter[str]() for room in MUTATED}
+    for mutation, result in results.items():
+        rooms[mutation.path.split("/")[2]][result] += 1
+    total = sum(rooms.values(), Counter[str]())
+    kinds = ("killed", "never ends", "survived", "not reached")
+    rows = [(room, *(str(counts[kind]) for kind in kinds), share(counts)) for room, counts in rooms.items()]
+    rows.append(("all", *(str(total[kind]) for kind in kinds), share(total)))
+    show(f"Mutations noticed, seed {given.seed}", ("room", *kinds, "noticed"), rows)
+    for mutation, result in sorted(results.items(), key=lambda one: (one[0].path, one[0].line)):
+        if result in ("survived", "not reached"):
+            print(f"{result}  {mutation.path}:{mutation.line}  {mutation.operator}")
+            print(f"    {mutation.was}\n    {mutation.now}")
+
+
+def share(counts: Counter[str]) -> str:
+    """How many of them were noticed, per cent."""
+    return f"{100 * (counts['killed'] + counts['never ends']) / max(1, sum(counts.values())):.0f} %"
+
+
+if __name__ == "__main__":
+    main()
