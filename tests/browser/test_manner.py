@@ -350,3 +350,56 @@ def test_the_theme_that_was_chosen_stays(page: Page) -> None:
     dark = page.driver.execute_script(ground)
     page.open("/settings", "#shop-gap")
     assert page.driver.execute_script(ground) == dark
+
+
+def test_a_kind_is_found_in_a_long_list_by_a_part_of_its_name(page: Page) -> None:
+    page.open("/", ".bench li")
+    page.one("#start-kind").click()
+    page.until(lambda: len(page.all("[role=option]")) > 20)
+    page.press("no such thing")
+    page.until(lambda: not page.all("[role=option]"))
+    page.press(Keys.CONTROL, "a")
+    page.press("loom tab")
+    page.until(lambda: [one.text for one in page.all("[role=option]")] == ["Table loom"])
+    page.press(Keys.ARROW_DOWN, Keys.ENTER)
+    page.shows("h1", "Table loom")
+    page.until(lambda: page.api("/api/jobs")["jobs"][0]["title"] == "Table loom")
+
+
+def test_a_change_of_room_takes_the_focus_and_is_said(page: Page) -> None:
+    page.open("/", ".bench li")
+    page.driver.find_element("link text", "Tariffs").send_keys(Keys.ENTER)
+    page.one(".carriers")
+    page.until(lambda: page.focus == "work")
+    page.shows("[aria-live=polite]", "Tariffs")
+    first_job(page)
+    page.one("#title").send_keys(Keys.TAB)
+    page.until(lambda: page.focus == "part-0-name")
+
+
+def test_every_field_that_cannot_be_read_is_listed_and_one_key_goes_to_the_next(page: Page) -> None:
+    first_job(page)
+    page.fill("part-0-length", "ten or so")
+    page.fill("part-0-weight", "heavy")
+    page.press(Keys.ESCAPE)
+    page.shows(".faults", "2 fields cannot be read")
+    page.press("e")
+    page.until(lambda: page.focus == "part-0-length")
+    page.press(Keys.ESCAPE, "e")
+    page.until(lambda: page.focus == "part-0-weight")
+    page.open(page.driver.current_url.removeprefix(page.url).replace("measure", "price"), ".faults")
+    page.button("length of concertina in its case").click()
+    page.until(lambda: page.focus == "part-0-length")
+
+
+def test_what_differs_from_another_window_is_told(page: Page) -> None:
+    key = first_job(page)
+    stored = page.api(f"/api/jobs/{key}")
+    changed = {**stored["job"], "value": "910.00"}
+    body = {"revision": stored["revision"], "job": changed, "change": "other"}
+    assert httpx.put(f"{page.url}/api/jobs/{key}", json=body).status_code == 200
+    page.fill("part-0-weight", "5 lb")
+    page.shows(".state .words", "Changed in another window")
+    page.button("What differs").click()
+    page.shows("[role=dialog] tbody", "910.00")
+    page.shows("[role=dialog] tbody", "5 lb")

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { tick, untrack } from 'svelte';
+  import { untrack } from 'svelte';
   import BenchLine from './rooms/bench/BenchLine.svelte';
   import Bench from './rooms/bench/Bench.svelte';
   import KeysSlip from './lib/ui/KeysSlip.svelte';
@@ -27,16 +27,14 @@
 
   // A change of room is said, and the keyboard goes on in the new one unless that took the focus itself.
   let work: HTMLElement;
-  let entered = $state('');
   const where = $derived(router.room.name === 'job' ? router.room.id : router.room.name);
   const station = $derived(router.room.name === 'job' ? router.room.station : '');
+  const said = $derived(station ? `Job: ${station}` : (ROOMS.find(([name]) => name === where)?.[2] ?? ''));
   let before = untrack(() => where);
   $effect(() => {
-    void station;
     const [now, moved] = [where, where !== before];
     before = now;
     if (moved && !work.contains(document.activeElement)) work.focus({ preventScroll: true });
-    void tick().then(() => (entered = station ? `${station}, ${document.title}` : document.title));
   });
 
   shop.load().catch(() => undefined); // each room says for itself when the shop does not answer
@@ -69,7 +67,7 @@
     <ThemeSwitch />
   </nav>
 </header>
-<p class="sr-only" aria-live="polite">{entered}</p>
+<p class="sr-only" aria-live="polite">{said}</p>
 <main class="focus:[outline:none]" id="work" tabindex="-1" bind:this={work}>
   {#if router.room.name === 'bench'}
     <Bench />

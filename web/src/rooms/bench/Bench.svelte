@@ -7,6 +7,7 @@
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
   import { keys } from '../../lib/keys.svelte';
+  import Pick from '../../lib/ui/Pick.svelte';
   import Row from './Row.svelte';
   import { startJob } from './start';
 
@@ -116,19 +117,12 @@
         tabindex="-1"
         onchange={openFile}
       />
-      <select
-        class="field h-9.5 w-59"
-        aria-label="Start from a kind of goods"
-        value=""
-        onchange={(event) => {
-          const code = event.currentTarget.value;
-          event.currentTarget.value = '';
-          begin(code);
-        }}
-      >
-        <option value="" disabled>Start from a kind of goods</option>
-        {#each kinds.answer ?? [] as kind (kind.code)}<option value={kind.code}>{kind.title}</option>{/each}
-      </select>
+      <Pick
+        id="start-kind"
+        label="Start from a kind of goods"
+        options={(kinds.answer ?? []).map((kind) => [kind.code, kind.title] as const)}
+        pick={(code) => begin(code)}
+      />
       <button class="btn btn-main" onclick={() => begin()}>Start a job</button>
     </div>
   </div>
