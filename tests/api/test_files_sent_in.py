@@ -37,8 +37,8 @@ def picture(width: int = 300, height: int = 200, kind: str = "PNG", **options: A
     return out.getvalue()
 
 
-def horn(kind: str = "stl", *, holes: int = 0) -> bytes:
-    mesh = trimesh.creation.cylinder(radius=1, height=4, sections=24)
+def horn(kind: str = "stl", *, holes: int = 0, height: float = 4) -> bytes:
+    mesh = trimesh.creation.cylinder(radius=1, height=height, sections=24)
     if holes:
         mesh = trimesh.Trimesh(mesh.vertices, mesh.faces[:-holes])
     content = mesh.export(file_type=kind)
@@ -200,6 +200,7 @@ def test_a_photograph_is_turned_upright_and_says_nothing_of_where_it_was_taken(c
 def test_a_picture_of_too_many_pixels_is_refused_before_it_is_unpacked(client: TestClient) -> None:
     (taken,) = send(client, ("wide.png", picture(8000, 8000)))
     assert "too many pixels" in taken["problem"]
+    assert "at most 24 million" in taken["problem"]
 
 
 @pytest.mark.parametrize(
@@ -220,16 +221,21 @@ def test_a_body_that_holds_no_files_is_refused_in_words(client: TestClient, body
 
 def test_a_job_goes_out_with_its_files_and_comes_in_again(client: TestClient) -> None:
     mesh, photo = send(client, ("horn.stl", horn()), ("front.png", picture()))
-    parts = [part(shape={"kind": "mesh", "file": mesh["mesh"], "unit": "1 in"}, photos=[photo["photo"]])]
+    horned = {"kind": "mesh", "file": mesh["mesh"], "unit": "1 in"}
+    foot = {"shape": {"kind": "box", "length": "4 in", "width": "4 in", "height": "1 in"}, "at": ["0", "0", "0"]}
+    (own,) = send(client, ("stand.stl", horn(height=2)))
+    several = {"kind": "compound", "of": [foot, {"shape": {**horned, "file": own["mesh"]}, "at": ["0", "0", "1 in"]}]}
+    parts = [part(shape=horned, photos=[photo["photo"]]), part(name="on its stand", shape=several)]
     key = client.post("/api/jobs", json=job(parts=parts)).json()["id"]
     sent = client.get(f"/api/jobs/{key}/file")
     assert sent.headers["content-type"] == "application/zip"
     with zipfile.ZipFile(io.BytesIO(sent.content)) as bundle:
-        assert set(bundle.namelist()) == {"job.json", mesh["mesh"], photo["photo"]}
+        assert set(bundle.namelist()) == {"job.json", mesh["mesh"], own["mesh"], photo["photo"]}
         assert json.loads(bundle.read("job.json"))["format"] == "fardo-job/1"
     again = client.post("/api/jobs/bundle", content=sent.content)
     assert again.status_code == 201, again.text
     assert again.json()["job"]["parts"][0]["shape"]["file"] == mesh["mesh"]
+    assert again.json()["job"]["parts"][1]["shape"]["of"][1]["shape"]["file"] == own["mesh"]
     shown = client.get(f"/api/files/{again.json()['job']['parts'][0]['photos'][0]}")
     assert shown.status_code == 200
 

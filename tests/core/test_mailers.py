@@ -294,3 +294,12 @@ def test_a_bag_around_a_box_is_counted_flat_and_taped_where_it_is_cut() -> None:
     long, wide, _ = bagged.closed_box
     strips = 2 * (long + inches("6")).nm + 4 * (wide + inches("6")).nm
     assert bagged.tape.nm == strips + bagged.flat[0].nm + bagged.flat[1].nm
+
+
+def test_a_bag_is_trimmed_and_taped_and_a_mailer_closed_in_its_seams() -> None:
+    bag = take("mailer", "12 x 9 x 2", Stock((), (pouch("40", "60", "bag"),)))
+    assert [step.do.split(" ")[0] for step in bag.steps] == ["Trim", "Slip", "Fold"]
+    assert bag.standing is not None
+    mailer = take("mailer", "7 x 4 x 2", Stock((), (pouch("9 1/2", "12 1/2"),)))
+    assert [step.do.split(" ")[0] for step in mailer.steps] == ["Slip", "Close"]
+    assert mailer.standing is None

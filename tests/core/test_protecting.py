@@ -371,3 +371,10 @@ def test_a_pile_is_as_thick_as_its_pieces(disc: Disc, pile: int) -> None:
     unit = wrap_up(thing(disc, count=pile), (), SHOP, pile)
     assert unit.shape.sizes[2] == disc.thickness * pile
     assert unit.shape.volume_nm3 == pytest.approx(disc.volume_nm3 * pile, abs=pile)
+
+
+def test_more_room_below_than_above_is_added_up_on_both_sides() -> None:
+    """2 in under it, 1/2 over it, 1 on the four sides."""
+    gap = Gap(inches("1"), inches("1"), below=inches("2"), above=inches("1/2"))
+    unit = wrap_up(Part("thing", Box(*sizes("10 x 8 x 6")), POUND, gap), (), shop())
+    assert unit.with_gap == sizes("12 x 10 x 8 1/2")
