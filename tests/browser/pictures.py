@@ -72,6 +72,7 @@ def take_all(folder: Path) -> None:
             page.open(f"{wheel}/box", ".way")
             page.one("input[name=way][value=tray]").find_element("xpath", "..").click()
             page.one("[role=tab][data-value=lid]")
+            page.one(".drawing:not([hidden]) svg")
             take(page, folder, "box-tray")
             page.dark(True)
             page.open(f"{concertina}/box", ".way")
