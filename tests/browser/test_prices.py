@@ -166,6 +166,7 @@ def test_another_way_and_a_parcel_beside_are_typed_and_chosen(page: Page) -> Non
     job = job_of(page, "Concertina for Ostwick")
     page.open(f"{job}/measure", "#distance")
     page.fill("distance", "12 mls")
+    page.press(Keys.TAB)
     page.until(lambda: page.one("#distance").get_attribute("aria-invalid") == "true")
     page.fill("distance", "12 mi")
     page.one("#add-parcel").send_keys(Keys.ENTER)

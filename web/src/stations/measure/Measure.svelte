@@ -21,7 +21,8 @@
   }
   let { desk }: Props = $props();
 
-  const FIELDS = 'input:not([type=checkbox]):not([type=file]), textarea, select';
+  // A name wraps and is still one line; where several lines are typed Enter begins the next of them.
+  const FIELDS = 'input:not([type=checkbox]):not([type=file]), textarea[rows="1"], select';
   const hasSteps = $derived(desk.typed.steps.length > 0);
   // What is not measured yet is first taken apart.
   let apart = $state(begin());
