@@ -68,7 +68,7 @@ def _boxes(count: int) -> list[BoxEntry]:
 
 
 def _more_carriers(settings: Settings) -> None:
-    """Copies of the demo's under other names, until there are as many carriers and services as wanted."""
+    """One service of the demo's under other names, until there are as many carriers and services as wanted."""
     shipped = read_tariffs(TARIFFS)
     names = [f"{begin}{end}" for end in _ENDS for begin in _BEGINS][: CARRIERS - len(shipped)]
     usual = next(one for one in shipped if one.carrier == "Quillmere Courier").services[0]

@@ -88,7 +88,7 @@ class Reached:
 
 
 def passed_over(tree: ast.Module) -> set[int]:
-    """Lines whose change says nothing: annotations alone, and what is imported for types."""
+    """Lines that run for a checker of types only."""
     lines: set[int] = set()
     for node in ast.walk(tree):
         if isinstance(node, ast.If) and "TYPE_CHECKING" in ast.dump(node.test):

@@ -185,3 +185,25 @@ def test_the_cut_list_of_a_job_has_a_row_a_blank(client: TestClient) -> None:
     assert [line.split(",")[:3] for line in lines[1:]] == [["case", "1", "C"], ["pad", "2", "C"]]
     bare = chosen(client, "shelf")
     assert client.get(f"/api/jobs/{bare}/cut-sheet.csv?way=shelf").status_code == 422
+
+
+def test_what_the_bench_has_not_worked_out_yet_is_listed_at_once_and_the_same(client: TestClient) -> None:
+    """After a change of the shop nothing that is kept holds any more."""
+    chosen(client)
+    chosen(client, "tray", title="With a pad", inserts=[{"kind": "pad", "where": "both"}], **SMALL)
+    chosen(client, "shelf", title="Bought")
+    chosen(client, "shelf", title="Bought, with a pad", inserts=[{"kind": "pad", "where": "both"}])
+    stored = client.get("/api/shop").json()
+    changed = {**stored["shop"], "gap": "1 1/2 in"}
+    assert client.put("/api/shop", json={"revision": stored["revision"], "shop": changed}).status_code == 200
+    at_once = client.get("/api/cutting", params={"lay_out": False}).json()
+    assert at_once["boards"] == []
+    assert not at_once["laid_out"]
+    titles = {row["title"] for row in at_once["jobs"]}
+    assert titles >= {"Concertina for Ostwick", "With a pad", "Bought, with a pad"}
+    assert "Bought" not in titles
+    while client.get("/api/jobs").json()["renewing"]:
+        pass
+    later = client.get("/api/cutting").json()
+    assert later["laid_out"]
+    assert later["jobs"] == at_once["jobs"]

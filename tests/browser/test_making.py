@@ -181,3 +181,20 @@ def test_what_is_added_to_a_family_is_on_the_page(page: Page, monkeypatch: pytes
     page.button("Change it").click()
     assert "toll" in page.text(".add select")
     assert "strong scent" in page.text(".several")
+
+
+def test_laying_out_is_stopped_and_only_what_is_shown_is_marked_as_cut(page: Page) -> None:
+    page.open("/cutting", ".boards article")
+    page.button("Mark as cut")
+    page.driver.execute_cdp_cmd("Network.enable", {})
+    slow = {"offline": False, "latency": 60_000, "downloadThroughput": -1, "uploadThroughput": -1}
+    page.driver.execute_cdp_cmd("Network.emulateNetworkConditions", slow)
+    page.all(".jobs input[type=checkbox]")[0].click()
+    page.button("Stop").click()
+    page.driver.execute_cdp_cmd("Network.emulateNetworkConditions", {**slow, "latency": 0})
+    page.shows(".says", "The jobs ticked are not laid out")
+    assert page.all(".boards article")
+    assert not page.driver.find_elements("xpath", "//button[normalize-space()='Mark as cut']")
+    page.button("Lay them out").click()
+    page.button("Mark as cut")
+    assert len(page.all(".jobs input:checked")) == 1

@@ -41,9 +41,9 @@ def test_one_key_a_knot_and_a_list_of_them(page: Page) -> None:
     page.press("p")
     page.until(lambda: page.driver.current_url.endswith("/price"))
     page.press("?")
-    page.shows(".keys-slip", "to measure")
+    page.shows(".slip", "to measure")
     page.press(Keys.ESCAPE)
-    page.until(lambda: not page.all(".keys-slip"))
+    page.until(lambda: not page.all(".slip"))
     page.press("h")
     page.until(lambda: page.driver.current_url == page.url + "/")
     # In a field letters are letters; Escape leaves it.
@@ -62,6 +62,7 @@ def test_arrow_keys_go_through_the_ways(page: Page) -> None:
     assert checked.get_attribute("value") == first
     checked.send_keys(Keys.ARROW_DOWN)
     page.until(lambda: page.one("input[name=way]:checked").get_attribute("value") == second)
+    page.until(lambda: not page.all("aside .awaits"))  # the list stands still once the answer is there
     page.one("input[name=way][value=tray]").find_element("xpath", "..").click()
     page.shows(".tabs", "lid")
 
@@ -144,7 +145,7 @@ FAULTS = [
     ("to", "??", "not a postcode"),
     ("value", "a lot", "not an amount of money"),
 ]
-LABELS = {"to": "destination postcode", "extra-0-size": "size of spare reeds, boxed"}
+LABELS = {"to": "destination postcode", "value": "declared value", "extra-0-size": "size of spare reeds, boxed"}
 
 
 def test_each_fault_is_told_by_the_label_of_its_field(page: Page) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -126,9 +127,12 @@ def _entry_of(line: JobLine, today: Today) -> CutEntry | None:
     """What is cut for a job, without working out all else of it; None where nothing is."""
     try:
         job = today.understand(line.read().job)
+        return cut_entry(job, work_of(line.id, job, today.shop))
     except Unreadable:
         return None
-    return cut_entry(job, work_of(line.id, job, today.shop))
+    except Exception:  # one job must not take the list with it; the bench says what is wrong with it
+        logging.getLogger("fardo").exception("what is cut for a job could not be worked out")
+        return None
 
 
 def works(context: AppContext, keys: Sequence[str]) -> list[Work]:

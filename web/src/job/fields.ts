@@ -28,8 +28,8 @@ export function placeOf(field: string, typed: Typed): Place | null {
   const [, list = '', number = '', rest = ''] = rows;
   const n = Number(number);
   if (list === 'extras' || list === 'beside') {
-    const [row, called] = list === 'extras' ? ['extra', 'extra'] : ['parcel', 'parcel'];
-    return { station: 'measure', id: `${row}-${n}-${rest}`, says: `${inWords(rest)} of ${called} ${n + 1}` };
+    const row = list === 'extras' ? 'extra' : 'parcel';
+    return { station: 'measure', id: `${row}-${n}-${rest}`, says: `${inWords(rest)} of ${row} ${n + 1}` };
   }
   if (list === 'found_boxes')
     return { station: 'box', id: `found-${n}-${rest}`, says: `${inWords(rest)} of box ${n + 1}` };

@@ -1,9 +1,11 @@
 <script lang="ts">
   // A field with its label, and one line kept below it for what was read. What is wrong stands in a Faults line below
   // its row, which describes the field; a fault only turns red once the field is left.
+  import { readOtherwise } from '../readback';
+
   interface Props {
     label: string;
-    value: string;
+    value: string | undefined;
     problem?: string;
     read?: string;
     placeholder?: string;
@@ -17,7 +19,10 @@
     note?: boolean;
     /** The id of the Faults line below the row. */
     faults?: string;
-    oninput: () => void;
+    /** So many letters at most. */
+    most?: number;
+    disabled?: boolean;
+    oninput?: () => void;
   }
   let {
     label,
@@ -33,18 +38,14 @@
     hideLabel = false,
     note = true,
     faults = '',
-    oninput,
+    most = undefined,
+    disabled = false,
+    oninput = undefined,
   }: Props = $props();
 
   let focused = $state(false);
   const faulty = $derived(problem !== '' && !focused);
-  // What was read is told only where it says more than what was typed: a foot in inches, a centimetre in sixteenths.
-  const plain = (said: string) =>
-    said
-      .replace(/ (in|cm|kg|lb)$/, '')
-      .replace(/[\s"-]+/g, ' ')
-      .trim();
-  const told = $derived(read && plain(read) !== plain(value) ? `= ${read}` : '');
+  const other = $derived(readOtherwise(read, value ?? ''));
 </script>
 
 <div class="min-w-0">
@@ -58,7 +59,8 @@
     class="field"
     class:large
     class:figure={measure}
-    maxlength={measure ? 80 : 120}
+    {disabled}
+    maxlength={most ?? (measure ? 80 : 120)}
     data-measure={takes}
     autocomplete="off"
     autocapitalize="off"
@@ -75,7 +77,7 @@
       id="{id}-note"
       class="note text-soft text-small min-h-4.75 overflow-hidden leading-[19px] text-ellipsis whitespace-nowrap"
     >
-      {problem ? '' : told}
+      {problem || !other ? '' : `= ${other}`}
     </p>
   {/if}
 </div>

@@ -25,14 +25,11 @@
   let putAway = $state(false);
   let file: HTMLInputElement;
 
-  $effect(() => {
-    void load(putAway);
-  });
   $effect(() => keys.add([{ key: 'n', does: 'start a job', act: () => begin() }]));
 
-  async function load(away: boolean, after: string | null = null): Promise<void> {
+  async function load(after: string | null = null): Promise<void> {
     await attempt(async () => {
-      const page = await calls.jobs({ put_away: away, ...(after ? { cursor: after } : {}) });
+      const page = await calls.jobs({ put_away: putAway, ...(after ? { cursor: after } : {}) });
       jobs = after ? [...jobs, ...page.jobs] : page.jobs;
       asked = after ? [...asked, after] : [null];
       cursor = page.cursor;
@@ -41,6 +38,8 @@
     }, tell);
     loaded = true;
   }
+
+  void load();
 
   // Rows that are still being calculated come a moment later, each in its place.
   $effect(() => {
@@ -74,7 +73,7 @@
       trouble = sentence(fault);
       return;
     }
-    await load(putAway);
+    await load();
     const title = job.title || 'Untitled job';
     if (putAway) {
       toast.show(`${title} is back on the bench.`);
@@ -82,7 +81,7 @@
     }
     toast.show(`${title} is archived.`, async () => {
       await calls.bringBack(job.id);
-      await load(putAway);
+      await load();
     });
   }
 
@@ -137,7 +136,7 @@
         <Row {job} {putAway} takeOff={() => takeOff(job)} />
       {/each}
     </ul>
-    {#if cursor}<button class="btn mt-4" onclick={() => load(putAway, cursor)}>Older jobs</button>{/if}
+    {#if cursor}<button class="btn mt-4" onclick={() => load(cursor)}>Older jobs</button>{/if}
   {:else if loaded && !trouble}
     <div class="empty border-edge bg-sheet grid gap-2 border border-dashed px-7 py-8.5">
       {#if putAway}
@@ -153,8 +152,12 @@
   {/if}
 
   <p class="other text-note mt-4.5">
-    <button class="link" onclick={() => (putAway = !putAway)}
-      >{putAway ? 'Back to the bench' : 'Archived jobs'}</button
+    <button
+      class="link"
+      onclick={() => {
+        putAway = !putAway;
+        void load();
+      }}>{putAway ? 'Back to the bench' : 'Archived jobs'}</button
     >
   </p>
 </section>

@@ -33,6 +33,10 @@
   const tell = (said: string) => {
     trouble = said;
   };
+  // Of which jobs and with which tool what is shown was laid out: nothing else is printed or marked as cut.
+  let laidOut = $state('');
+  const whole = $derived(laidOut === query);
+
   async function plan(): Promise<void> {
     const body = { tool, ...(chosen ? { jobs: chosen.length ? chosen : ['none'] } : {}) };
     busy = true;
@@ -40,6 +44,7 @@
       // What is laid out already stays in sight until the next is.
       view = found.laid_out || !view ? found : { ...found, boards: view.boards };
       chosen ??= found.jobs.filter((job) => job.taken).map((job) => job.id);
+      if (found.laid_out) laidOut = query;
       trouble = '';
     };
     await newest.ask(
@@ -59,7 +64,6 @@
   function stop(): void {
     newest.stop();
     busy = false;
-    tell('Stopped: the plan below is not of all the jobs ticked. Tick a job to lay it out again.');
   }
 
   function tick(id: string, on: boolean): void {
@@ -122,7 +126,7 @@
       {/each}
     </fieldset>
     <p class="ml-auto flex min-h-10 items-center gap-4.5">
-      {#if taken.length && view?.boards.length}
+      {#if taken.length && view?.boards.length && whole}
         <a class="link" href="/api/cutting.pdf?{query}" target="_blank">Print</a>
         <a class="link" href="/api/cutting.dxf?{query}" download>DXF</a>
         <button class="btn btn-main" onclick={() => void cut()} disabled={busy}>Mark as cut</button>
@@ -135,6 +139,8 @@
         class="link"
         type="button"
         onclick={stop}>Stop</button
+      >{:else if taken.length && !whole}The jobs ticked are not laid out.
+      <button class="link" type="button" onclick={() => void plan()}>Lay them out</button
       >{:else if view}{taken.length}
       of {toCut.length} jobs{view.more ? `; ${view.more} more have a box and leave later` : ''}{/if}
   </p>

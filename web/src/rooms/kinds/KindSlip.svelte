@@ -4,6 +4,8 @@
   import type { KindFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import { shapeTitle } from '../../stations/measure/ask';
+  import Tick from '../../lib/ui/Tick.svelte';
+  import Field from '../../lib/ui/Field.svelte';
 
   interface Props {
     kind: KindFile;
@@ -70,32 +72,24 @@
 
 <div class="grid [justify-items:stretch] gap-3">
   <div class="grid grid-cols-2 items-start gap-x-4 gap-y-3">
-    <label class="text-soft text-small"
-      >Name<input
-        class="field text-ink text-body block"
-        id="kind-called"
-        maxlength="80"
-        bind:value={kind.title}
-        oninput={touched}
-      /></label
-    >
-    <label class="text-soft text-small"
-      >Search words<input
-        class="field text-ink text-body block"
-        maxlength="200"
-        bind:value={kind.words}
-        oninput={touched}
-      /></label
-    >
-  </div>
-  <label class="text-soft text-small"
-    >Description<input
-      class="field text-ink text-body block"
-      maxlength="300"
-      bind:value={kind.about}
+    <Field id="kind-called" label="Name" note={false} most={80} bind:value={kind.title} oninput={touched} />
+    <Field
+      id="kind-words"
+      label="Search words"
+      note={false}
+      most={200}
+      bind:value={kind.words}
       oninput={touched}
-    /></label
-  >
+    />
+  </div>
+  <Field
+    id="kind-about"
+    label="Description"
+    note={false}
+    most={300}
+    bind:value={kind.about}
+    oninput={touched}
+  />
   <div class="grid grid-cols-2 items-start gap-x-4 gap-y-3">
     {#each LISTS as [name, title] (name)}
       <label class="text-soft text-small"
@@ -109,47 +103,32 @@
     <fieldset class="flex flex-wrap gap-x-4 gap-y-1.5">
       <legend class="text-soft text-small">Safety questions</legend>
       {#each shop.view?.questions ?? [] as { value: code, says } (code)}
-        <label class="tick text-ink text-note flex items-center gap-1.75" title={says}
-          ><input
-            class="accent-twine h-4.25 w-4.25"
-            type="checkbox"
-            checked={(kind.questions ?? []).includes(code)}
-            onchange={(event) => ask(code, event.currentTarget.checked)}
-          />{code}</label
-        >
+        <Tick checked={(kind.questions ?? []).includes(code)} change={(on) => ask(code, on)}>{says}</Tick>
       {/each}
     </fieldset>
   </div>
   <div class="grid grid-cols-2 items-start gap-x-4 gap-y-3">
-    <label class="text-soft text-small"
-      >Reason for the fill<input
-        class="field text-ink text-body block"
-        maxlength="300"
-        bind:value={() => kind.fill?.why ?? '', (why) => fill({ why })}
-        oninput={touched}
-      /></label
-    >
+    <Field
+      id="kind-why"
+      label="Reason for the fill"
+      note={false}
+      most={300}
+      bind:value={() => kind.fill?.why ?? '', (why) => fill({ why })}
+      oninput={touched}
+    />
     <fieldset class="flex flex-wrap gap-x-4 gap-y-1.5">
       <legend class="text-soft text-small">Fill</legend>
-      <label class="tick text-ink text-note flex items-center gap-1.75"
-        ><input
-          class="accent-twine h-4.25 w-4.25"
-          type="checkbox"
-          checked={kind.fill?.loose ?? true}
-          onchange={(event) => {
-            fill({ loose: event.currentTarget.checked });
-          }}
-        />loose fill may be used</label
+      <Tick
+        checked={kind.fill?.loose ?? true}
+        change={(on) => {
+          fill({ loose: on });
+        }}>loose fill may be used</Tick
       >
-      <label class="tick text-ink text-note flex items-center gap-1.75"
-        ><input
-          class="accent-twine h-4.25 w-4.25"
-          type="checkbox"
-          checked={kind.fill?.full !== 'soft'}
-          onchange={(event) => {
-            fill({ full: event.currentTarget.checked ? 'firm' : 'soft' });
-          }}
-        />packed firm</label
+      <Tick
+        checked={kind.fill?.full !== 'soft'}
+        change={(on) => {
+          fill({ full: on ? 'firm' : 'soft' });
+        }}>packed firm</Tick
       >
     </fieldset>
   </div>
@@ -160,62 +139,54 @@
       class="step border-b-hair grid grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] flex-wrap gap-x-3.5 gap-y-1.5 border-b px-0 pt-2 pb-3"
     >
       <legend class="text-soft text-small">Step {n + 1}</legend>
-      <label class="wide text-soft text-small"
-        >Step<input
-          class="field text-ink text-body block"
-          maxlength="300"
-          bind:value={step.do}
-          oninput={touched}
-        /></label
-      >
-      <label class="text-soft text-small"
-        >Tool<input
-          class="field text-ink text-body block"
-          maxlength="120"
-          bind:value={step.tool}
-          oninput={touched}
-        /></label
-      >
-      <label class="wide text-soft text-small"
-        >Which way it turns<input
-          class="field text-ink text-body block"
-          maxlength="200"
+      <div class="wide">
+        <Field id="step-{n}-do" label="Step" note={false} most={300} bind:value={step.do} oninput={touched} />
+      </div>
+      <Field
+        id="step-{n}-tool"
+        label="Tool"
+        note={false}
+        most={120}
+        bind:value={step.tool}
+        oninput={touched}
+      />
+      <div class="wide">
+        <Field
+          id="step-{n}-turn"
+          label="Which way it turns"
+          note={false}
+          most={200}
           bind:value={step.turn}
           oninput={touched}
-        /></label
-      >
-      <label class="text-soft text-small"
-        >Bag<input
-          class="field text-ink text-body block"
-          maxlength="200"
-          bind:value={step.keep}
-          oninput={touched}
-        /></label
-      >
-      <label class="wide text-soft text-small"
-        >Caution<input
-          class="field text-ink text-body block"
-          maxlength="400"
+        />
+      </div>
+      <Field
+        id="step-{n}-keep"
+        label="Bag"
+        note={false}
+        most={200}
+        bind:value={step.keep}
+        oninput={touched}
+      />
+      <div class="wide">
+        <Field
+          id="step-{n}-caution"
+          label="Caution"
+          note={false}
+          most={400}
           bind:value={step.caution}
           oninput={touched}
-        /></label
-      >
-      <label class="text-soft text-small"
-        >Reassembly<input
-          class="field text-ink text-body block"
-          maxlength="300"
-          bind:value={step.back}
-          oninput={touched}
-        /></label
-      >
-      <label class="tick wide text-ink text-note flex items-center gap-1.75"
-        ><input
-          class="accent-twine h-4.25 w-4.25"
-          type="checkbox"
-          bind:checked={step.chosen}
-          onchange={touched}
-        />usually taken</label
-      >
+        />
+      </div>
+      <Field
+        id="step-{n}-back"
+        label="Reassembly"
+        note={false}
+        most={300}
+        bind:value={step.back}
+        oninput={touched}
+      />
+      <Tick bind:checked={step.chosen} change={touched} place="wide">usually taken</Tick>
       <button type="button" class="link text-note justify-self-start" onclick={() => dropStep(n)}
         >Remove step {n + 1}</button
       >

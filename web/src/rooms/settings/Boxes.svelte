@@ -4,6 +4,7 @@
   import Cell from './Cell.svelte';
   import { triple, type ListProps } from './words';
   import Remove from '../../lib/ui/Remove.svelte';
+  import Tick from '../../lib/ui/Tick.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
 
@@ -91,9 +92,7 @@
         problem={wrong(`boxes[${n}].carrier`)}
         oninput={touched}
       />
-      <label class="text-note flex min-h-8 items-center gap-1.5"
-        ><input class="accent-twine" type="checkbox" bind:checked={box.used} onchange={touched} /> used</label
-      >
+      <Tick bind:checked={box.used} change={touched}>used</Tick>
       <Remove of={box.name || 'this box'} go={() => drop(n)} />
       {#if box.used}
         <details class="text-soft text-note col-span-full">

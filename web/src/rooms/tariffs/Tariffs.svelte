@@ -6,6 +6,8 @@
   import { toast } from '../../lib/toast.svelte';
   import Earlier from '../../lib/ui/Earlier.svelte';
   import ChangeTariff from './ChangeTariff.svelte';
+  import Tick from '../../lib/ui/Tick.svelte';
+  import Field from '../../lib/ui/Field.svelte';
 
   let rows = $state.raw<TariffRow[] | null>(null);
   let open = $state('');
@@ -244,46 +246,50 @@
             onsubmit={(event) => void tryOut(event)}
             aria-label="Try a size"
           >
-            <label class="text-soft text-small"
-              >Try a size <input
+            <div class="w-37.5">
+              <Field
                 id="try-size"
-                class="field figure block h-9 w-37.5"
-                maxlength="80"
+                label="Try a size"
+                note={false}
+                measure
+                most={80}
                 bind:value={trial.size}
-              /></label
-            >
-            <label class="text-soft text-small"
-              >weight <input
+              />
+            </div>
+            <div class="w-37.5">
+              <Field
                 id="try-weight"
-                class="field figure block h-9 w-37.5"
-                maxlength="40"
+                label="Weight"
+                note={false}
+                measure
+                most={40}
                 bind:value={trial.weight}
-              /></label
-            >
-            <label class="text-soft text-small"
-              >to <input
+              />
+            </div>
+            <div class="w-37.5">
+              <Field
                 id="try-to"
-                class="field figure block h-9 w-37.5"
-                maxlength="20"
+                label="Destination postcode"
+                note={false}
+                measure
+                most={20}
                 bind:value={trial.to}
-              /></label
-            >
-            <label class="text-soft text-small flex min-h-9 items-center gap-1.5"
-              ><input type="checkbox" bind:checked={trial.home} /> a home</label
-            >
-            <label class="text-soft text-small flex min-h-9 items-center gap-1.5"
-              ><input type="checkbox" id="try-soft" bind:checked={trial.soft} /> soft pack</label
-            >
+              />
+            </div>
+            <Tick bind:checked={trial.home}>Residential address</Tick>
+            <Tick id="try-soft" bind:checked={trial.soft}>Soft pack</Tick>
             {#if trial.soft}
-              <label class="text-soft text-small"
-                >flat <input
+              <div class="w-37.5">
+                <Field
                   id="try-flat"
-                  class="field figure block h-9 w-37.5"
-                  maxlength="80"
+                  label="Flat size"
+                  note={false}
+                  measure
+                  most={80}
                   placeholder="from its size"
                   bind:value={trial.flat}
-                /></label
-              >
+                />
+              </div>
             {/if}
             <button class="btn btn-main" type="submit">Ask</button>
           </form>

@@ -10,6 +10,7 @@
   import HandBar from './HandBar.svelte';
   import IntoBoxes from './IntoBoxes.svelte';
   import PackedBox from './PackedBox.svelte';
+  import Tick from '../../lib/ui/Tick.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -151,12 +152,8 @@
             aria-label="Lifted apart"
           />
         </label>
-        <label class="tick flex min-h-8 items-center gap-1.5"
-          ><input class="accent-twine" type="checkbox" bind:checked={wrapped} /> Wrap</label
-        >
-        <label class="tick flex min-h-8 items-center gap-1.5"
-          ><input class="accent-twine" type="checkbox" bind:checked={arranging.filled} /> Fill</label
-        >
+        <Tick bind:checked={wrapped}>Wrap</Tick>
+        <Tick bind:checked={arranging.filled}>Fill</Tick>
       </div>
       <HandBar {arranging} />
       <FillPlan {desk} />

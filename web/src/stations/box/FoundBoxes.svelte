@@ -8,6 +8,7 @@
   import { shop } from '../../lib/shop.svelte';
   import Wear from '../../lib/ui/Wear.svelte';
   import { toast } from '../../lib/toast.svelte';
+  import Field from '../../lib/ui/Field.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -73,30 +74,17 @@
       role="group"
       aria-label={box.name || `Found box ${n + 1}`}
     >
-      <label class="text-soft text-small block"
-        >Name
-        <input
-          id="found-{n}-name"
-          class="field h-9 w-full"
-          maxlength="80"
-          autocomplete="off"
-          bind:value={box.name}
-          oninput={touch}
-        /></label
-      >
-      <label class="text-soft text-small block"
-        >Inside, {shop.units}
-        <input
-          id="found-{n}-inside"
-          class="field figure h-9 w-full"
-          maxlength="80"
-          autocomplete="off"
-          placeholder="22 x 18 x 22"
-          aria-invalid={wrong !== ''}
-          bind:value={box.inside}
-          oninput={touch}
-        /></label
-      >
+      <Field id="found-{n}-name" label="Name" note={false} most={80} bind:value={box.name} oninput={touch} />
+      <Field
+        id="found-{n}-inside"
+        label="Inside, {shop.units}"
+        note={false}
+        measure
+        placeholder="22 x 18 x 22"
+        bind:value={box.inside}
+        oninput={touch}
+        problem={wrong}
+      />
       <details>
         <summary class="text-note cursor-pointer px-0 py-1">Condition and inserts</summary>
         <Wear
@@ -106,18 +94,15 @@
             touch();
           }}
         />
-        <label class="text-soft text-small block"
-          >Inside the original inserts
-          <input
-            id="found-{n}-hollow"
-            class="field figure h-9 w-full"
-            maxlength="80"
-            autocomplete="off"
-            placeholder="none"
-            bind:value={box.hollow}
-            oninput={touch}
-          /></label
-        >
+        <Field
+          id="found-{n}-hollow"
+          label="Inside the original inserts"
+          note={false}
+          measure
+          placeholder="none"
+          bind:value={box.hollow}
+          oninput={touch}
+        />
       </details>
       {#if wrong}<p class="wrong text-stop text-small">{wrong}</p>{/if}
       <p class="text-note flex gap-4">

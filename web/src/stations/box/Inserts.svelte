@@ -4,6 +4,7 @@
   import { blankInsert, type TypedInsert } from '../../job/typed';
   import { shop } from '../../lib/shop.svelte';
   import Remove from '../../lib/ui/Remove.svelte';
+  import Tick from '../../lib/ui/Tick.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -86,15 +87,7 @@
         oninput={touch}
       /></label
     >
-    <label class="tick text-note ml-auto flex items-center gap-1.5"
-      ><input
-        class="accent-twine h-4.25 w-4.25"
-        type="checkbox"
-        id="hand-holes"
-        bind:checked={desk.typed.handHoles}
-        onchange={touch}
-      /> hand holes</label
-    >
+    <Tick id="hand-holes" bind:checked={desk.typed.handHoles} change={touch} place="ml-auto">hand holes</Tick>
   </div>
   {#if desk.work.problem('pressed')}<p class="wrong text-stop text-small basis-full" id="pressed-wrong">
       {desk.work.problem('pressed')}

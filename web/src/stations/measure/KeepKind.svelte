@@ -1,8 +1,9 @@
 <script lang="ts">
   // Keeps this job as a kind of goods: its parts, steps and wrap are what the next one is begun with.
-  import { Dialog } from 'bits-ui';
   import type { JobDesk } from '../../job/job.svelte';
   import { calls, Refusal, sentence } from '../../lib/api/client';
+  import Field from '../../lib/ui/Field.svelte';
+  import Slip from '../../lib/ui/Slip.svelte';
   import { toast } from '../../lib/toast.svelte';
 
   interface Props {
@@ -31,37 +32,34 @@
   }
 </script>
 
-<Dialog.Root bind:open>
-  <Dialog.Portal>
-    <Dialog.Overlay class="keys-veil" />
-    <Dialog.Content class="keys-slip">
-      <Dialog.Title class="keys-title">Save as a kind of goods</Dialog.Title>
-      <Dialog.Description class="keys-about"
-        >Parts, steps, wrap, questions and extras of this job, to begin the next one with.</Dialog.Description
-      >
-      <form
-        onsubmit={(event) => {
-          event.preventDefault();
-          void keep();
-        }}
-      >
-        <label class="text-soft text-small mt-3 block" for="kind-title">What it is called</label>
-        <input
-          id="kind-title"
-          class="field"
-          bind:value={title}
-          maxlength="80"
-          autocomplete="off"
-          oninput={() => (trouble = taken = '')}
-        />
-        <p class="wrong text-stop text-note min-h-6" role="alert">{trouble}</p>
-        {#if taken}
-          <button type="button" class="btn btn-main" onclick={() => void keep(taken)}>Replace it</button>
-        {:else}
-          <button class="btn btn-main" disabled={!title.trim()}>Keep it</button>
-        {/if}
-        <Dialog.Close class="btn" type="button">Close</Dialog.Close>
-      </form>
-    </Dialog.Content>
-  </Dialog.Portal>
-</Dialog.Root>
+<Slip
+  bind:open
+  title="Save as a kind of goods"
+  about="Parts, steps, wrap, questions and extras of this job, to begin the next one with."
+>
+  <form
+    id="keep-kind"
+    class="mt-3"
+    onsubmit={(event) => {
+      event.preventDefault();
+      void keep();
+    }}
+  >
+    <Field
+      id="kind-title"
+      label="Name of the kind"
+      note={false}
+      most={80}
+      bind:value={title}
+      oninput={() => (trouble = taken = '')}
+    />
+    <p class="wrong text-stop text-note min-h-6" role="alert">{trouble}</p>
+  </form>
+  {#snippet deeds()}
+    {#if taken}
+      <button type="button" class="btn btn-main" onclick={() => void keep(taken)}>Replace it</button>
+    {:else}
+      <button class="btn btn-main" form="keep-kind" disabled={!title.trim()}>Keep it</button>
+    {/if}
+  {/snippet}
+</Slip>

@@ -17,7 +17,7 @@
   }
   let { desk }: Props = $props();
 
-  const n = $derived(Math.min(desk.parts.chosen, desk.typed.parts.length - 1));
+  const n = $derived(desk.parts.chosen);
   const part = $derived(desk.parts.inHand);
   const view = $derived(desk.work.view?.parts[n]);
   const asks = $derived(JSON.stringify(desk.parts.entry.shape));

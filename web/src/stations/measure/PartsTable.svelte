@@ -3,6 +3,7 @@
   // last field opens the next part.
   import type { JobDesk } from '../../job/job.svelte';
   import { asked, shapes, SHORT } from '../../job/shapes';
+  import { readOtherwise } from '../../lib/readback';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
@@ -32,12 +33,6 @@
     ]),
   );
 
-  // What was read is told where it says more than what was typed: a foot in inches, a centimetre in sixteenths.
-  const plain = (said: string) =>
-    said
-      .replace(/ (in|cm|kg|lb)$/, '')
-      .replace(/[\s"-]+/g, ' ')
-      .trim();
   const told = $derived.by(() => {
     const part = desk.typed.parts[desk.parts.chosen];
     const field = part && fieldsOf(part, desk.parts.chosen).find((one) => one.field === focus);
@@ -45,7 +40,8 @@
     const read = desk.work.read(field.path);
     const name = field.field.split('-').slice(2).join('-');
     const typed = name === 'weight' ? part.weight : (part.measures[name] ?? '');
-    return read && plain(read) !== plain(typed) ? `${field.label} = ${read}` : '';
+    const other = readOtherwise(read, typed);
+    return other && `${field.label} = ${other}`;
   });
 
   const faulty = (field: string) =>

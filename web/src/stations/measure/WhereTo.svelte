@@ -5,6 +5,7 @@
   import Faults from '../../lib/ui/Faults.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import SoldOn from './SoldOn.svelte';
+  import Tick from '../../lib/ui/Tick.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -61,31 +62,19 @@
     />
     <Field id="day" label="Ship date" type="date" note={false} bind:value={desk.typed.day} oninput={touch} />
   </div>
-  <label class="home mr-5.5 inline-flex cursor-pointer items-center gap-2">
-    <input type="checkbox" id="residential" bind:checked={desk.typed.residential} onchange={touch} />
-    Residential address
-  </label>
-  <label class="home mr-5.5 inline-flex cursor-pointer items-center gap-2">
-    <input type="checkbox" id="signature" bind:checked={desk.typed.signature} onchange={touch} />
-    Signature on delivery
-  </label>
+  <div class="flex flex-wrap gap-x-5.5">
+    <Tick id="residential" bind:checked={desk.typed.residential} change={touch}>Residential address</Tick>
+    <Tick id="signature" bind:checked={desk.typed.signature} change={touch}>Signature on delivery</Tick>
+  </div>
   <Faults
     id="ship-faults"
     tight
     faults={[
       { field: 'to', label: 'Destination postcode', sentence: desk.work.problem('ship.to') },
-      { field: 'from', label: 'From', sentence: desk.work.problem('ship.from') },
-      { field: 'value', label: 'Value', sentence: desk.work.problem('value') },
+      { field: 'from', label: 'Origin postcode', sentence: desk.work.problem('ship.from') },
+      { field: 'value', label: 'Declared value', sentence: desk.work.problem('value') },
       { field: 'distance', label: 'Driving distance', sentence: desk.work.problem('ship.distance') },
     ]}
   />
   <SoldOn {desk} />
 </section>
-
-<style>
-  .home input[type='checkbox'] {
-    width: 18px;
-    height: 18px;
-    accent-color: var(--twine);
-  }
-</style>

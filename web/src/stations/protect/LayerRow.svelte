@@ -6,6 +6,7 @@
   import Measured from '../../lib/ui/Measured.svelte';
   import Why from '../../lib/ui/Why.svelte';
   import Remove from '../../lib/ui/Remove.svelte';
+  import Tick from '../../lib/ui/Tick.svelte';
 
   interface Props {
     id: string;
@@ -92,15 +93,7 @@
   {/if}
   <div class="asks col-span-full row-start-2 flex flex-wrap items-center gap-x-3 gap-y-1">
     {#if asks.includes('crossed') || layer.crossed}
-      <label class="tick text-note flex items-center gap-1.5"
-        ><input
-          class="accent-twine h-4.25 w-4.25"
-          type="checkbox"
-          id="{id}-crossed"
-          bind:checked={layer.crossed}
-          onchange={touch}
-        />both ways</label
-      >
+      <Tick id="{id}-crossed" bind:checked={layer.crossed} change={touch}>both ways</Tick>
       {#if layer.crossed}
         <label class="tick text-note flex items-center gap-1.5"
           >across
@@ -146,15 +139,7 @@
         {#if layer.item && !there.includes(layer.item)}<option value={layer.item}>{layer.item}</option>{/if}
       </select>
       {#if form?.of_stock === 'boxes' && layer.item}
-        <label class="tick text-note flex items-center gap-1.5"
-          ><input
-            class="accent-twine h-4.25 w-4.25"
-            type="checkbox"
-            id="{id}-open"
-            bind:checked={layer.open}
-            onchange={touch}
-          />open at the top</label
-        >
+        <Tick id="{id}-open" bind:checked={layer.open} change={touch}>open at the top</Tick>
       {/if}
     {/if}
     {#if asks.includes('on')}
@@ -169,15 +154,7 @@
       </select>
     {/if}
     {#if piled}
-      <label class="tick text-note flex items-center gap-1.5"
-        ><input
-          class="accent-twine h-4.25 w-4.25"
-          type="checkbox"
-          id="{id}-each"
-          bind:checked={layer.each}
-          onchange={touch}
-        />each piece</label
-      >
+      <Tick id="{id}-each" bind:checked={layer.each} change={touch}>each piece</Tick>
     {/if}
     {#if asks.includes('room')}
       <label class="tick text-note flex items-center gap-1.5"
@@ -219,15 +196,7 @@
         /></label
       >
     {/if}
-    <label class="tick text-note flex items-center gap-1.5"
-      ><input
-        class="accent-twine h-4.25 w-4.25"
-        type="checkbox"
-        id="{id}-reused"
-        bind:checked={layer.reused}
-        onchange={touch}
-      />reused</label
-    >
+    <Tick id="{id}-reused" bind:checked={layer.reused} change={touch}>reused</Tick>
   </div>
   <Remove of={material?.name ?? layer.material} go={remove} />
   <p

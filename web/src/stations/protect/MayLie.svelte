@@ -4,6 +4,8 @@
   import { blankLayer, type TypedPart } from '../../job/typed';
   import { shop, usualWrap } from '../../lib/shop.svelte';
   import LayerRow from './LayerRow.svelte';
+  import Tick from '../../lib/ui/Tick.svelte';
+  import Field from '../../lib/ui/Field.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -37,91 +39,57 @@
 </script>
 
 <div class="rules text-note mx-0 my-1.5 flex gap-4.5">
-  <label class="flex items-center gap-1.75"
-    ><input
-      class="accent-twine h-4.25 w-4.25"
-      type="checkbox"
-      bind:checked={part.thisSideUp}
-      onchange={touch}
-    />this side up</label
-  >
-  <label class="flex items-center gap-1.75"
-    ><input
-      class="accent-twine h-4.25 w-4.25"
-      type="checkbox"
-      bind:checked={part.keepFlat}
-      onchange={touch}
-    />keep flat</label
-  >
-  <label class="flex items-center gap-1.75"
-    ><input
-      class="accent-twine h-4.25 w-4.25"
-      type="checkbox"
-      bind:checked={part.noLoadOnTop}
-      onchange={touch}
-    />nothing on top</label
-  >
-  <label class="flex items-center gap-1.75"
-    ><input
-      class="accent-twine h-4.25 w-4.25"
-      type="checkbox"
-      bind:checked={part.hardEdges}
-      onchange={touch}
-    />hard edges</label
-  >
+  <Tick bind:checked={part.thisSideUp} change={touch}>this side up</Tick>
+  <Tick bind:checked={part.keepFlat} change={touch}>keep flat</Tick>
+  <Tick bind:checked={part.noLoadOnTop} change={touch}>nothing on top</Tick>
+  <Tick bind:checked={part.hardEdges} change={touch}>hard edges</Tick>
 </div>
 <div
   class="rules said text-soft text-note mx-0 my-1.5 grid grid-cols-[120px_1fr_1.2fr_1.2fr] gap-x-3 gap-y-2"
 >
-  <label class="text-small block items-center gap-1.75" for="bears"
-    >max load on top
-    <input
-      id="bears"
-      class="field accent-twine text-ink h-8.5 w-full"
-      data-measure="mass"
-      bind:value={part.bears}
-      oninput={touch}
-      placeholder="any"
-      disabled={part.noLoadOnTop}
-      aria-invalid={wrong ? 'true' : undefined}
-    /></label
-  >
-  <label class="text-small block items-center gap-1.75" for="bundle"
-    >bundle with
-    <input
-      id="bundle"
-      class="field accent-twine text-ink h-8.5 w-full"
-      bind:value={part.bundle}
-      oninput={touch}
-      maxlength="60"
-      placeholder="none"
-    /></label
-  >
-  <label class="text-small block items-center gap-1.75" for="apart"
-    >keep apart from
-    <input
-      id="apart"
-      class="field accent-twine text-ink h-8.5 w-full"
-      bind:value={part.apartFrom}
-      oninput={touch}
-      placeholder="names, with commas"
-    /></label
-  >
-  <label class="text-small block items-center gap-1.75" for="not-with"
-    >separate parcel from
-    <input
-      id="not-with"
-      class="field accent-twine text-ink h-8.5 w-full"
-      bind:value={part.notWith}
-      oninput={touch}
-      placeholder="names, with commas"
-    /></label
-  >
-  <label class="text-small block items-center gap-1.75" for="cushion-for"
-    >in front of and behind
+  <Field
+    id="bears"
+    label="Max load on top"
+    takes="mass"
+    note={false}
+    bind:value={part.bears}
+    oninput={touch}
+    placeholder="any"
+    disabled={part.noLoadOnTop}
+    problem={wrong}
+  />
+  <Field
+    id="bundle"
+    label="Bundle with"
+    note={false}
+    most={60}
+    bind:value={part.bundle}
+    oninput={touch}
+    placeholder="none"
+  />
+  <Field
+    id="apart"
+    label="Keep apart from"
+    note={false}
+    most={400}
+    bind:value={part.apartFrom}
+    oninput={touch}
+    placeholder="names, with commas"
+  />
+  <Field
+    id="not-with"
+    label="Separate parcel from"
+    note={false}
+    most={400}
+    bind:value={part.notWith}
+    oninput={touch}
+    placeholder="names, with commas"
+  />
+  <label class="text-small block" for="cushion-for"
+    >In front of and behind
     <select
       id="cushion-for"
-      class="field text-ink h-8.5 w-full"
+      class="field text-ink text-body mt-0.5 w-full"
       bind:value={part.cushionFor}
       onchange={touch}
     >
