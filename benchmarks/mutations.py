@@ -210,7 +210,10 @@ def asked_what_reaches() -> Reached:
         command = ["-m", "coverage", "run", "--source=src/fardo", f"--data-file={data}", "-m", "pytest", "-q"]
         rest = ["-p", "no:cacheprovider", "-p", "no:xdist", "-p", "benchmarks.reached", "--doctest-modules", *TESTS]
         environment = {**environment_of(tree), "FARDO_TEST_TIMES": str(times)}
-        subprocess.run([sys.executable, *command, *rest], cwd=tree, env=environment, check=True)
+        # A test may fail where what runs in processes of its own runs inline; what it reaches counts all the same.
+        answer = subprocess.run([sys.executable, *command, *rest], cwd=tree, env=environment).returncode
+        if answer not in (0, 1):
+            raise RuntimeError(f"the tests ended with {answer}")
         read = CoverageData(str(data))
         read.read()
         return reached_from(read, tree, json.loads(times.read_text()))

@@ -51,10 +51,10 @@ def _lists(client: httpx.Client, how: str) -> Iterator[tuple[str, ...]]:
     asked: dict[str, Callable[[int], httpx.Response]] = {
         "the bench": lambda _: client.get("/api/jobs"),
         "its second page": lambda _: client.get("/api/jobs", params={"cursor": cursor}),
-        "archived jobs": lambda _: client.get("/api/jobs", params={"put_away": True}),
+        "archived jobs": lambda _: client.get("/api/jobs", params={"archived": True}),
         "a search": lambda n: client.get("/api/jobs", params={"words": _WORDS[n % 6]}),
         "a search of archived jobs": lambda n: client.get(
-            "/api/jobs", params={"words": _WORDS[n % 6], "put_away": True}
+            "/api/jobs", params={"words": _WORDS[n % 6], "archived": True}
         ),
         "the line": lambda n: client.post("/api/line", json={"text": _WORDS[n % 6]}),
     }
@@ -84,7 +84,7 @@ def _filled(path: Path, number: int) -> Path:
             text, away = json.dumps(content), None if n % _IN_HAND == 0 else "2026-01-01"
             way = ((content.get("chosen") or {}).get("box") or {}).get("way", "")
             connection.execute(
-                "INSERT INTO job (id, revision, title, day, destination, content, created_at, saved_at, put_away_at,"
+                "INSERT INTO job (id, revision, title, day, destination, content, created_at, saved_at, archived_at,"
                 " changed, box_way) VALUES (?, 1, ?, ?, ?, ?, '2026-01-01', '2026-01-01', ?, ?, ?)",
                 (f"{n:012x}", content["title"], content.get("day"), content["ship"].get("to") or "", text, away,
                  last + n, way),

@@ -77,7 +77,7 @@ def quote_json(quote: Quote) -> dict[str, Any]:
     """One of the quotes of `fardo price --json`."""
     billing = quote.billing
     return {
-        "carrier": quote.carrier, "service": quote.service, "programme": quote.programme,
+        "carrier": quote.carrier, "service": quote.service, "programme": quote.rate_plan,
         "amount": str(quote.amount), "currency": quote.amount.currency,
         "actual_weight_g": billing.actual.grams,
         "dimensional_weight_g": billing.dimensional.grams if billing.dimensional else None,
@@ -106,7 +106,7 @@ def refused_json(refused: Refused) -> dict[str, str]:
     return {
         "carrier": refused.carrier,
         "service": refused.service,
-        "programme": refused.programme,
+        "programme": refused.rate_plan,
         "why": refused.why,
     }
 

@@ -89,8 +89,8 @@ def test_a_comparison_as_csv_adds_up_row_by_row(client: TestClient) -> None:
     assert len(services) >= 5
     for one in services:
         own = [row for row in rows if (row["carrier"], row["service"], row["programme"]) == one]
-        parts = sum(Decimal(row["amount"]) for row in own if row["what"] not in ("all in", "not taken"))
-        (whole,) = [Decimal(row["amount"]) for row in own if row["what"] == "all in"]
+        parts = sum(Decimal(row["amount"]) for row in own if row["what"] not in ("total", "not taken"))
+        (whole,) = [Decimal(row["amount"]) for row in own if row["what"] == "total"]
         assert parts == whole
     refused = [row for row in rows if row["what"] == "not taken"]
     assert refused
@@ -145,7 +145,7 @@ def test_a_container_of_the_carriers_own_that_costs_less_is_told(client: TestCli
     best = boxed["carrier"]["quotes"][0]
     assert best["carrier"] == "Wendlefirth Post"
     assert told.endswith(
-        f" less in all closed in shelf 7 x 4 x 4, in its own counter envelope, by {best['service']}: {best['total']}"
+        f" less in total closed in shelf 7 x 4 x 4, in its own counter envelope, by {best['service']}: {best['total']}"
     )
     assert asked(client, job={**small, "ways": ["slotted"]}).json()["container"] == ""
     assert asked(client, job=job(ways=["slotted", "carrier"])).json()["container"] == ""

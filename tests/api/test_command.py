@@ -203,16 +203,16 @@ def test_backup_restore_and_check(shop_file: Path, tmp_path: Path) -> None:
     assert "checked" in fardo("backup", str(copy), "--db", str(shop_file)).stdout
     database = Database(shop_file)
     first = Jobs(database).page().jobs[0]
-    Jobs(database).put_away(first.id)
+    Jobs(database).archive(first.id)
     database.close()
     assert "8 jobs, 15 services" in fardo("check", "--db", str(shop_file)).stdout
     assert "What it was before is in" in fardo("restore", str(copy), "--db", str(shop_file)).stdout
     database = Database(shop_file)
-    assert Jobs(database).get(first.id).put_away_at is None
+    assert Jobs(database).get(first.id).archived_at is None
     database.close()
     kept = next(tmp_path.glob("shop.db.before-restore-*"))
     older = Database(kept)
-    assert Jobs(older).get(first.id).put_away_at is not None
+    assert Jobs(older).get(first.id).archived_at is not None
     older.close()
     fardo("restore", str(tmp_path / "nothing"), "--db", str(shop_file), code=2)
 

@@ -321,7 +321,7 @@ def test_inner_boxes_print_with_how_they_are_cut_and_put_together(client: TestCl
     assert none == "No part has a box of its own that is cut for it."
 
 
-def test_kinds_are_listed_copied_changed_put_away_and_brought_back(client: TestClient) -> None:
+def test_kinds_are_listed_copied_changed_archived_and_restored(client: TestClient) -> None:
     rows = client.get("/api/kinds").json()
     assert len(rows) >= 29
     assert not any(row["own"] for row in rows)
@@ -334,7 +334,7 @@ def test_kinds_are_listed_copied_changed_put_away_and_brought_back(client: TestC
     assert client.delete("/api/kinds/table-loom").status_code == 204
     assert client.get("/api/kinds/table-loom").json()["kind"]["title"] == "Table loom"
     assert client.delete("/api/kinds/table-loom").status_code == 404
-    assert client.post("/api/kinds/table-loom/bring-back").json()["kind"]["title"] == "Table loom, ours"
+    assert client.post("/api/kinds/table-loom/restore").json()["kind"]["title"] == "Table loom, ours"
     broken = {**changed, "questions": ["weather"]}
     answer = client.put("/api/kinds", json={"revision": 1, "kind": broken})
     assert answer.status_code == 422

@@ -42,7 +42,7 @@ def test_a_change_from_an_old_revision_is_refused_and_loses_nothing(client: Test
     assert client.put(url, json={"revision": 2, "job": job(title="theirs")}).json()["revision"] == 3
 
 
-def test_every_revision_is_kept_can_be_looked_at_and_brought_back(client: TestClient) -> None:
+def test_every_revision_is_kept_can_be_looked_at_and_restored(client: TestClient) -> None:
     made = client.post("/api/jobs", json=job()).json()
     url = f"/api/jobs/{made['id']}"
     for n in range(1, 4):
@@ -71,7 +71,7 @@ def test_a_save_whose_answer_was_lost_is_known_by_its_name_and_not_made_twice(cl
     assert client.put(url, json=mine).status_code == 409
 
 
-def test_the_shop_as_it_was_set_is_brought_back(client: TestClient) -> None:
+def test_the_shop_as_it_was_set_is_restored(client: TestClient) -> None:
     before = client.get("/api/shop").json()
     for town in ("Ostwick", "Fellmarch"):
         now = client.get("/api/shop").json()
@@ -115,12 +115,12 @@ def test_an_earlier_version_of_a_tariff_can_be_looked_at(client: TestClient) -> 
     assert then["carrier"] == "Oddbarrow"
 
 
-def test_put_away_and_brought_back(client: TestClient) -> None:
+def test_archived_and_restored(client: TestClient) -> None:
     first = client.get("/api/jobs").json()["jobs"][0]
     client.delete(f"/api/jobs/{first['id']}")
     assert first["id"] not in [row["id"] for row in client.get("/api/jobs").json()["jobs"]]
-    assert [row["id"] for row in client.get("/api/jobs?put_away=true").json()["jobs"]] == [first["id"]]
-    client.post(f"/api/jobs/{first['id']}/bring-back")
+    assert [row["id"] for row in client.get("/api/jobs?archived=true").json()["jobs"]] == [first["id"]]
+    client.post(f"/api/jobs/{first['id']}/restore")
     assert first["id"] in [row["id"] for row in client.get("/api/jobs").json()["jobs"]]
 
 

@@ -76,7 +76,7 @@ def test_a_price_chosen_before_versions_were_kept_is_by_todays_and_says_that_it_
     assert knot(work, "price")["state"] == "loose"
 
 
-def test_a_carrier_put_away_still_holds_for_the_job_that_chose_it(client: TestClient) -> None:
+def test_an_archived_carrier_still_holds_for_the_job_that_chose_it(client: TestClient) -> None:
     _, way = work_out(client, job())
     chosen = choose(job(), way, quote_of(way))
     client.delete("/api/tariffs/Oddbarrow")

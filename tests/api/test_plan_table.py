@@ -56,11 +56,11 @@ def test_the_best_of_each_service_and_of_each_box_is_the_cheapest_of_it(client: 
         ("postage", lambda row: Decimal(row["costs"]["postage"])),
         ("surcharges", lambda row: Decimal(row["costs"]["surcharges"])),
         ("cover", lambda row: Decimal(row["costs"]["cover"])),
-        ("box and packing", lambda row: Decimal(row["packing"])),
+        ("packing", lambda row: Decimal(row["packing"])),
         ("days", lambda row: row["days"][1]),
         ("box", lambda row: row["box"].casefold()),
         ("service", lambda row: (row["carrier"].casefold(), row["service"].casefold())),
-        ("programme", lambda row: row["programme"]),
+        ("rate plan", lambda row: row["programme"]),
     ],
 )
 def test_it_is_sorted_by_any_column(client: TestClient, column: str, figure: Any) -> None:

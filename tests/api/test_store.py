@@ -193,14 +193,14 @@ def test_a_shops_own_kind_takes_the_place_of_a_shipped_one_and_gives_it_back(sho
     assert len(kinds.all()) == len(shipped_kinds())
     with pytest.raises(Conflict):
         kinds.keep(own.kind, 0)
-    kinds.put_away("mirror")
+    kinds.archive("mirror")
     assert kinds.get("mirror") == shipped
     # A new one of the same name begins anew, with a number that never stood for another.
     assert kinds.keep(shipped.kind, 0).revision == 2
-    kinds.put_away("mirror")
-    assert kinds.bring_back("mirror").kind.title == shipped.kind.title
+    kinds.archive("mirror")
+    assert kinds.restore("mirror").kind.title == shipped.kind.title
     with pytest.raises(Gone):
-        kinds.put_away("nothing")
+        kinds.archive("nothing")
     database.close()
 
 

@@ -80,13 +80,13 @@ def test_of_a_broken_tariff_nothing_is_kept_and_row_and_column_are_named(client:
     assert carrier(client, name) == before
 
 
-def test_a_carrier_put_away_is_not_asked_and_comes_back(client: TestClient) -> None:
+def test_an_archived_carrier_is_not_asked_and_comes_back(client: TestClient) -> None:
     assert "Oddbarrow" in quotes(client)
-    assert client.delete("/api/tariffs/Oddbarrow").json()["put_away"]
+    assert client.delete("/api/tariffs/Oddbarrow").json()["archived"]
     assert "Oddbarrow" not in quotes(client)
     work = client.post("/api/work-out", json={"job": job(), "in_hand": "tray"}).json()
     assert all(quote["carrier"] != "Oddbarrow" for way in work["ways"] for quote in way["quotes"])
-    assert not client.post("/api/tariffs/Oddbarrow/bring-back").json()["put_away"]
+    assert not client.post("/api/tariffs/Oddbarrow/restore").json()["archived"]
     assert "Oddbarrow" in quotes(client)
     assert client.delete("/api/tariffs/Nobody").status_code == 404
 

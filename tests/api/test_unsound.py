@@ -114,9 +114,9 @@ def test_one_bad_job_is_shown_as_such_and_the_rest_works(shop_file: Path, name: 
         assert json.loads(text.text) is not None
         assert client.post("/api/line", json={"text": "saddle"}).json()["jobs"][0]["unreadable"]
         assert client.get("/api/cutting").status_code == 200
-        assert client.delete(f"/api/jobs/{bad.id}").json()["put_away"] is True
+        assert client.delete(f"/api/jobs/{bad.id}").json()["archived"] is True
         assert bad.id not in {row["id"] for row in client.get("/api/jobs").json()["jobs"]}
-        assert client.post(f"/api/jobs/{bad.id}/bring-back").json()["put_away"] is False
+        assert client.post(f"/api/jobs/{bad.id}/restore").json()["archived"] is False
     app.state.context.database.close()
     said = fardo("check", "--db", str(shop_file), code=1)
     assert f"job {bad.id} cannot be read" in said.stdout
@@ -188,5 +188,5 @@ def test_a_clock_that_jumps_back_does_not_change_the_order_of_jobs(
     client.put(f"/api/jobs/{first['id']}", json={"revision": 1, "job": first["job"]})
     assert order() == order(words="heddle") == ["heddle one", "heddle two"]
     client.delete(f"/api/jobs/{second['id']}")
-    assert order(put_away=True, words="heddle") == order(put_away=True) == ["heddle two"]
+    assert order(archived=True, words="heddle") == order(archived=True) == ["heddle two"]
     assert order(words="heddle") == ["heddle one"]

@@ -113,7 +113,7 @@ def test_what_is_at_risk_is_no_alternative_but_where_nothing_else_is_there() -> 
 def test_the_habit_is_the_next_ready_box_at_the_counter() -> None:
     usual = habit(jug(), shop(), EVERY)
     assert usual is not None
-    assert usual.plan.quote.programme == "counter"
+    assert usual.plan.quote.rate_plan == "counter"
     assert usual.plan.boxed.made.way == "shelf"
     assert usual.plan.boxed.made.item == boxes_at_hand("shelf", jug(), shop(), 1)[0].made.item
     best = price_ways(jug(), shop(), EVERY).plans[0]

@@ -18,8 +18,8 @@ from tests.made_up import inches, services
 SERVICES = services()
 
 
-def service(name: str, programme: str = ""):
-    return next(one for one in SERVICES if one.name == name and programme in ("", one.programme))
+def service(name: str, rate_plan: str = ""):
+    return next(one for one in SERVICES if one.name == name and rate_plan in ("", one.rate_plan))
 
 
 def parcel(size: str, weight: str, **more: object) -> Parcel:

@@ -37,7 +37,7 @@ def holds(when: When, parcel: Parcel = PARCEL) -> bool:
         ("longest_over", inches("30"), SLIVER),
         ("second_over", inches("20"), SLIVER),
         ("girth_over", inches("90"), SLIVER),
-        ("linear_over", inches("60"), SLIVER),
+        ("united_inches_over", inches("60"), SLIVER),
         ("weight_over", read_mass("12 lb"), CRUMB),
         ("billed_over", read_mass("12 lb"), CRUMB),
         ("value_over", Money(50000, "USD"), Money(1, "USD")),
@@ -86,7 +86,7 @@ def test_nothing_asked_holds_always_and_one_that_does_not_hold_is_enough() -> No
     assert holds(whole)
     for broken in ({"longest_over": inches("31")}, {"second_over": inches("21")}, {"girth_over": inches("91")},
                    {"girth_to": inches("89")}, {"weight_to": read_mass("11 lb")}, {"to": ("8",)}, {"home": True},
-                   {"linear_over": inches("61")}):  # fmt: skip
+                   {"united_inches_over": inches("61")}):  # fmt: skip
         assert not holds(replace(whole, **broken)), broken
 
 
@@ -103,7 +103,7 @@ def test_it_is_what_the_sentence_says(a, b, c, ounces, longest, second, around, 
 
     parcel = Parcel((of(a), of(b), of(c)), read_mass(f"{ounces} oz"), "1", "2")  # type: ignore[arg-type]
     when = When(of(longest), of(second), of(around), of(around_to), None if heavy is None else read_mass(f"{heavy} oz"),
-                linear_over=of(linear))  # fmt: skip
+                united_inches_over=of(linear))  # fmt: skip
     x, y, z = sorted((a, b, c), reverse=True)
     girth = x + 2 * (y + z)
     says = (
@@ -134,7 +134,7 @@ def test_it_is_what_the_sentence_says(a, b, c, ounces, longest, second, around, 
         (Limits(longest_side=inches("29")), "longest side is 30 in; the most is 29 in"),
         (Limits(second_side=inches("19 15/16")), "second side is 20 in; the most is 19 15/16 in"),
         (Limits(length_and_girth=inches("84")), "length and girth is 90 in; the most is 84 in"),
-        (Limits(linear=inches("59")), "length, width and height together is 60 in; the most is 59 in"),
+        (Limits(united_inches=inches("59")), "length, width and height together is 60 in; the most is 59 in"),
         (Limits(weight=read_mass("10 lb")), "weighs 12 lb; the most is 10 lb"),
     ],
 )
@@ -147,4 +147,4 @@ def test_a_sliver_over_a_limit_is_never_shown_as_at_it() -> None:
     said = over_limit(wider, Limits(longest_side=inches("30")), "in")
     assert said == "longest side is 30 1/16 in; the most is 30 in"
     assert over_limit(PARCEL, Limits(longest_side=inches("30")), "in") is None
-    assert Fraction(PARCEL.linear.nm, INCH.nm) == 60
+    assert Fraction(PARCEL.united_inches.nm, INCH.nm) == 60

@@ -127,7 +127,7 @@ def test_what_goes_together_costs_the_sum_of_its_lines_and_never_hangs_on_the_or
 @given(some)
 def test_where_nothing_is_for_all_together_costs_what_each_costs(some) -> None:
     parcels = [Parcel((a, b, c), read_mass(f"{n} oz"), "10440", "73120", True) for a, b, c, n in some]
-    (ground,) = [of for of in SERVICES if (of.name, of.programme) == ("Ground", "account")]
+    (ground,) = [of for of in SERVICES if (of.name, of.rate_plan) == ("Ground", "account")]
     each = [quote(ground, one) for one in parcels]
     together = quote(ground, replace(parcels[0], beside=tuple(parcels[1:])))
     assert isinstance(together, Quote) == all(isinstance(one, Quote) for one in each)

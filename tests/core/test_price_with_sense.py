@@ -93,14 +93,14 @@ LABEL = SaleLabel(POST, read_mass("4 lb"))
 
 def test_a_prepaid_label_is_there_only_where_a_sale_brought_one() -> None:
     plans, refused = price(boxed(), journey(), services())
-    assert "prepaid" not in {plan.quote.programme for plan in plans}
-    assert {one.why for one in refused if one.programme == "prepaid"} == {"no label came with the sale"}
+    assert "prepaid" not in {plan.quote.rate_plan for plan in plans}
+    assert {one.why for one in refused if one.rate_plan == "prepaid"} == {"no label came with the sale"}
 
 
 def test_it_costs_the_seller_nothing_more() -> None:
     plans, _ = price(boxed(), journey(label=LABEL), services())
     first = plans[0]
-    assert first.quote.programme == "prepaid"
+    assert first.quote.rate_plan == "prepaid"
     assert first.quote.amount == Money(0, "USD")
     assert first.costs.postage == Money(0, "USD")
     assert first.costs.total == first.own
@@ -108,7 +108,7 @@ def test_it_costs_the_seller_nothing_more() -> None:
 
 def test_its_cap_is_the_sales_and_not_the_tariffs() -> None:
     _, refused = price(boxed(weight="5 lb"), journey(label=LABEL), services())
-    (why,) = {one.why for one in refused if one.programme == "prepaid"}
+    (why,) = {one.why for one in refused if one.rate_plan == "prepaid"}
     assert why.startswith("weighs 5 lb")
     assert why.endswith("the label from the sale takes 4 lb")
 
@@ -121,7 +121,7 @@ def test_another_carriers_label_does_not_go_with_this_one() -> None:
 def test_a_label_that_covers_nothing_does_not_stand_before_what_covers() -> None:
     plans, _ = price(boxed(), journey(label=LABEL, value=Money(65_000, "USD")), services())
     assert plans[0].quote.uncovered is None
-    prepaid = next(plan for plan in plans if plan.quote.programme == "prepaid")
+    prepaid = next(plan for plan in plans if plan.quote.rate_plan == "prepaid")
     assert prepaid.quote.uncovered == Money(65_000, "USD")
 
 

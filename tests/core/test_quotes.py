@@ -25,7 +25,7 @@ def usd(text: str) -> Money:
 def service(name: str = "Cart", limits: Limits | None = None, price: str = "1.00") -> Service:
     rows = tuple((POUND * n, (usd(f"{9 + n}.00"), usd(f"{19 + n}.40"))) for n in range(1, 31))
     return Service(
-        carrier="Mossgate", name=name, programme="account", currency="USD", units="in",
+        carrier="Mossgate", name=name, rate_plan="account", currency="USD", units="in",
         zones=(ZoneRow("104", ("700-799",), "near", (1, 2)), ZoneRow("104", ("731", "8"), "far", (3, 5))),
         weights=WeightRule(POUND), dimensional=Dimensional(Fraction(139), "in3/lb", "up"),
         limits=limits or Limits(longest_side=inches("48"), length_and_girth=inches("105"), weight=POUND * 30),

@@ -23,10 +23,10 @@ from tests.made_up import inches, services, shop
 SERVICES = services()
 
 
-def service(name: str, programme: str | None = None, carrier: str | None = None) -> Service:
+def service(name: str, rate_plan: str | None = None, carrier: str | None = None) -> Service:
     return next(
         one for one in SERVICES
-        if one.name == name and programme in (None, one.programme) and carrier in (None, one.carrier)
+        if one.name == name and rate_plan in (None, one.rate_plan) and carrier in (None, one.carrier)
     )  # fmt: skip
 
 
@@ -34,8 +34,8 @@ def parcel(size: str, weight: str, to: str = "73120", **more: object) -> Parcel:
     return Parcel(read_sizes(size, "in"), read_mass(weight), "10440", to, **more)  # type: ignore[arg-type]
 
 
-def asked(name: str, sent: Parcel, programme: str | None = None) -> Quote:
-    found = quote(service(name, programme), sent)
+def asked(name: str, sent: Parcel, rate_plan: str | None = None) -> Quote:
+    found = quote(service(name, rate_plan), sent)
     assert isinstance(found, Quote), found
     assert found.amount.minor == sum(line.amount.minor for line in found.lines)
     return found

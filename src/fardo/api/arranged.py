@@ -40,7 +40,7 @@ class ArrangedView(BaseModel):
     proportion: Proportion
     air_percent: int
     saves_percent: int = Field(description="of the room that everything side by side would take; below 0 it takes more")
-    total: str | None = Field(description="what it costs in all, by the cheapest way there is")
+    total: str | None = Field(description="the lowest total there is")
     by: str = Field(description="which way and service that is")
     layout: Layout
     entry: ArrangementEntry

@@ -80,7 +80,7 @@ def view_said(answer: Asked, ours: Sequence[Quote], exchange: Exchange) -> LiveQ
 
 
 def _view(said: QuoteSaid, ours: Iterable[Quote], exchange: Exchange) -> LiveQuote:
-    same = next((q for q in ours if (q.service, q.programme) == (said.service, said.programme)), None)
+    same = next((q for q in ours if (q.service, q.rate_plan) == (said.service, said.programme)), None)
     against = set_against(*asked_amounts(said), same, exchange)
     return LiveQuote(
         quote=said.id, service=said.service, programme=said.programme, asks=said.amount, currency=said.currency,

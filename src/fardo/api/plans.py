@@ -49,7 +49,7 @@ class PlanRow(BaseModel):
     billed: str
     costs: views.CostsView
     packing: str = Field(description="what the box costs: board, wrap, fill, tape and time")
-    total: str = Field(description="in all")
+    total: str
     more: str = Field(description="more than the cheapest; nothing for the cheapest itself")
     uncovered: str = Field(description="of the declared value, what nothing covers")
     overloaded: bool = Field(description="whether its box is trusted with less than what is in it")
@@ -125,7 +125,7 @@ def view_table(picture: Picture, plans: Sequence[Plan], asked: Asked, habit: Hab
     others = list(_others(picture))
     marks = _Marks(plans, best, picture)
     taken = {plan.quote.called for plan in plans}
-    refused = (no for way in picture.ways for no in way.refused if (no.carrier, no.service, no.programme) not in taken)
+    refused = (no for way in picture.ways for no in way.refused if (no.carrier, no.service, no.rate_plan) not in taken)
     return PlanTable(
         rows=[marks.row(plan) for plan in rows[:MOST_ROWS]],
         left_out=max(len(rows) - MOST_ROWS, 0),
@@ -147,7 +147,7 @@ def _others(picture: Picture) -> Iterator[Plan]:
 def _once(refused: Iterator[Refused]) -> list[Refused]:
     kept: dict[tuple[str, str, str], Refused] = {}
     for no in refused:
-        kept.setdefault((no.carrier, no.service, no.programme), no)
+        kept.setdefault((no.carrier, no.service, no.rate_plan), no)
     return list(kept.values())
 
 
@@ -166,7 +166,7 @@ class _Marks:
         more = plan.more_than(self._first) if self._first is not None else None
         return PlanRow(
             key=key_of(plan), box=boxed_in(plan), outside=show_sizes(made.outside, units, "up").text,
-            carrier=quote.carrier, service=quote.service, programme=quote.programme, days=quote.days,
+            carrier=quote.carrier, service=quote.service, programme=quote.rate_plan, days=quote.days,
             billed=" + ".join(show_mass(one.billed, units, "up").text for one in (quote.billing, *quote.beside)),
             costs=views.CostsView(**{name: str(amount) for name, amount in plan.costs.named}),
             packing=str(plan.own), total=str(plan.costs.total), more=f"{more}" if more is not None else "",
@@ -180,7 +180,7 @@ class _Marks:
 def key_of(plan: Plan) -> PlanKey:
     quote, made = plan.quote, plan.boxed.made
     return PlanKey(
-        way=made.way, item=made.item, carrier=quote.carrier, service=quote.service, programme=quote.programme
+        way=made.way, item=made.item, carrier=quote.carrier, service=quote.service, programme=quote.rate_plan
     )  # fmt: skip
 
 
@@ -278,7 +278,7 @@ def chosen_with(plan: Plan, way: WayPriced, picture: Picture, was: Chosen) -> Ch
             cut_by=write_cut_by(way.cut_by) if way.cut_by else None,
         )  # fmt: skip
     price = ChosenPrice(
-        carrier=quote.carrier, service=quote.service, programme=quote.programme, amount=str(quote.amount),
+        carrier=quote.carrier, service=quote.service, programme=quote.rate_plan, amount=str(quote.amount),
         currency=quote.amount.currency, billed_weight_g=quote.billing.billed.grams, tariff=picture.version_of(quote),
     )  # fmt: skip
     return was.model_copy(update={"box": box, "price": price})

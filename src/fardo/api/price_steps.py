@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from fardo.core.plan.in_one_box import Steps
-from fardo.core.plan.trim import CheaperContainer, PricesAround
+from fardo.core.plan.trim import CheaperContainer
 from fardo.core.quantity import TAPE, Length, Mass, Money, Units, show_length, show_mass
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.steps import SIDES, Cheaper
@@ -56,14 +56,14 @@ class MapView(BaseModel):
 class StepsView(BaseModel):
     points: list[CheaperView]
     container: str = Field("", description="what it would cost in a container of the carrier's own, if that is less")
-    map: MapView | None = Field(description="prices in all; nothing where size changes none")
+    map: MapView | None = Field(description="totals; nothing where size changes none")
 
 
 def view_steps(found: Steps, units: Units, exchange: Exchange) -> StepsView:
     """In the shop's units and its currency."""
     return StepsView(
         points=[_view(one, units) for one in found.points],
-        map=_map(found.around, found.own, units, exchange) if found.around.size_matters else None,
+        map=_map(found, units, exchange) if found.around.size_matters else None,
         container=_container(found.container) if found.container else "",
     )
 
@@ -73,7 +73,7 @@ def _container(other: CheaperContainer) -> str:
     *within, own = sorted({one.item for one in other.taken}, key=lambda item: bool(item.carrier))
     closed = "".join(f"closed in {item.name}, " for item in within)
     by = f"by {other.plan.quote.service}: {other.plan.costs.total}"
-    return f"{other.saves} less in all {closed}in its own {own.name}, {by}"
+    return f"{other.saves} less in total {closed}in its own {own.name}, {by}"
 
 
 def by_and_to(one: Cheaper, units: Units) -> tuple[str, str]:
@@ -94,11 +94,12 @@ def _view(one: Cheaper, units: Units) -> CheaperView:
     )  # fmt: skip
 
 
-def _map(around: PricesAround, own: Money, units: Units, exchange: Exchange) -> MapView:
+def _map(found: Steps, units: Units, exchange: Exchange) -> MapView:
+    around = found.around
     seen, axes = around.map, around.axes
 
-    def in_all(price: Money) -> str:
-        return str(exchange.into(price) + own)
+    def total(price: Money) -> str:
+        return str(found.total(price, exchange))
 
     return MapView(
         first_mm=[side.mm for side in seen.first], second_mm=[side.mm for side in seen.second],
@@ -108,9 +109,9 @@ def _map(around: PricesAround, own: Money, units: Units, exchange: Exchange) -> 
         bands=[
             Band(
                 row=band.row, last=band.last, start=band.start, end=band.end,
-                price=in_all(band.price) if band.price else None,
+                price=total(band.price) if band.price else None,
             )
             for band in seen.bands()
         ],
-        prices=list(dict.fromkeys(in_all(price) for price in seen.prices)),
+        prices=list(dict.fromkeys(total(price) for price in seen.prices)),
     )  # fmt: skip

@@ -21,7 +21,7 @@ def view_quote(
     version: int | None = None,
     kept: views.KeptView | None = None,
 ) -> views.QuoteView:
-    """A quote in words; without a plan it stands for itself, all in being the quote.
+    """A quote in words; without a plan it stands for itself, its total being the quote.
 
     Args:
         version: of the tariff it is by.
@@ -31,7 +31,7 @@ def view_quote(
     nothing = str(Money(0, quote.amount.currency))
     costs = dict(plan.costs.named) if plan else {}
     return views.QuoteView(
-        carrier=quote.carrier, service=quote.service, programme=quote.programme,
+        carrier=quote.carrier, service=quote.service, programme=quote.rate_plan,
         amount=str(quote.amount), currency=quote.amount.currency,
         actual=show_mass(billing.actual, units, "up").text,
         dimensional=show_mass(billing.dimensional, units, "up").text if billing.dimensional else None,
@@ -75,4 +75,4 @@ def view_plan(plan: Plan, way: WayPriced, picture: Picture) -> views.QuoteView:
 
 
 def view_refused(refused: Iterable[Refused]) -> list[views.RefusedView]:
-    return [views.RefusedView(carrier=r.carrier, service=r.service, programme=r.programme, why=r.why) for r in refused]
+    return [views.RefusedView(carrier=r.carrier, service=r.service, programme=r.rate_plan, why=r.why) for r in refused]

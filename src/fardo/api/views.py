@@ -114,7 +114,7 @@ class QuoteView(BaseModel):
     days: tuple[int, int]
     charges: list[ChargeView]
     own: str = Field(description="what the box costs the shop: board, fill, tape and time")
-    total: str = Field(description="all in: the quote and what the box costs")
+    total: str = Field(description="the carrier total and the packing cost")
     costs: CostsView
     chosen: bool = False
     tariff: int | None = Field(None, description="version of the carrier's tariff it is by")
@@ -123,7 +123,7 @@ class QuoteView(BaseModel):
     uncovered: str = Field("", description="of the declared value, what nothing covers")
     tracked: bool | None = Field(None, description="whether it is tracked, where the tariff says")
     form: Literal["letter", "flat", "parcel"] = "parcel"
-    more: str = Field("", description="by how much it costs more in all than the first, and which that is")
+    more: str = Field("", description="by how much its total is above that of the first, and which that is")
     note: str = ""
     beside: list[str] = Field(default=[], description="billed weights of the parcels that go with it")
 
@@ -165,8 +165,8 @@ class AtHand(BaseModel):
 
     item: str
     inside: str
-    total: str | None = Field(description="all in by the first service, None where none takes it")
-    more: str = Field("", description="by how much it costs more in all than the cheapest, and which that is")
+    total: str | None = Field(description="by the first service, None where none takes it")
+    more: str = Field("", description="by how much its total is above that of the cheapest, and which that is")
     own: str = Field(description="what the box itself costs")
     service: str = Field(description="by which it is cheapest; empty where none takes it")
     outside: str
@@ -228,7 +228,7 @@ class WayView(BaseModel):
     warnings: list[str] = Field(description="what speaks against its strength")
     suggested: str | None = Field(description="code of the lightest board certified for it, where this one is not")
     own: str = Field(description="what the box itself costs: board or bought, tape, and the time to make it")
-    compared: str = Field(description="in words: against the other ways in all, and against the box that is bought")
+    compared: str = Field(description="against the totals of the other ways, and against the box that is bought")
     strength: str
     blank_why: WhyView
     blanks: list[BlankView]
@@ -237,9 +237,9 @@ class WayView(BaseModel):
     )
     standing: str | None = Field(description="it from the side as a drawing, where it was asked for and there is one")
     fence: list[FenceView]
-    total: str | None = Field(description="all in by the first service, None where none takes it")
-    more: str = Field("", description="by how much it costs more in all than the cheapest, and which that is")
-    quotes: list[QuoteView] = Field(description="cheapest in all first; of ways not in hand only the first")
+    total: str | None = Field(description="by the first service, None where none takes it")
+    more: str = Field("", description="by how much its total is above that of the cheapest, and which that is")
+    quotes: list[QuoteView] = Field(description="lowest total first; of ways not in hand only the first")
     refused: list[RefusedView]
     others: list[QuoteView] = Field(description="what else people weigh up, of the way in hand")
     others_refused: list[RefusedView]
@@ -347,7 +347,7 @@ class JobView(BaseModel):
     id: str
     revision: int
     saved_at: str
-    put_away: bool
+    archived: bool
     job: JobFile
     change: str = Field("", description="what the page called the change that made this revision")
     label: LabelView | None = Field(None, description="the live one, or the last there was")
@@ -379,7 +379,7 @@ class JobRow(BaseModel):
     saved_at: str
     next_move: str
     knots: list[KnotView]
-    put_away: bool = False
+    archived: bool = False
     stale: bool = False
     unreadable: str = Field("", description="why the job cannot be read; its text can be saved")
 

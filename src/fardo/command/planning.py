@@ -80,7 +80,7 @@ def plan(
             }
         )
         return
-    table = Table("In all", "Box and service", "Outside", "Weighs", "Billed", "Days", title=file.title or None)
+    table = Table("Total", "Box and service", "Outside", "Weighs", "Billed", "Days", title=file.title or None)
     for p in plans:
         days, billed = p.quote.days, (p.quote.billing, *p.quote.beside)
         table.add_row(
@@ -151,12 +151,12 @@ def price(
     else:
         for q in (*quotes, *others):
             days = f"{q.days[0]}-{q.days[1]} days"
-            out.print(f"{q.amount!s:>9} {q.amount.currency}  {q.carrier} {q.service} ({q.programme}), {days}")
+            out.print(f"{q.amount!s:>9} {q.amount.currency}  {q.carrier} {q.service} ({q.rate_plan}), {days}")
             for line in q.lines:
                 of = f"parcel {line.parcel}, " if line.parcel else ""
                 out.print(f"{line.amount!s:>13}      {of}{line.what}: {line.why}")
         for r in refused:
-            out.print(f"        -      {r.carrier} {r.service} ({r.programme}): {r.why}")
+            out.print(f"        -      {r.carrier} {r.service} ({r.rate_plan}): {r.why}")
     if not quotes:
         raise NoAnswer("No service takes it.")
 

@@ -21,12 +21,12 @@ from fardo.core.tariff.charges import (
     Distance,
     Freight,
     Fuel,
+    Increment,
     PackingCharge,
     PerConsignment,
     Residential,
     SoftPackTiers,
     Surcharge,
-    Tail,
     VolumeTiers,
     WeightGrid,
 )
@@ -121,11 +121,11 @@ class GridEntry(Rows):
 
     def to_core(self, currency: str, units: Units) -> Charge:
         rows = self.read_rows(lambda text, field: to_mass(text, units, field), currency, "weights")
-        tail = None
+        increment = None
         if self.tail is not None:
             prices = _prices(self.tail.prices, self.zones, currency, "tail.prices", 0)
-            tail = Tail(to_mass(self.tail.step, units, "tail.step"), prices)
-        return WeightGrid(tuple(self.zones), tuple(rows), tail)
+            increment = Increment(to_mass(self.tail.step, units, "tail.step"), prices)
+        return WeightGrid(tuple(self.zones), tuple(rows), increment)
 
 
 class VolumeEntry(Rows):

@@ -59,7 +59,7 @@ def ladder_sheet(title: str, what: str, rows: Sequence[Sequence[str]], sender: s
         what: the thing is.
         rows: a row a rung: how many, box, outside, weighs, service, in all.
     """
-    head = ["How many", "Box", "Outside", "Weighs", "By", "In all"]
+    head = ["How many", "Box", "Outside", "Weighs", "By", "Total"]
     width = PAPERS[paper][0] - 2 * _MARGIN
     cells = [[Paragraph(f"<b>{one}</b>", _SMALL) for one in head]]
     cells += [
@@ -70,7 +70,7 @@ def ladder_sheet(title: str, what: str, rows: Sequence[Sequence[str]], sender: s
     table.setStyle(
         TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.4, colors.black), ("VALIGN", (0, 0), (-1, -1), "MIDDLE")])
     )
-    made = f"Cheapest in all, as tariffs and stock stood. {_text(sender, 80)}"
+    made = f"Lowest total, as tariffs and stock stood. {_text(sender, 80)}"
     story: list[Any] = [
         Paragraph(f"What goes into what: {_text(what, 80)}", _TITLE), Paragraph(made, _PLAIN), Spacer(1, 4 * mm), table,
     ]  # fmt: skip

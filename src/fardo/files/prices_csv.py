@@ -18,7 +18,7 @@ _COLUMNS = ("box", "carrier", "service", "programme", "days", "billed", "parcel"
 def prices_csv(plans: Sequence[Plan], refused: Sequence[Refused], units: Units) -> str:
     """Every line of every quote, what the box costs the shop, and the sum in all; then who does not take it, and why.
 
-    The lines of a service and its "own" rows add up to its "all in".
+    The lines of a service and its "own" rows add up to its "total".
     """
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\r\n")
@@ -27,7 +27,7 @@ def prices_csv(plans: Sequence[Plan], refused: Sequence[Refused], units: Units) 
         quote, costs = plan.quote, plan.costs
         head = [
             safe_cell(WAYS[plan.boxed.made.way].TITLE), safe_cell(quote.carrier), safe_cell(quote.service),
-            safe_cell(quote.programme), f"{quote.days[0]}-{quote.days[1]}",
+            safe_cell(quote.rate_plan), f"{quote.days[0]}-{quote.days[1]}",
             show_mass(quote.billing.billed, units, "up").text,
         ]  # fmt: skip
         currency = quote.amount.currency
@@ -36,14 +36,14 @@ def prices_csv(plans: Sequence[Plan], refused: Sequence[Refused], units: Units) 
             rows.writerow([*head, of, safe_cell(line.what), str(line.amount), currency, safe_cell(line.why)])
         for name in ("box", "wrap", "fill", "tape", "labour"):
             rows.writerow([*head, "", f"own: {name}", str(getattr(costs, name)), currency, ""])
-        rows.writerow([*head, "", "all in", str(costs.total), currency, ""])
+        rows.writerow([*head, "", "total", str(costs.total), currency, ""])
     for no in refused:
         rows.writerow(
             [
                 "",
                 safe_cell(no.carrier),
                 safe_cell(no.service),
-                safe_cell(no.programme),
+                safe_cell(no.rate_plan),
                 "",
                 "",
                 "",

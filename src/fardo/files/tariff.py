@@ -126,7 +126,7 @@ class TariffFile(Strict):
             return Service(
                 carrier=self.carrier,
                 name=entry.name,
-                programme=entry.programme,
+                rate_plan=entry.programme,
                 currency=self.currency,
                 units=units,
                 zones=tuple(ZoneRow(z.origin, tuple(z.to), z.zone, z.days, z.country) for z in entry.zones),

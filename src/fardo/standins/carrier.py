@@ -121,7 +121,7 @@ def create_carrier(name: str, tariff: Sequence[Service], slow_seconds: float = _
         found = [(one, quote(one, parcel)) for one in services]
         told = [_tell(one, books, request.state.fault) for _, one in found if isinstance(one, Quote)]
         refused = [
-            {"service": of.name, "programme": of.programme, "why": one.why}
+            {"service": of.name, "programme": of.rate_plan, "why": one.why}
             for of, one in found
             if not isinstance(one, Quote)
         ]
@@ -230,7 +230,7 @@ def _tell(found: Quote, books: _Books, fault: str) -> dict[str, Any]:
     books.quotes[number] = found
     lines = found.lines[1:] if fault == "wrong sum" else found.lines
     return {
-        "id": number, "service": found.service, "programme": found.programme, "amount": str(found.amount),
+        "id": number, "service": found.service, "programme": found.rate_plan, "amount": str(found.amount),
         "currency": found.amount.currency, "days": list(found.days),
         "charges": [{"kind": line.kind, "what": line.what, "amount": str(line.amount)} for line in lines],
     }  # fmt: skip

@@ -1,4 +1,4 @@
-"""Jobs: kept with every revision, found by their words, archived and brought back."""
+"""Jobs: kept with every revision, found by their words, archived and restored."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ class StoredJob:
     job: JobFile
     created_at: str
     saved_at: str
-    put_away_at: str | None
+    archived_at: str | None
     change: str = ""
 
 
@@ -52,7 +52,7 @@ class JobLine:
     destination: str
     created_at: str
     saved_at: str
-    put_away_at: str | None
+    archived_at: str | None
     content: str
     bench: str | None
     stamp: str | None
@@ -68,7 +68,7 @@ class JobLine:
             # Jobs kept their label themselves once; now a label is kept of its own, and a copy of a job has none.
             job = without_label(job)
         return StoredJob(
-            self.id, self.revision, job, self.created_at, self.saved_at, self.put_away_at, self.change
+            self.id, self.revision, job, self.created_at, self.saved_at, self.archived_at, self.change
         )  # fmt: skip
 
 
@@ -129,34 +129,34 @@ class Jobs:
                 _write(connection, key, revision + 1, job, _now(), change)
         return self.get(key)
 
-    def put_away(self, key: str) -> JobLine:
+    def archive(self, key: str) -> JobLine:
         """Takes it off the bench; nothing of it is lost. Raises Gone."""
-        return self._set_put_away(key, _now())
+        return self._set_archived(key, _now())
 
-    def bring_back(self, key: str) -> JobLine:
+    def restore(self, key: str) -> JobLine:
         """Raises Gone."""
-        return self._set_put_away(key, None)
+        return self._set_archived(key, None)
 
-    def _set_put_away(self, key: str, when: str | None) -> JobLine:
+    def _set_archived(self, key: str, when: str | None) -> JobLine:
         with self._database.writing() as connection:
             _revision(connection, key)
-            connection.execute("UPDATE job SET put_away_at = ? WHERE id = ?", (when, key))
+            connection.execute("UPDATE job SET archived_at = ? WHERE id = ?", (when, key))
             words = connection.execute(
                 "SELECT words FROM job_search JOIN job ON job.changed = job_search.rowid WHERE job.id = ?", (key,)
             ).fetchone()
             _index(connection, key, words["words"] if words else "")
         return self.line(key)
 
-    def page(self, *, words: str = "", put_away: bool = False, cursor: str | None = None, size: int = 50) -> Page:
-        """Jobs on the bench, or those put away, that hold every one of `words` (beginnings of words count)."""
+    def page(self, *, words: str = "", archived: bool = False, cursor: str | None = None, size: int = 50) -> Page:
+        """Jobs on the bench, or archived ones, that hold every one of `words` (beginnings of words count)."""
         before = int(cursor) if cursor is not None and re.fullmatch(r"\d{1,18}", cursor) else 2**62
-        match = _match(words, "away" if put_away else "hand")
+        match = _match(words, "away" if archived else "hand")
         rows = self._database.read(
             (
                 f"{_LINES} JOIN job_search ON job_search.rowid = job.changed"
                 " WHERE job_search MATCH :match AND job_search.rowid < :before ORDER BY job_search.rowid DESC"
                 if match
-                else f"{_LINES} WHERE put_away_at IS {'NOT' if put_away else ''} NULL AND changed < :before"
+                else f"{_LINES} WHERE archived_at IS {'NOT' if archived else ''} NULL AND changed < :before"
                 " ORDER BY changed DESC"
             )
             + " LIMIT :size",
@@ -170,7 +170,7 @@ class Jobs:
 
         Those that had blanks cut come last, those without a day after the others; else the first to leave first.
         """
-        where = " WHERE put_away_at IS NULL AND box_way <> ''"
+        where = " WHERE archived_at IS NULL AND box_way <> ''"
         order = " ORDER BY EXISTS (SELECT 1 FROM job_cut WHERE job_cut.job_id = job.id), day IS NULL, day, changed"
         rows = self._database.read(f"{_LINES}{where}{order} LIMIT ?", (size,))
         [(count,)] = self._database.read(f"SELECT count(*) FROM job{where}")
@@ -233,13 +233,13 @@ def _write(connection: sqlite3.Connection, key: str, revision: int, job: JobFile
 
 def _index(connection: sqlite3.Connection, key: str, words: str, *, renumber: bool = True) -> None:
     """Its words under its place in the order of change, which is a new one unless it keeps the one it has."""
-    row = connection.execute("SELECT changed, put_away_at FROM job WHERE id = ?", (key,)).fetchone()
+    row = connection.execute("SELECT changed, archived_at FROM job WHERE id = ?", (key,)).fetchone()
     changed = row["changed"]
     connection.execute("DELETE FROM job_search WHERE rowid = ?", (changed,))
     if renumber:
         changed = _next(connection)
         connection.execute("UPDATE job SET changed = ? WHERE id = ?", (changed, key))
-    place = "hand" if row["put_away_at"] is None else "away"
+    place = "hand" if row["archived_at"] is None else "away"
     connection.execute("INSERT INTO job_search (rowid, words, place) VALUES (?, ?, ?)", (changed, words, place))
 
 
@@ -260,7 +260,7 @@ def _line(row: sqlite3.Row) -> JobLine:
     kept = row["of_content"] is not None and row["of_content"] == fingerprint(content)
     return JobLine(
         row["id"], row["revision"], row["title"], row["day"], row["destination"], row["created_at"], row["saved_at"],
-        row["put_away_at"], content, row["bench"] if kept else None, row["stamp"] if kept else None, row["change_id"],
+        row["archived_at"], content, row["bench"] if kept else None, row["stamp"] if kept else None, row["change_id"],
     )  # fmt: skip
 
 

@@ -30,7 +30,7 @@ class Kinds:
     def all(self) -> list[StoredKind]:
         """By title."""
         found = {kind.code: StoredKind(kind, 0) for kind in shipped_kinds()}
-        rows = self._database.read("SELECT revision, content FROM kind WHERE put_away_at IS NULL")
+        rows = self._database.read("SELECT revision, content FROM kind WHERE archived_at IS NULL")
         for row in rows:
             with suppress(ValueError):  # one that cannot be read does not take the others with it; `check` names it
                 kind = KindFile.model_validate_json(row["content"])
@@ -61,16 +61,16 @@ class Kinds:
         content = json.dumps(kind.model_dump(mode="json", by_alias=True, exclude_none=True), ensure_ascii=False)
         must_read_back(KindFile, content)
         with self._database.writing() as connection:
-            row = connection.execute("SELECT revision, put_away_at FROM kind WHERE code = ?", (kind.code,)).fetchone()
-            newest = row["revision"] if row and row["put_away_at"] is None else 0
+            row = connection.execute("SELECT revision, archived_at FROM kind WHERE code = ?", (kind.code,)).fetchone()
+            newest = row["revision"] if row and row["archived_at"] is None else 0
             if newest != revision:
                 raise Conflict(newest)
-            # Revisions go on from one that was put away, so that no number stands for two things.
+            # Revisions go on from one that was archived, so that no number stands for two things.
             number = (row["revision"] if row else 0) + 1
             connection.execute(
                 "INSERT INTO kind VALUES (?, ?, ?, ?, NULL) ON CONFLICT (code) DO UPDATE SET"
                 " revision = excluded.revision, content = excluded.content, saved_at = excluded.saved_at,"
-                " put_away_at = NULL",
+                " archived_at = NULL",
                 (kind.code, number, content, now := _now()),
             )
             connection.execute("INSERT INTO kind_revision VALUES (?, ?, ?, ?)", (kind.code, number, content, now))
@@ -78,22 +78,22 @@ class Kinds:
 
     def newest(self, code: str) -> int:
         """The revision that the shop's own kind has; 0 where it has none on its list."""
-        row = self._database.read_one("SELECT revision FROM kind WHERE code = ? AND put_away_at IS NULL", (code,))
+        row = self._database.read_one("SELECT revision FROM kind WHERE code = ? AND archived_at IS NULL", (code,))
         return int(row["revision"]) if row else 0
 
-    def put_away(self, code: str) -> None:
+    def archive(self, code: str) -> None:
         """Takes the shop's own kind off the list; the one that ships under its code is back. Raises Gone."""
         with self._database.writing() as connection:
             done = connection.execute(
-                "UPDATE kind SET put_away_at = ? WHERE code = ? AND put_away_at IS NULL", (_now(), code)
+                "UPDATE kind SET archived_at = ? WHERE code = ? AND archived_at IS NULL", (_now(), code)
             )
             if done.rowcount == 0:
                 raise Gone(f"The shop has no kind of goods {code} of its own.")
 
-    def bring_back(self, code: str) -> StoredKind:
+    def restore(self, code: str) -> StoredKind:
         """Raises Gone."""
         with self._database.writing() as connection:
-            done = connection.execute("UPDATE kind SET put_away_at = NULL WHERE code = ?", (code,))
+            done = connection.execute("UPDATE kind SET archived_at = NULL WHERE code = ?", (code,))
             if done.rowcount == 0:
                 raise Gone(f"The shop has no kind of goods {code} of its own.")
         return self.get(code)

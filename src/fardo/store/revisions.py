@@ -1,4 +1,4 @@
-"""Earlier revisions of a job, of the shop, of a kind of goods: looked at, and brought back as the newest."""
+"""Earlier revisions of a job, of the shop, of a kind of goods: looked at, and restored as the newest."""
 
 from __future__ import annotations
 

@@ -27,7 +27,7 @@ class Settings:
     def carriers(self) -> Carriers:
         """Those that are asked for prices."""
         asked = self._database.read(
-            "SELECT carrier, revision, content FROM tariff WHERE put_away_at IS NULL ORDER BY carrier"
+            "SELECT carrier, revision, content FROM tariff WHERE archived_at IS NULL ORDER BY carrier"
         )
         return Carriers(
             tuple(service for row in asked for service in services_in(row["content"])),
@@ -61,17 +61,17 @@ class Settings:
     def stamp(self) -> tuple[object, ...]:
         """Differs whenever the shop or a tariff has been changed; cheap to ask."""
         rows = self._database.read(
-            "SELECT 'shop' AS name, revision, NULL AS away FROM shop"
-            " UNION ALL SELECT carrier, revision, put_away_at FROM tariff ORDER BY 1"
+            "SELECT 'shop' AS name, revision, NULL AS archived_at FROM shop"
+            " UNION ALL SELECT carrier, revision, archived_at FROM tariff ORDER BY 1"
         )
         return tuple(tuple(row) for row in rows)
 
     def tariffs(self) -> list[TariffFile]:
         """All tariffs that are asked for prices, by carrier."""
-        return [stored.tariff for stored in self.stored_tariffs() if stored.put_away_at is None]
+        return [stored.tariff for stored in self.stored_tariffs() if stored.archived_at is None]
 
     def stored_tariffs(self) -> list[StoredTariff]:
-        """All tariffs, those put away too, by carrier."""
+        """All tariffs, archived ones too, by carrier."""
         rows = self._database.read("SELECT * FROM tariff ORDER BY carrier")
         return [_stored(row) for row in rows]
 
@@ -118,7 +118,7 @@ class Settings:
             connection.execute(
                 "INSERT INTO tariff (carrier, revision, content, saved_at) VALUES (?, 1, ?, ?)"
                 " ON CONFLICT (carrier) DO UPDATE SET revision = revision + 1, content = excluded.content,"
-                " saved_at = excluded.saved_at, put_away_at = NULL",
+                " saved_at = excluded.saved_at, archived_at = NULL",
                 (tariff.carrier, content, now),
             )
             connection.execute(
@@ -126,12 +126,17 @@ class Settings:
                 (tariff.carrier,),
             )
 
-    def put_tariff_away(self, carrier: str, away: bool = True) -> None:
-        """Its services are not asked any more, or again. Raises Gone where there is none."""
+    def archive_tariff(self, carrier: str) -> None:
+        """Its services are not asked any more. Raises Gone where there is none."""
+        self._set_archived(carrier, _now())
+
+    def restore_tariff(self, carrier: str) -> None:
+        """Its services are asked again. Raises Gone where there is none."""
+        self._set_archived(carrier, None)
+
+    def _set_archived(self, carrier: str, when: str | None) -> None:
         with self._database.writing() as connection:
-            done = connection.execute(
-                "UPDATE tariff SET put_away_at = ? WHERE carrier = ?", (_now() if away else None, carrier)
-            )
+            done = connection.execute("UPDATE tariff SET archived_at = ? WHERE carrier = ?", (when, carrier))
             if not done.rowcount:
                 raise Gone("tariff")
 
@@ -159,12 +164,12 @@ class StoredTariff:
     tariff: TariffFile
     revision: int
     saved_at: str
-    put_away_at: str | None
+    archived_at: str | None
 
 
 def _stored(row: sqlite3.Row) -> StoredTariff:
     tariff = TariffFile.model_validate_json(row["content"])
-    return StoredTariff(tariff, row["revision"], row["saved_at"], row["put_away_at"])
+    return StoredTariff(tariff, row["revision"], row["saved_at"], row["archived_at"])
 
 
 def _now() -> str:

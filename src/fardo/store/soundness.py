@@ -116,7 +116,7 @@ def check_shop(path: Path) -> Soundness:
         services = sum(len(services_in(text)) for (text,) in connection.execute("SELECT content FROM tariff"))
         kinds = {kind.code for kind in shipped_kinds()}
         if "kind" in tables:
-            kinds |= {row["code"] for row in connection.execute("SELECT code FROM kind WHERE put_away_at IS NULL")}
+            kinds |= {row["code"] for row in connection.execute("SELECT code FROM kind WHERE archived_at IS NULL")}
         (jobs,) = connection.execute("SELECT count(*) FROM job").fetchone()
         flaws = [*_flaws_of_jobs(connection), *_flaws_of_revisions(connection, tables), *_flaws_of_search(connection)]
         return Soundness(version, jobs, services, len(kinds), tuple(flaws))

@@ -1,4 +1,4 @@
-"""Jobs: on the bench, changed from a revision, archived, brought back, and as files."""
+"""Jobs: on the bench, changed from a revision, archived, restored, and as files."""
 
 from __future__ import annotations
 
@@ -31,11 +31,11 @@ def list_jobs(
     context: Context,
     bench: OpenBench,
     words: Annotated[str, Query(max_length=200)] = "",
-    put_away: bool = False,
+    archived: bool = False,
     cursor: Annotated[str | None, Query(max_length=80)] = None,
 ) -> views.JobPage:
     """Jobs in hand, the last changed first, each with its next move; `words` finds by title, part, extra or place."""
-    page = context.jobs.page(words=words, put_away=put_away, cursor=cursor)
+    page = context.jobs.page(words=words, archived=archived, cursor=cursor)
     rows = [row(one) for one in bench.rows(page.jobs)]
     return views.JobPage(jobs=rows, cursor=page.cursor, renewing=any(one.stale for one in rows))
 
@@ -93,14 +93,14 @@ def change_job(key: str, change: views.JobChange, context: Context, bench: OpenB
 
 
 @router.delete("/{key}")
-def put_away_job(key: str, context: Context, bench: OpenBench) -> views.JobRow:
-    """Takes a job off the bench. It can be brought back."""
-    return row(bench.rows([context.jobs.put_away(key)])[0])
+def archive_job(key: str, context: Context, bench: OpenBench) -> views.JobRow:
+    """Takes a job off the bench. It can be restored."""
+    return row(bench.rows([context.jobs.archive(key)])[0])
 
 
-@router.post("/{key}/bring-back")
-def bring_back_job(key: str, context: Context, bench: OpenBench) -> views.JobRow:
-    return row(bench.rows([context.jobs.bring_back(key)])[0])
+@router.post("/{key}/restore")
+def restore_job(key: str, context: Context, bench: OpenBench) -> views.JobRow:
+    return row(bench.rows([context.jobs.restore(key)])[0])
 
 
 @router.get("/{key}/text", response_class=Response)
@@ -140,7 +140,7 @@ def row(shown: BenchRow) -> views.JobRow:
         saved_at=line.saved_at,
         next_move=entry.next_move,
         knots=entry.knots,
-        put_away=line.put_away_at is not None,
+        archived=line.archived_at is not None,
         stale=shown.stale,
         unreadable=entry.unreadable,
     )
@@ -157,7 +157,7 @@ def view(stored: StoredJob, context: AppContext | None = None) -> views.JobView:
         id=stored.id,
         revision=stored.revision,
         saved_at=stored.saved_at,
-        put_away=stored.put_away_at is not None,
+        archived=stored.archived_at is not None,
         job=stored.job,
         change=stored.change,
         label=view_label(label) if label else None,

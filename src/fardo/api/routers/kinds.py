@@ -37,15 +37,15 @@ def change_kind(change: goods.KindChange, context: Context) -> goods.KindView:
 
 
 @router.delete("/kinds/{code}", status_code=204, response_class=Response)
-def put_away_kind(code: str, context: Context) -> Response:
-    """Takes the shop's own kind off the list; it can be brought back."""
-    context.kinds.put_away(code)
+def archive_kind(code: str, context: Context) -> Response:
+    """Takes the shop's own kind off the list; it can be restored."""
+    context.kinds.archive(code)
     return Response(status_code=204)
 
 
-@router.post("/kinds/{code}/bring-back")
-def bring_back_kind(code: str, context: Context) -> goods.KindView:
-    return view_kind(context.kinds.bring_back(code))
+@router.post("/kinds/{code}/restore")
+def restore_kind(code: str, context: Context) -> goods.KindView:
+    return view_kind(context.kinds.restore(code))
 
 
 class Beginning(BaseModel):

@@ -45,7 +45,7 @@ class ParcelView(BaseModel):
 class ParcelsPlan(BaseModel):
     """A way to send it in several parcels."""
 
-    total: str = Field(description="in all, of all parcels")
+    total: str = Field(description="total of all parcels")
     carrier: str
     service: str
     programme: str
@@ -88,7 +88,7 @@ def _view(plan: Plan, one: Plan | None, units: Units, jobs: list[JobFile]) -> Pa
     quote = plan.quote
     billed = (quote.billing, *quote.beside)
     return ParcelsPlan(
-        total=str(plan.costs.total), carrier=quote.carrier, service=quote.service, programme=quote.programme,
+        total=str(plan.costs.total), carrier=quote.carrier, service=quote.service, programme=quote.rate_plan,
         days=quote.days, postage=str(quote.amount), own=str(plan.own), against=_against(plan, one),
         parcels=[_parcel(*each, units) for each in zip(plan.boxes, billed, jobs, strict=False)],
     )  # fmt: skip

@@ -38,7 +38,7 @@ class TableRequest(BaseModel):
     job: JobFile
     show: Show = "best of each service"
     way: str = Field("", max_length=40, description="of the one box, where one is looked at")
-    sort: Column = "in all"
+    sort: Column = "total"
     words: str = Field("", max_length=120, description="each of them must be in a row: 'tray ground'")
     covered: bool = Field(False, description="only what covers the declared value")
     days_at_most: int | None = Field(None, ge=1, le=365)

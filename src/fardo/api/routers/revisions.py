@@ -1,4 +1,4 @@
-"""Earlier revisions of jobs, of the shop, of kinds of goods and of tariffs: looked at, and brought back."""
+"""Earlier revisions of jobs, of the shop, of kinds of goods and of tariffs: looked at, and restored."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The carriers' tariffs: looked at, read in, looked over, tried with a size, archived, brought back to a version."""
+"""The carriers' tariffs: looked at, read in, looked over, tried with a size, archived, restored to a version."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ class TariffRow(BaseModel):
     known: bool = Field(description="whether its currency can be reckoned")
     revision: int
     saved_at: str
-    put_away: bool
+    archived: bool
     services: list[ServiceRow]
     over_the_wire: bool = Field(description="whether it is live quotes too")
     findings: list[str]
@@ -199,15 +199,15 @@ def _table(tariff: TariffFile, service: int, charge: int) -> Rows:
 
 
 @router.delete("/{carrier}")
-def put_away(carrier: Carrier, context: Context) -> TariffRow:
-    """Its services are not asked any more. It can be brought back."""
-    context.settings.put_tariff_away(carrier)
+def archive(carrier: Carrier, context: Context) -> TariffRow:
+    """Its services are not asked any more. It can be restored."""
+    context.settings.archive_tariff(carrier)
     return _row(context.settings.tariff(carrier), context)
 
 
-@router.post("/{carrier}/bring-back")
-def bring_back(carrier: Carrier, context: Context) -> TariffRow:
-    context.settings.put_tariff_away(carrier, False)
+@router.post("/{carrier}/restore")
+def restore(carrier: Carrier, context: Context) -> TariffRow:
+    context.settings.restore_tariff(carrier)
     return _row(context.settings.tariff(carrier), context)
 
 
@@ -261,7 +261,7 @@ def _row(stored: StoredTariff, context: AppContext) -> TariffRow:
     return TariffRow(
         carrier=tariff.carrier, currency=tariff.currency, rate=None if rate is None else f"{float(rate):g}",
         known=exchange.knows(tariff.currency), revision=stored.revision, saved_at=stored.saved_at,
-        put_away=stored.put_away_at is not None, findings=overlapping(services),
+        archived=stored.archived_at is not None, findings=overlapping(services),
         versions=context.settings.tariff_versions(tariff.carrier),
         over_the_wire=any(wire.carrier == tariff.carrier for wire in context.today.file.wires),
         services=[

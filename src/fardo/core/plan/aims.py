@@ -85,7 +85,7 @@ def _likely(room: float) -> float:
 
 
 def aims(load: Load, found: PricedWays, journey: Journey, shop: Shop) -> list[Aim]:
-    """Sizes that would cost less in all than the best of these ways, the cheapest first; without what goes into a
+    """Sizes that would have a lower total than the best of these ways, the cheapest first; without what goes into a
     cheaper one.
 
     Args:
@@ -162,7 +162,7 @@ def _shapes(asks: _Asks) -> Iterator[Sizes]:
                     continue
                 third = [int(wanted / (a * b)) // unit * unit]
                 third += [(mark.nm - a) // 2 - b for mark in marks.around]
-                third += [mark.nm - a - b for mark in marks.linear]
+                third += [mark.nm - a - b for mark in marks.united_inches]
                 third += [volume // (a * b) for volume in marks.volume]
                 for c in third:
                     if 0 < c <= b and a * b * c <= wanted * 1.3 and (a, b, c) not in seen:

@@ -271,7 +271,7 @@ def habit(job: Job, shop: Shop, carriers: Carriers) -> Habit | None:
         return None
     plain = replace(job, load=replace(job.must_load(), packed=None), box=None, price=None)
     services, _ = services_for(plain, carriers)
-    at_counter = [one for one in services if one.programme == COUNTER]
+    at_counter = [one for one in services if one.rate_plan == COUNTER]
     for calling, paid in ((at_counter, "at the counter"), (services, "by whoever takes it")):
         for boxed, name in _next_boxes(plain, shop):
             plans, _ = price(boxed, journey, calling, shop.exchange)

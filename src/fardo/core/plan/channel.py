@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from fardo.core.goods.part import Extra
 from fardo.core.quantity import Mass
 
-COUNTER = "counter"  # the programme that anybody pays who walks in
-PREPAID = "prepaid"  # the programme of labels that a sale brings with it
+COUNTER = "counter"  # the rate plan that anybody pays who walks in
+PREPAID = "prepaid"  # the rate plan of labels that a sale brings with it
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +30,7 @@ class Channel:
 
     Args:
         name: as the shop calls it.
-        programmes: prices that only its sales are open to ("marketplace").
+        rate_plans: prices that only its sales are open to ("marketplace").
         label: that its sales bring, None where they bring none.
         inserts: what goes into each of its parcels.
         note: how its parcels are packed.
@@ -39,7 +39,7 @@ class Channel:
     """
 
     name: str
-    programmes: frozenset[str] = frozenset()
+    rate_plans: frozenset[str] = frozenset()
     label: SaleLabel | None = None
     inserts: tuple[Extra, ...] = ()
     note: str = ""
@@ -48,6 +48,6 @@ class Channel:
 
 
 def closed_to(channel: Channel | None, channels: tuple[Channel, ...]) -> frozenset[str]:
-    """The programmes that are open to sales of other channels only."""
-    own = channel.programmes if channel is not None else frozenset()
-    return frozenset(name for one in channels for name in one.programmes) - own
+    """The rate plans that are open to sales of other channels only."""
+    own = channel.rate_plans if channel is not None else frozenset()
+    return frozenset(name for one in channels for name in one.rate_plans) - own

@@ -16,6 +16,7 @@ from fardo.core.plan.trim import CheaperContainer, PricesAround, cheaper_contain
 from fardo.core.quantity import Length, Money
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.core.tariff.carriers import Carriers
+from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.parcel import Parcel
 from fardo.core.tariff.service import Quote, Refused, Service, compare, find_service
 from fardo.core.tariff.steps import REACH, Cheaper
@@ -28,7 +29,7 @@ class Steps:
     Args:
         points: where it asks less, the one that saves most first.
         around: its price over two sides.
-        container: of its carrier, where one takes the load for less in all.
+        container: of its carrier, where one takes the load for a lower total.
         own: what box and packing cost beside.
     """
 
@@ -36,6 +37,10 @@ class Steps:
     around: PricesAround
     container: CheaperContainer | None
     own: Money
+
+    def total(self, price: Money, exchange: Exchange) -> Money:
+        """The carrier's price and what box and packing cost, in the shop's currency."""
+        return exchange.convert(price) + self.own
 
 
 def steps_of(
@@ -46,7 +51,7 @@ def steps_of(
 
     Args:
         way: of the box.
-        called: carrier, service and programme.
+        called: carrier, service and rate plan.
         axes: the two sides, of the sides longest first.
         reach: how far from the box is looked, a few inches unless said.
 

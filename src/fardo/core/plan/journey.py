@@ -46,7 +46,7 @@ class Journey:
         country: it goes to, by its code, nothing at home.
         wishes: of the job.
         label: that the sale gave.
-        closed: programmes that are open to sales of other channels.
+        closed: rate plans that are open to sales of other channels.
         cover_from: from such a value on what does not cover it comes after what does.
         house: rules of the shop's that hold.
 

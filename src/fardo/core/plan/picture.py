@@ -204,7 +204,7 @@ class Picture:
             next_best = others[0]
             if next_best.cheapest and way.cheapest < next_best.cheapest:
                 saved = next_best.cheapest - way.cheapest
-                said.append(f"{saved} less in all than the next, {WAYS[next_best.way].TITLE.lower()}.")
+                said.append(f"{saved} less in total than the next, {WAYS[next_best.way].TITLE.lower()}.")
         bought = self.way("shelf")
         if bought and WAYS[way.way].NEEDS == "sheet":
             said.append(own_against_bought(way.boxed, bought.boxed))
@@ -356,7 +356,7 @@ def choice_of_box(made: Made) -> BoxChoice:
 
 
 def choice_of(quote: Quote) -> PriceChoice:
-    return PriceChoice(quote.carrier, quote.service, quote.programme, quote.amount, quote.billing.billed)
+    return PriceChoice(quote.carrier, quote.service, quote.rate_plan, quote.amount, quote.billing.billed)
 
 
 def _box_looked_at(name: str, job: Job, shop: Shop, looked_at: LookedAt | None) -> Boxed:

@@ -44,7 +44,7 @@ class Costs:
     def why(self) -> Why:
         """Of the total: what of it there is."""
         values: list[tuple[str, Value]] = [(name, amount) for name, amount in self.named if amount.minor]
-        return Why(" + ".join(name for name, _ in values), tuple(values), "what the shop pays for this parcel in all")
+        return Why(" + ".join(name for name, _ in values), tuple(values), "what the shop pays for this parcel in total")
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,7 +117,7 @@ def _priced(
 ) -> tuple[list[Plan], list[Refused]]:
     if journey.hazards.never:
         return [], [
-            Refused(service.carrier, service.name, "this does not ship", service.programme) for service in listed
+            Refused(service.carrier, service.name, "this does not ship", service.rate_plan) for service in listed
         ]
     exchange = exchange or Exchange(boxed.box.currency)
     quotes, refused = price_parcel(parcel_of(boxed, journey), boxed.made.carrier, journey, listed, exchange)
@@ -166,18 +166,18 @@ def price_parcel(
     theirs = [one for one in listed if parcel.container and one.carrier == whose]
     own = [one for one in theirs if one.prices_container(parcel.container)]
     refused = [
-        Refused(service.carrier, service.name, why, service.programme)
+        Refused(service.carrier, service.name, why, service.rate_plan)
         for service in listed if (why := _not_for_it(service, own, whose, parcel, journey))
     ]  # fmt: skip
-    out = {(one.carrier, one.service, one.programme) for one in refused}
+    out = {(one.carrier, one.service, one.rate_plan) for one in refused}
     asked = [service for service in listed if service.called not in out]
     quotes, not_taken = compare(asked, parcel, journey.day, exchange)
     taken = []
     for quote in quotes:
         if why := _against_the_wishes(quote, journey):
-            refused.append(Refused(quote.carrier, quote.service, why, quote.programme))
+            refused.append(Refused(quote.carrier, quote.service, why, quote.rate_plan))
         else:
-            taken.append(quote.paid_by_the_sale("label from the sale") if quote.programme == PREPAID else quote)
+            taken.append(quote.paid_by_the_sale("label from the sale") if quote.rate_plan == PREPAID else quote)
     return taken, [*refused, *not_taken]
 
 
@@ -194,18 +194,18 @@ def _not_for_it(service: Service, own: Sequence[Service], whose: str, parcel: Pa
         return f"the container is {whose}'s"
     if own and service not in own:
         return f"the {parcel.container} travels by {' or '.join(dict.fromkeys(one.name for one in own))} only"
-    if service.programme == PREPAID:
+    if service.rate_plan == PREPAID:
         return _not_by_its_label(service, parcel, journey)
-    if service.programme in journey.closed:
-        return f"{service.programme} prices belong to sales of another channel"
+    if service.rate_plan in journey.closed:
+        return f"{service.rate_plan} prices belong to sales of another channel"
     every = (parcel, *parcel.beside)
     heaviest, weight = journey.wishes.parcel_weight_at_most, max(one.weight for one in every)
     if heaviest is not None and weight > heaviest:
         shown, wish_is = show_mass(weight, service.units, "up"), show_mass(heaviest, service.units, "down")
         return f"a parcel weighs {shown}; at most {wish_is} is wished for"
-    most, linear = journey.wishes.sides_sum_at_most, max(one.linear for one in every)
-    if most is not None and linear > most:
-        shown, wish = show_length(linear, service.units, "up"), show_length(most, service.units, "down")
+    most, united = journey.wishes.sides_sum_at_most, max(one.united_inches for one in every)
+    if most is not None and united > most:
+        shown, wish = show_length(united, service.units, "up"), show_length(most, service.units, "down")
         return f"length, width and height together are {shown}; at most {wish} is wished for"
     return ""
 
@@ -250,9 +250,9 @@ def compared(plans: Sequence[Plan]) -> str:
     against = f"{_boxed_in(other).lower()} at {other.costs.total}"
     costs = "costs" if not first.beside else "cost"
     if not less.minor:
-        return f"{title} {costs} as much in all as {against}."
+        return f"{title} {costs} as much in total as {against}."
     saving = first.costs.total.saving_on(other.costs.total)
-    return f"{title} {costs} {less} ({saving} %) less in all than the next way, {against}."
+    return f"{title} {costs} {less} ({saving} %) less in total than the next way, {against}."
 
 
 def _boxed_in(plan: Plan) -> str:

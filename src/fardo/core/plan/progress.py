@@ -42,14 +42,14 @@ class PriceChoice:
 
     carrier: str
     service: str
-    programme: str
+    rate_plan: str
     amount: Money
     billed: Mass
     tariff: int | None = field(default=None, compare=False)
 
     @property
     def called(self) -> tuple[str, str, str]:
-        return self.carrier, self.service, self.programme
+        return self.carrier, self.service, self.rate_plan
 
 
 @dataclass(frozen=True, slots=True)

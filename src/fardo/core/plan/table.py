@@ -10,19 +10,17 @@ from fardo.core.make import short_title
 from fardo.core.plan.price import Plan
 
 Show = Literal["best of each service", "best of each box", "in one box", "all"]
-Column = Literal[
-    "in all", "box", "service", "programme", "days", "postage", "surcharges", "cover", "box and packing", "covered"
-]
+Column = Literal["total", "box", "service", "rate plan", "days", "postage", "surcharges", "cover", "packing", "covered"]
 
 _KEYS: dict[Column, Callable[[Plan], tuple[int | str, ...]]] = {
     "box": lambda plan: (boxed_in(plan).casefold(),),
     "service": lambda plan: (plan.quote.carrier.casefold(), plan.quote.service.casefold()),
-    "programme": lambda plan: (plan.quote.programme.casefold(),),
+    "rate plan": lambda plan: (plan.quote.rate_plan.casefold(),),
     "days": lambda plan: (plan.quote.days[1], plan.quote.days[0]),
     "postage": lambda plan: (plan.costs.postage.minor,),
     "surcharges": lambda plan: (plan.costs.surcharges.minor,),
     "cover": lambda plan: (plan.costs.cover.minor,),
-    "box and packing": lambda plan: (plan.own.minor,),
+    "packing": lambda plan: (plan.own.minor,),
     "covered": lambda plan: (plan.quote.uncovered.minor if plan.quote.uncovered is not None else 0,),
 }  # fmt: skip
 
@@ -39,7 +37,7 @@ class Asked:
     """
 
     show: Show = "best of each service"
-    sort: Column = "in all"
+    sort: Column = "total"
     way: str = ""
     words: str = ""
     covered: bool = False
@@ -53,7 +51,7 @@ class Asked:
         if self.days_at_most is not None and plan.quote.days[1] > self.days_at_most:
             return False
         quote = plan.quote
-        row = f"{boxed_in(plan)} {quote.carrier} {quote.service} {quote.programme}".casefold()
+        row = f"{boxed_in(plan)} {quote.carrier} {quote.service} {quote.rate_plan}".casefold()
         return all(word in row for word in self.words.casefold().split())
 
 
@@ -68,7 +66,7 @@ def tabled(plans: Sequence[Plan], asked: Asked) -> list[Plan]:
         rows = first_of_each(rows, lambda plan: plan.quote.called)
     elif asked.show == "best of each box":
         rows = first_of_each(rows, boxed_in)
-    return rows if asked.sort == "in all" else sorted(rows, key=_KEYS[asked.sort])
+    return rows if asked.sort == "total" else sorted(rows, key=_KEYS[asked.sort])
 
 
 def first_of_each(plans: Iterable[Plan], key: Callable[[Plan], Hashable]) -> list[Plan]:

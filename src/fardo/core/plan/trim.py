@@ -22,7 +22,7 @@ _SMALL = (INCH * 3).half()  # what the goods may still give of a side, common pr
 
 @dataclass(frozen=True, slots=True)
 class CheaperContainer:
-    """A container of the carrier's own that takes the load for less in all.
+    """A container of the carrier's own that takes the load for a lower total.
 
     Args:
         saves: against the box that is looked at.
@@ -93,7 +93,7 @@ def flat_trim(plan: Plan, journey: Journey, services: Iterable[Service], exchang
             asked = quote(service, replace(declared, flat=(length - off, width)), journey.day)
             if not isinstance(asked, Quote):
                 continue
-            amount = exchange.into(asked.amount)
+            amount = exchange.convert(asked.amount)
             if amount < plan.quote.amount and (best is None or amount < best.amount):
                 why = f"{service.carrier} {service.name}"
                 best = Cheaper("flat length", off, length - off, amount, plan.quote.amount - amount, why)
@@ -115,7 +115,7 @@ def trims(
     """
     declared = exchange.declared(parcel_of(boxed, journey), service.currency)
     return [
-        replace(one, amount=exchange.into(one.amount), saves=exchange.into(one.saves))
+        replace(one, amount=exchange.convert(one.amount), saves=exchange.convert(one.saves))
         for one in cheaper_points(service, declared, reach, most=most)
     ]
 
@@ -123,7 +123,7 @@ def trims(
 def cheaper_container(
     boxed: Boxed, other: Boxed, journey: Journey, service: Service, services: Sequence[Service], exchange: Exchange
 ) -> CheaperContainer | None:
-    """The load in a container of the service's carrier, where that costs less in all.
+    """The load in a container of the service's carrier, where that has a lower total.
 
     Args:
         boxed: as it is looked at.

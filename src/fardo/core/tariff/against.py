@@ -57,8 +57,8 @@ def set_against(asks: Money, charges: Sequence[Asks], ours: Quote | None, exchan
         ours: what the tariff comes to.
     """
     # In another currency every line is turned by itself, as our own are, and their sum is the amount.
-    theirs = [Asks(line.kind, line.what, exchange.into(line.amount)) for line in charges]
-    amount = total([line.amount for line in theirs], exchange.currency) if theirs else exchange.into(asks)
+    theirs = [Asks(line.kind, line.what, exchange.convert(line.amount)) for line in charges]
+    amount = total([line.amount for line in theirs], exchange.currency) if theirs else exchange.convert(asks)
     more = amount - ours.amount if ours else None
     return Against(amount, more, _by_kind(theirs, ours))
 

@@ -13,7 +13,7 @@ class Carriers:
     """The carriers' services, today's and earlier ones.
 
     Args:
-        services: of today, those that are put away left out.
+        services: of today, archived ones left out.
         versions: by carrier, the number of its tariff of today.
         kept: the services of the earlier version by which a job was priced, where it keeps one.
     """
@@ -26,7 +26,7 @@ class Carriers:
         """The service by the version that is kept; None where that is today's, or is not there.
 
         Args:
-            called: carrier, service and programme.
+            called: carrier, service and rate plan.
             day: 2026-07-11, None for any.
         """
         return find_service(self.kept, called, day)

@@ -1,6 +1,6 @@
 """Quotes of carriers that reckon in another currency, in the shop's own by the shop's own rate.
 
-Every line is turned by itself, a half cent going up, and the amount is their sum, so that the lines still add up.
+Every line is converted by itself, a half cent going up, and the amount is their sum, so that the lines still add up.
 """
 
 from __future__ import annotations
@@ -39,13 +39,13 @@ class Exchange:
         minor = Fraction(value.minor) / self.rates[currency]
         return replace(parcel, value=Money(-(-minor.numerator // minor.denominator), currency))
 
-    def into(self, amount: Money) -> Money:
+    def convert(self, amount: Money) -> Money:
         """An amount in the shop's currency, a half cent going up."""
         if amount.currency == self.currency:
             return amount
         return Money(amount.minor, self.currency).share(self.rates[amount.currency])
 
-    def line(self, line: ChargeLine) -> ChargeLine:
+    def convert_line(self, line: ChargeLine) -> ChargeLine:
         """A line of a quote in the shop's currency, which tells what it was and at which rate."""
         was, rate = line.amount, self.rates[line.amount.currency]
-        return replace(line, amount=self.into(was), why=f"{line.why}; {was} {was.currency} at {float(rate):g}")
+        return replace(line, amount=self.convert(was), why=f"{line.why}; {was} {was.currency} at {float(rate):g}")

@@ -64,7 +64,7 @@ class HangsOn:
 def hangs_on(service: Service, parcel: Parcel) -> HangsOn:
     """What the service's price for the parcel hangs on while its sides change and all else of it stays."""
     marks = service.marks(parcel)
-    named = (marks.longest, marks.second, marks.around, marks.linear)
+    named = (marks.longest, marks.second, marks.around, marks.united_inches)
     return HangsOn(
         tuple(tuple(sorted(mark.nm for mark in several)) for several in named),
         tuple(sorted(marks.volume)),
@@ -81,7 +81,7 @@ def measured(longest: Any, second: Any, third: Any) -> tuple[Any, Any, Any, Any]
 def _by_size(rule: Dimensional, service: Service, parcel: Parcel) -> BySize:
     step = service.weights.step
     per_step = step.pounds if rule.unit == "in3/lb" else Fraction(step.ng, 10**12)
-    share = rule.volume(1) * rule.counts(parcel) / rule.divisor / per_step
+    share = rule.volume(1) * rule.shape_factor_of(parcel) / rule.divisor / per_step
     return BySize(rule, share, -(-parcel.weight.ng // step.ng))
 
 

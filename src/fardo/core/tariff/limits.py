@@ -11,7 +11,7 @@ from fardo.core.tariff.parcel import Parcel
 
 @dataclass(frozen=True, slots=True)
 class Limits:
-    """Each None where there is none. `second_side` is the middle one of the three, `linear` all three together,
+    """Each None where there is none. `second_side` is the middle one of the three, `united_inches` all three together,
     `thickness` the shortest; `bends` takes only what does, as a letter.
     """
 
@@ -19,14 +19,14 @@ class Limits:
     second_side: Length | None = None
     length_and_girth: Length | None = None
     weight: Mass | None = None
-    linear: Length | None = None
+    united_inches: Length | None = None
     thickness: Length | None = None
     bends: bool = False
 
     @property
     def marks(self) -> Marks:
         return Marks(
-            known(self.longest_side), known(self.second_side), known(self.length_and_girth), known(self.linear)
+            known(self.longest_side), known(self.second_side), known(self.length_and_girth), known(self.united_inches)
         )
 
 
@@ -39,7 +39,7 @@ def over_limit(parcel: Parcel, limits: Limits, units: Units) -> str | None:
         ("longest side", longest, limits.longest_side),
         ("second side", second, limits.second_side),
         ("length and girth", longest + parcel.girth, limits.length_and_girth),
-        ("length, width and height together", parcel.linear, limits.linear),
+        ("length, width and height together", parcel.united_inches, limits.united_inches),
         ("thickness", parcel.sides[2], limits.thickness),
     ):
         if most is not None and measure > most:
@@ -60,7 +60,7 @@ def _broken(parcel: Parcel, limits: Limits) -> bool:
         (limits.longest_side is not None and a > limits.longest_side.nm)
         or (limits.second_side is not None and b > limits.second_side.nm)
         or (limits.length_and_girth is not None and a + 2 * (b + c) > limits.length_and_girth.nm)
-        or (limits.linear is not None and a + b + c > limits.linear.nm)
+        or (limits.united_inches is not None and a + b + c > limits.united_inches.nm)
         or (limits.thickness is not None and c > limits.thickness.nm)
         or (limits.bends and parcel.stiff)
         or (limits.weight is not None and parcel.weight > limits.weight)

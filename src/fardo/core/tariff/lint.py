@@ -30,7 +30,7 @@ def look_over(service: Service) -> list[str]:
 
 
 def overlapping(services: Sequence[Service], of: Service | None = None) -> list[str]:
-    """Services of one name and programme whose days overlap: both would be asked.
+    """Services of one name and rate plan whose days overlap: both would be asked.
 
     Args:
         of: looks at this one only.
@@ -40,7 +40,7 @@ def overlapping(services: Sequence[Service], of: Service | None = None) -> list[
         if of is not None and one is not of:
             continue
         for other in services[:n]:
-            if (one.name, one.programme) != (other.name, other.programme):
+            if (one.name, one.rate_plan) != (other.name, other.rate_plan):
                 continue
             starts = [service.valid[0] for service in (one, other)]
             ends = [service.valid[1] for service in (one, other)]
@@ -49,7 +49,7 @@ def overlapping(services: Sequence[Service], of: Service | None = None) -> list[
                 for end, start in ((ends[0], starts[1]), (ends[1], starts[0]))
             )
             if not apart:
-                found.append(f"{one.name}, {one.programme}: two price lists hold on the same day")
+                found.append(f"{one.name}, {one.rate_plan}: two price lists hold on the same day")
     return found
 
 

@@ -15,7 +15,7 @@ class Marks:
     Args:
         longest, second: of those sides.
         around: of length and girth together.
-        linear: of all three sides together.
+        united_inches: of all three sides together.
         weight: as weighed.
         volume: nm3.
         tiers: a step that sides are rounded down to, and volumes in cubes of it.
@@ -25,7 +25,7 @@ class Marks:
     longest: tuple[Length, ...] = ()
     second: tuple[Length, ...] = ()
     around: tuple[Length, ...] = ()
-    linear: tuple[Length, ...] = ()
+    united_inches: tuple[Length, ...] = ()
     weight: tuple[Mass, ...] = ()
     volume: tuple[int, ...] = ()
     tiers: tuple[tuple[Length, tuple[int, ...]], ...] = ()

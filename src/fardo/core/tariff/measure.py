@@ -36,8 +36,8 @@ class Dimensional:
         sides: how each side is rounded to a whole inch or centimetre (the unit's own) before multiplying.
         threshold: in in3 or cm3; a parcel whose volume, sides as measured, is not over it is spared. None spares none.
         step: sides are rounded to it, the whole unit unless said (a quarter inch).
-        odd: what counts of the volume of a parcel that is not rectangular (0.785 in the Domestic Mail Manual, from
-            memory).
+        shape_factor: what counts of the volume of a parcel that is not rectangular (0.785 in the Domestic Mail
+            Manual, from memory).
     """
 
     divisor: Fraction
@@ -45,7 +45,7 @@ class Dimensional:
     sides: SideRounding
     threshold: Fraction | None = None
     step: Length | None = None
-    odd: Fraction = Fraction(1)
+    shape_factor: Fraction = Fraction(1)
     spares_nm3: int = field(init=False, repr=False, compare=False)
     _ng_per_nm3: tuple[int, int] = field(init=False, repr=False, compare=False)
 
@@ -69,14 +69,14 @@ class Dimensional:
         """Whether a volume, sides as measured, does not count: it is not over the threshold."""
         return nm3 <= self.spares_nm3
 
-    def weighs(self, nm3: int, counts: Fraction) -> Mass:
+    def weighs(self, nm3: int, shape_factor: Fraction) -> Mass:
         """What that share of a volume counts as, a begun nanogram with it."""
         ng, per = self._ng_per_nm3
-        return Mass(-(-nm3 * ng * counts.numerator // (per * counts.denominator)))
+        return Mass(-(-nm3 * ng * shape_factor.numerator // (per * shape_factor.denominator)))
 
-    def counts(self, parcel: Parcel) -> Fraction:
+    def shape_factor_of(self, parcel: Parcel) -> Fraction:
         """Of the volume."""
-        return self.odd if parcel.form == "not rectangular" else Fraction(1)
+        return self.shape_factor if parcel.form == "not rectangular" else Fraction(1)
 
     def volume(self, nm3: int) -> Fraction:
         return cubic_inches(nm3) if self.unit == "in3/lb" else cubic_cm(nm3)
@@ -167,7 +167,7 @@ def dimensional_weight(parcel: Parcel, rule: Dimensional) -> Mass | None:
     """Before rounding to a weight step; None where the volume is not over the threshold."""
     if rule.spares(parcel.volume_nm3):
         return None
-    return rule.weighs(volume_nm3(*rule.rounded(parcel.sides)), rule.counts(parcel))
+    return rule.weighs(volume_nm3(*rule.rounded(parcel.sides)), rule.shape_factor_of(parcel))
 
 
 def bill_weight(parcel: Parcel, rule: Dimensional | None, weights: WeightRule) -> Billing:
@@ -199,7 +199,7 @@ def weigh(mass: Mass, weights: WeightRule) -> str:
 def _sum(parcel: Parcel, rule: Dimensional | None) -> str:
     assert rule is not None  # a size counts only under a rule
     shown = " x ".join(_ratio(side.nm, rule.side_unit.nm) for side in rule.rounded(parcel.sides))
-    counts = rule.counts(parcel)
+    counts = rule.shape_factor_of(parcel)
     odd = "" if counts == 1 else f" x {float(counts):g} as it is not rectangular"
     return f"{shown}{odd} / {_number(rule.divisor)}"
 

@@ -75,7 +75,7 @@ class Parcel:
         return (self.sides[1] + self.sides[2]) * 2
 
     @property
-    def linear(self) -> Length:
+    def united_inches(self) -> Length:
         """Length, width and height together, as luggage is measured."""
         a, b, c = self.sizes
         return a + b + c

@@ -24,10 +24,10 @@ PostalForm = Literal["letter", "flat", "parcel"]
 
 @dataclass(frozen=True, slots=True)
 class Service:
-    """A service of a carrier's by one programme.
+    """A service of a carrier's by one rate plan.
 
     Args:
-        carrier, name, programme: who, which service, at which price (counter, account, ...).
+        carrier, name, rate_plan: who, which service, at which price (counter, account, ...).
         units: the carrier's own.
         charges: in the order they are worked out; a percentage sees the lines before it.
         refuses: tags of hazards.
@@ -42,7 +42,7 @@ class Service:
 
     carrier: str
     name: str
-    programme: str
+    rate_plan: str
     currency: str
     units: Units
     zones: tuple[ZoneRow, ...]
@@ -60,8 +60,8 @@ class Service:
 
     @property
     def called(self) -> tuple[str, str, str]:
-        """Carrier, service and programme: no two of a shop are called the same on one day."""
-        return self.carrier, self.name, self.programme
+        """Carrier, service and rate plan: no two of a shop are called the same on one day."""
+        return self.carrier, self.name, self.rate_plan
 
     def marks(self, parcel: Parcel) -> Marks:
         """Where its price, or whether it takes the parcel, can change with the parcel's size and weight."""
@@ -96,7 +96,7 @@ class Quote:
 
     carrier: str
     service: str
-    programme: str
+    rate_plan: str
     amount: Money
     billing: Billing
     lines: tuple[ChargeLine, ...]
@@ -110,14 +110,14 @@ class Quote:
 
     @property
     def called(self) -> tuple[str, str, str]:
-        return self.carrier, self.service, self.programme
+        return self.carrier, self.service, self.rate_plan
 
-    def into(self, exchange: Exchange) -> Quote:
+    def converted(self, exchange: Exchange) -> Quote:
         """The quote in the shop's currency; one that is in it already stays as it is."""
         if self.amount.currency == exchange.currency:
             return self
-        lines = tuple(exchange.line(line) for line in self.lines)
-        uncovered = None if self.uncovered is None else exchange.into(self.uncovered)
+        lines = tuple(exchange.convert_line(line) for line in self.lines)
+        uncovered = None if self.uncovered is None else exchange.convert(self.uncovered)
         amount = total([line.amount for line in lines], exchange.currency)
         return replace(self, lines=lines, amount=amount, uncovered=uncovered)
 
@@ -140,7 +140,7 @@ class Refused:
     carrier: str
     service: str
     why: str
-    programme: str = ""
+    rate_plan: str = ""
 
 
 def find_service(services: Iterable[Service], called: tuple[str, str, str], day: str | None = None) -> Service | None:
@@ -158,7 +158,7 @@ def quote(service: Service, parcel: Parcel, day: str | None = None, zone: ZoneRo
     """
 
     def refused(why: str) -> Refused:
-        return Refused(service.carrier, service.name, why, service.programme)
+        return Refused(service.carrier, service.name, why, service.rate_plan)
 
     if not service.holds_on(day):
         first, last = service.valid
@@ -187,7 +187,7 @@ def quote(service: Service, parcel: Parcel, day: str | None = None, zone: ZoneRo
     amount = total([line.amount for line in lines], service.currency)
     billing, *beside = (one.billing for one in sent)
     return Quote(
-        service.carrier, service.name, service.programme, amount, billing, lines, zone.days, tuple(beside),
+        service.carrier, service.name, service.rate_plan, amount, billing, lines, zone.days, tuple(beside),
         service.packs, service.note, service.tracked, service.form, _uncovered(service, parcels),
     )  # fmt: skip
 
@@ -243,13 +243,13 @@ def compare(
     for service in services:
         if exchange is not None and not exchange.knows(service.currency):
             why = f"prices in {service.currency}, for which the shop has no rate into {exchange.currency}"
-            answers.append(Refused(service.carrier, service.name, why, service.programme))
+            answers.append(Refused(service.carrier, service.name, why, service.rate_plan))
             continue
         if exchange is None:
             answers.append(quote(service, parcel, day))
             continue
         answer = quote(service, exchange.declared(parcel, service.currency), day)
-        answers.append(answer.into(exchange) if isinstance(answer, Quote) else answer)
+        answers.append(answer.converted(exchange) if isinstance(answer, Quote) else answer)
     quotes = [a for a in answers if isinstance(a, Quote)]
     quotes.sort(key=lambda q: (q.amount.minor, q.days, q.carrier, q.service))
     return quotes, [a for a in answers if isinstance(a, Refused)]

@@ -147,7 +147,7 @@ def _marks(hangs_on: HangsOn, sides: Ints, unit: int) -> Iterator[Ints]:
 def _over_limits(limits: Limits, sides: Ints) -> npt.NDArray[np.bool_]:
     """Cells that are not taken for their sides."""
     over = np.zeros(sides.shape[1:], dtype=bool)
-    most_of = (limits.longest_side, limits.second_side, limits.length_and_girth, limits.linear)
+    most_of = (limits.longest_side, limits.second_side, limits.length_and_girth, limits.united_inches)
     for measure, most in zip(measured(*sides), most_of, strict=True):
         if most is not None:
             over |= (measure > most.nm).astype(bool)

@@ -215,7 +215,7 @@ def _sides_below(service: Service, marks: Marks, parcel: Parcel, n: int, reach: 
     points = {Length(nm) for nm in range(-(-least // trim.nm) * trim.nm, side.nm, trim.nm)}
     rest = sum((other for k, other in enumerate(parcel.sides) if k != n), start=Length(0))
     points |= {*marks.longest, *marks.second}
-    points |= {Length(mark.nm - rest.nm) for mark in marks.linear}
+    points |= {Length(mark.nm - rest.nm) for mark in marks.united_inches}
     points |= {_at_volume(parcel, n, volume) for volume in marks.volume}
     for tier_step, _ in marks.tiers:  # just below a step it is rounded down to the one before
         step = tier_step.nm

@@ -25,7 +25,7 @@ class When:
         to: postcode prefixes or ranges it goes to.
         home: only to one.
         signature: only where one is asked for.
-        linear_over: length, width and height together.
+        united_inches_over: length, width and height together.
     """
 
     longest_over: Length | None = None
@@ -40,7 +40,7 @@ class When:
     to: tuple[str, ...] = ()
     home: bool = False
     signature: bool = False
-    linear_over: Length | None = None
+    united_inches_over: Length | None = None
 
     def holds(self, parcel: Parcel, billing: Billing) -> bool:
         # Asked for by the thousand: what no condition names is not worked out.
@@ -52,7 +52,7 @@ class When:
             or (self.weight_to is not None and parcel.weight.ng > self.weight_to.ng)
             or (self.billed_over is not None and billing.billed.ng <= self.billed_over.ng)
             or (self.value_over is not None and (parcel.value is None or parcel.value <= self.value_over))
-            or (self.linear_over is not None and parcel.linear.nm <= self.linear_over.nm)
+            or (self.united_inches_over is not None and parcel.united_inches.nm <= self.united_inches_over.nm)
         ):
             return False
         if self.longest_over is not None or self.second_over is not None:
@@ -75,7 +75,7 @@ class When:
         weight = tuple(mark for mark in (self.weight_over, self.weight_to) if mark is not None)
         return Marks(
             known(self.longest_over), known(self.second_over), known(self.girth_over, self.girth_to),
-            known(self.linear_over), weight,
+            known(self.united_inches_over), weight,
         )  # fmt: skip
 
 

@@ -9,7 +9,7 @@ from fardo.core.tariff.charges.cover import Cover
 from fardo.core.tariff.charges.distance import Distance
 from fardo.core.tariff.charges.freight import Freight
 from fardo.core.tariff.charges.fuel import Fuel
-from fardo.core.tariff.charges.grid import Tail, WeightGrid
+from fardo.core.tariff.charges.grid import Increment, WeightGrid
 from fardo.core.tariff.charges.packing import PackingCharge
 from fardo.core.tariff.charges.residential import Residential
 from fardo.core.tariff.charges.surcharge import Conditional, PerConsignment, Surcharge, bare
@@ -25,12 +25,12 @@ __all__ = [
     "Distance",
     "Freight",
     "Fuel",
+    "Increment",
     "PackingCharge",
     "PerConsignment",
     "Residential",
     "SoftPackTiers",
     "Surcharge",
-    "Tail",
     "VolumeTiers",
     "WeightGrid",
     "bare",

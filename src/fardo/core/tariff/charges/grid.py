@@ -15,7 +15,7 @@ from fardo.core.tariff.measure import WeightRule, weigh
 
 
 @dataclass(frozen=True, slots=True)
-class Tail:
+class Increment:
     """Beyond the last row: for every step begun so much, a price a column."""
 
     step: Mass
@@ -29,12 +29,12 @@ class WeightGrid(Charge):
     Args:
         zones: the columns.
         rows: weight up to and including, rising, and a price a column.
-        tail: beyond the last row.
+        increment: beyond the last row.
     """
 
     zones: tuple[str, ...]
     rows: tuple[tuple[Mass, tuple[Money, ...]], ...]
-    tail: Tail | None = None
+    increment: Increment | None = None
 
     def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine:
         billed = sent.billed
@@ -44,13 +44,13 @@ class WeightGrid(Charge):
             up_to, prices = self.rows[at]
             amount = sent.price(self.zones, prices)
             why = f"price up to {weigh(up_to, sent.weights)} in zone {sent.zone.zone}"
-        elif self.tail is not None:
-            steps = -(-(billed.ng - most.ng) // self.tail.step.ng)
-            each = sent.price(self.zones, self.tail.prices)
+        elif self.increment is not None:
+            steps = -(-(billed.ng - most.ng) // self.increment.step.ng)
+            each = sent.price(self.zones, self.increment.prices)
             amount = sent.price(self.zones, last) + Money(each.minor * steps, each.currency)
             why = (
                 f"{sent.price(self.zones, last)} up to {weigh(most, sent.weights)} in zone {sent.zone.zone}, "
-                f"then {steps} x {weigh(self.tail.step, sent.weights)} at {each}"
+                f"then {steps} x {weigh(self.increment.step, sent.weights)} at {each}"
             )
         else:
             most_shown = weigh(most, sent.weights)

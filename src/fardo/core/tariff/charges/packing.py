@@ -27,9 +27,9 @@ class PackingCharge(Charge):
     units: Units = "in"
 
     def charge(self, sent: Consignment, before: tuple[ChargeLine, ...]) -> ChargeLine:
-        linear = sent.parcel.linear
-        at = bisect_left(self.rows, linear, key=lambda row: row[0])
-        shown = show_length(linear, self.units, "up").text
+        united = sent.parcel.united_inches
+        at = bisect_left(self.rows, united, key=lambda row: row[0])
+        shown = show_length(united, self.units, "up").text
         if at == len(self.rows):
             most = show_length(self.rows[-1][0], self.units, "down").text
             raise NoAnswer(f"the sides come to {shown} together; it packs up to {most}")
@@ -42,7 +42,7 @@ class PackingCharge(Charge):
         return "packing"
 
     def marks(self, parcels: tuple[Parcel, ...]) -> Marks:
-        return Marks(linear=tuple(row for row, _ in self.rows))
+        return Marks(united_inches=tuple(row for row, _ in self.rows))
 
     def look_over(self, weights: WeightRule) -> tuple[Iterable[str], ...]:
         return (falls(self.rows, (), lambda key: f"{float(key.inches):g} in"),)
