@@ -57,7 +57,7 @@ def can_be_asked(plan: Plan, job: Job) -> bool:
     """Whether the command knows such parcels: no container of a carrier's or label of a sale, nothing that bends, no
     third form, and of several none that is soft or has its own part of the value.
     """
-    if plan.quote.programme == PREPAID or any(
+    if plan.quote.rate_plan == PREPAID or any(
         boxed.made.carrier or boxed.made.bends or boxed.made.way == triangle.NAME for boxed in plan.boxes
     ):
         return False
@@ -78,7 +78,7 @@ def postage_of(plan: Plan, job: Job) -> str | None:
     flat = plan.boxed.made.flat
     asked += ["--form", "soft", "--flat", _crossed(flat)] if flat is not None else []
     told: dict[str, Any] = _answer([*asked, "--json"])
-    called = (plan.quote.carrier, plan.quote.service, plan.quote.programme)
+    called = (plan.quote.carrier, plan.quote.service, plan.quote.rate_plan)
     return next(
         (quote["amount"] for quote in (*told["quotes"], *told["others"])
          if (quote["carrier"], quote["service"], quote["programme"]) == called),

@@ -14,7 +14,6 @@ from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
-from selenium.webdriver.support.select import Select
 from selenium.webdriver.support.ui import WebDriverWait
 
 AXE = Path(__file__).resolve().parents[2] / "web/node_modules/axe-core/axe.min.js"
@@ -108,9 +107,19 @@ class Page:
         element.send_keys(words or Keys.DELETE)
 
     def choose(self, field: str, starts: str) -> None:
-        """Picks the option whose words begin so. Letters typed on a list are two words where a machine is busy."""
-        options = Select(self.one(f"#{field}")).options
-        next(one for one in options if one.text.strip().lower().startswith(starts.lower())).click()
+        """Opens a list, by its id or a CSS selector, and picks the option whose words begin so."""
+        self.one(field if field[0] in ".[#" else f"#{field}").send_keys(Keys.SPACE)
+
+        def offered() -> WebElement:
+            options = self.all("[role=option]")
+            return next(one for one in options if one.text.strip(" •").lower().startswith(starts.lower()))
+
+        self.until(offered, f"no option {starts!r}").click()
+        self.until(lambda: not self.all("[role=option]"))
+
+    def chosen(self, field: str) -> str:
+        """The value of what is chosen in a list."""
+        return str(self.one(f"#{field}").get_attribute("data-value"))
 
     def press(self, *keys: str) -> None:
         """Types on whatever has the focus."""

@@ -7,7 +7,6 @@ import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
-from selenium.webdriver.support.ui import Select
 
 from tests.browser.driver import Page
 from tests.made_up import job, part
@@ -32,7 +31,7 @@ def shown(page: Page) -> int:
 def arranged(page: Page, wheel: str) -> None:
     page.open(f"{wheel}/arrange", ".packed")
     page.until(lambda: shown(page) == 4)
-    Select(page.one(".bar select")).select_by_value("quick")
+    page.choose("effort", "quick")
     page.button("Arrange").click()
     page.until(lambda: page.one(".bar .says").text == "arranged", "the search does not end")
     page.saved()  # a better one may have come since the first was kept
@@ -122,7 +121,7 @@ def test_a_box_one_has_takes_it_or_says_why_not(page: Page, wheel: str) -> None:
     page.until(lambda: shown(page) == 4)
     into = page.one(".into")
     into.send_keys("20 x 20 x 3")
-    Select(page.one(".bar select")).select_by_value("quick")
+    page.choose("effort", "quick")
     page.button("Arrange").click()
     page.shows(".no", "rim with its gap is larger than the box")
     assert into.get_attribute("value") == "20 x 20 x 3"

@@ -9,7 +9,6 @@ import ezdxf
 import httpx
 from pypdf import PdfReader
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.select import Select
 
 from tests.browser.driver import Page
 from tests.served import Served
@@ -42,7 +41,7 @@ def test_from_an_empty_bench_to_a_printed_cut_sheet(empty_page: Page, empty_serv
     # The box: a tray by the rule of thumb on B board.
     page.one(".twine a[href$='/box']").click()
     page.one("input[name=way][value=tray]").find_element("xpath", "..").click()
-    Select(page.one("#board")).select_by_value("B")
+    page.choose("board", "B ")
     page.one("input[name=school][value=thumb]").click()
     page.shows(".bar .size", "14 x 12 in")
     page.shows(".settle", "Choose this box")

@@ -9,7 +9,6 @@ from typing import Any
 import httpx
 import pytest
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.select import Select
 
 from fardo.demo import CARRIER
 from tests.browser.driver import Page
@@ -199,10 +198,10 @@ def test_another_way_and_a_parcel_beside_are_typed_and_chosen(page: Page) -> Non
 def test_the_map_is_of_the_sides_and_the_reach_that_are_asked_for(page: Page) -> None:
     priced(page)
     unfolded(page, "Oddbarrow Ground, account")
-    Select(page.one(".asks label:nth-child(2) select")).select_by_visible_text("second and third")
+    page.choose("map-axes", "second and third")
     page.shows(".steps svg", "second side")
     before = page.text(".steps svg")
-    Select(page.one(".asks select")).select_by_visible_text("12 in")
+    page.choose("map-reach", "12 in")
     page.until(lambda: page.text(".steps svg") != before)
     assert page.axe() == []
 
@@ -325,8 +324,7 @@ def test_a_tariff_is_changed_looked_over_and_kept_as_a_version(page: Page) -> No
 
 def test_charges_are_added_moved_and_taken_away_and_what_is_left_out_comes_back(page: Page) -> None:
     changing(page)
-    kind = Select(page.one(".add select"))
-    kind.select_by_visible_text("residential")
+    page.choose(".add [role=combobox]", "residential")
     charges = page.until(lambda: [one.text for one in page.all("legend") if "residential" in one.text])
     last = len(page.all("legend"))
     page.shows(".one .says", ".amount")

@@ -10,7 +10,6 @@ import pytest
 import trimesh
 from PIL import Image
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.ui import Select
 
 from fardo.standins.instrument import MODELS, send
 from tests.browser.driver import Page, emulate
@@ -184,7 +183,7 @@ def test_turn_battery_and_lifting_stand_at_their_step(page: Page) -> None:
     page.choose("ask-battery", "sent")
     page.shows("[data-caution=battery]", "most parcel services refuse it")
     page.until(lambda: "answer: battery" not in page.text("aside"))
-    Select(page.one("#ask-battery")).select_by_visible_text("swollen, wet or recalled")
+    page.choose("ask-battery", "swollen, wet or recalled")
     page.shows("[data-caution=battery].never", "Stop. A damaged, swollen, wet or recalled battery does not ship.")
     page.shows("aside li.stop", "does not ship")
     page.shows("aside", "It does not ship as it is.")
@@ -372,7 +371,7 @@ def test_a_job_is_begun_from_the_line_by_its_kind_and_kept_as_one(page: Page) ->
     page.shows(".both > ul", "Our squeezebox")
 
 
-def test_a_kind_is_copied_changed_put_away_and_brought_back(page: Page) -> None:
+def test_a_kind_is_copied_changed_archived_and_restored(page: Page) -> None:
     page.open("/kinds", "#kind-called")
     page.button("Table loom").click()
     page.until(lambda: page.one("#kind-called").get_attribute("value") == "Table loom")

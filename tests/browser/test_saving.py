@@ -11,7 +11,7 @@ from tests.made_up import job
 from tests.served import Served
 
 
-def test_a_job_put_away_comes_back_by_undo_and_from_the_list(page: Page) -> None:
+def test_an_archived_job_comes_back_by_undo_and_from_the_list(page: Page) -> None:
     page.open("/", ".bench li")
     count = len(page.all(".bench li"))
     page.one("button[aria-label='Archive: Concertina for Ostwick']").click()
@@ -82,7 +82,7 @@ def test_a_page_closed_while_it_saves_finds_its_own_change_and_speaks_of_no_othe
         driver.execute_cdp_cmd("Fetch.disable", {})
 
 
-def test_an_earlier_version_is_looked_at_brought_back_and_that_undone(page: Page) -> None:
+def test_an_earlier_version_is_looked_at_restored_and_that_undone(page: Page) -> None:
     key = first_job(page)
     page.fill("part-0-length", "11")
     page.saved()

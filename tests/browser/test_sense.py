@@ -6,7 +6,6 @@ from typing import Any
 
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.select import Select
 
 from tests.browser.driver import Page, first_job
 
@@ -21,10 +20,10 @@ def test_each_place_is_filled_with_what_is_chosen(page: Page) -> None:
     page.shows(".fill", "Under")
     page.shows(".fill", "On top")
     page.shows(".fill .all", "crumpled paper")
-    Select(page.one("[aria-label='Fill, under']")).select_by_visible_text("folded bubble")
+    page.choose("[aria-label='Fill, under']", "folded bubble")
     page.shows(".fill .all", "pads of folded bubble")
     assert saved_job(page, job)["fill"]["places"] == {"under": "folded bubble"}
-    Select(page.one(".fill .top select")).select_by_visible_text("air pillows")
+    page.choose("fill-all", "air pillows")
     page.shows(".fill .all", "air pillows")
     page.until(lambda: "paper" not in page.text(".fill .all"))
     assert saved_job(page, job)["fill"] == {"kind": "air pillows", "places": {}, "loose": None, "full": None}
@@ -79,7 +78,7 @@ def test_a_job_is_divided_among_parcels_on_the_price_page(page: Page) -> None:
     treadle = next(one for one in page.api("/api/jobs")["jobs"] if one["title"] == "Treadle wheel, taken apart")
     page.open(f"/jobs/{treadle['id']}/price", ".parcels")
     assert not page.all(".parcels .btn")
-    Select(page.one("#parcels-at-most")).select_by_value("2")
+    page.choose("parcels-at-most", "2")
     page.button("Divide it").send_keys(Keys.ENTER)
     page.until(lambda: page.all(".parcels article"))
     page.shows(".parcels article", "2 parcels")
@@ -94,5 +93,5 @@ def test_a_job_is_divided_among_parcels_on_the_price_page(page: Page) -> None:
     assert {f"Treadle wheel, taken apart, parcel {n} of 2" for n in (1, 2)} <= set(titles)
     page.button("Undo").send_keys(Keys.ENTER)
     page.until(lambda: not any("parcel 1 of 2" in one["title"] for one in page.api("/api/jobs")["jobs"]))
-    Select(page.one("#parcels-at-most")).select_by_value("3")
+    page.choose("parcels-at-most", "3")
     page.shows(".parcels", "Something was typed since")

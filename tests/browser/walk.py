@@ -75,7 +75,7 @@ while (walker.nextNode()) {
     if (seen) words.push({ e, l, t, r: rr, b, layer: layer(e), says: node.data.trim().slice(0, 30) });
   }
 }
-const fields = 'input:not([type=checkbox]):not([type=radio]):not([type=file]), select, textarea, button';
+const fields = 'input:not([type=checkbox]):not([type=radio]):not([type=file]), textarea, button';
 for (const e of document.querySelectorAll(fields)) {
   if (hidden(e) || layer(e)) continue;
   const r = e.getBoundingClientRect();

@@ -1,5 +1,5 @@
 <script lang="ts">
-  // The docket: outside size, weight against billed weight, air, the sum in all, what is missing, cautions.
+  // The docket: outside size, weight against billed weight, air, the total, what is missing, cautions.
   import { calls, sentence, type Schemas } from '../lib/api/client';
   import { inDays } from '../lib/days';
   import { toast } from '../lib/toast.svelte';
@@ -199,7 +199,7 @@
     </ul>
   {/if}
   <p class="sr-only" role="status">
-    {docket?.total && quote && !desk.work.stale ? `Billed ${quote.billed}, ${docket.total} in all` : ''}
+    {docket?.total && quote && !desk.work.stale ? `Billed ${quote.billed}, total ${docket.total}` : ''}
   </p>
 </aside>
 

@@ -32,12 +32,12 @@
     });
   }
 
-  async function putAway(): Promise<void> {
+  async function archive(): Promise<void> {
     await desk.saver.settle();
-    await calls.putAway(desk.id);
+    await calls.archive(desk.id);
     router.go('/');
     toast.show(`${desk.typed.title || 'Untitled job'} is archived.`, async () => {
-      await calls.bringBack(desk.id);
+      await calls.restore(desk.id);
       router.go(`/jobs/${desk.id}/measure`);
     });
   }
@@ -68,12 +68,12 @@
     list={() => desk.saver.settle().then(() => calls.jobRevisions(desk.id))}
     then={(revision) => calls.jobThen(desk.id, revision)}
     back={async (revision) => {
-      const undo = await desk.saver.bringBack(revision);
+      const undo = await desk.saver.restore(revision);
       toast.show(`Version ${revision} is back.`, undo);
     }}
   />
   <a class="link" href="/api/jobs/{desk.id}/file" download>Export job</a>
-  <button class="link" onclick={() => start(putAway)}>Archive</button>
+  <button class="link" onclick={() => start(archive)}>Archive</button>
 </div>
 
 <style>

@@ -154,7 +154,7 @@ export class Saver {
   }
 
   /** The job as it was becomes the newest; gives back what undoes that. */
-  async bringBack(revision: number): Promise<() => void> {
+  async restore(revision: number): Promise<() => void> {
     await this.settle();
     const before = this.#revision;
     const put = async (which: number): Promise<void> => {

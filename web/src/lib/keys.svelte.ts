@@ -30,7 +30,9 @@ class Keys {
   #pressed(event: KeyboardEvent): void {
     if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
     const at = event.target as HTMLElement;
-    const inField = at.matches('input:not([type=radio]):not([type=checkbox]), select, textarea');
+    const inField = at.matches(
+      'input:not([type=radio]):not([type=checkbox]), [role=combobox], [role=listbox], textarea',
+    );
     if (inField) {
       if (event.key === 'Escape') at.blur();
       return;

@@ -114,7 +114,7 @@ const key = (id: string) => ({ params: { path: { key: id } } });
 
 export const calls = {
   job: (id: string) => answer<JobView>(api.GET('/api/jobs/{key}', key(id))),
-  jobs: (query: { put_away?: boolean; cursor?: string }) =>
+  jobs: (query: { archived?: boolean; cursor?: string }) =>
     answer<Schemas['JobPage']>(api.GET('/api/jobs', { params: { query } })),
   addJob: (body: JobFile) => answer<JobView>(api.POST('/api/jobs', { body })),
   /** Sends a job file as it is; the shop reads it, and says what is wrong with it. */
@@ -129,8 +129,8 @@ export const calls = {
   /** Outlives the page, so that the last stroke is saved when a window is closed. */
   changeJob: (id: string, body: Schemas['JobChange']) =>
     answer<JobView>(api.PUT('/api/jobs/{key}', { ...key(id), body, keepalive: true })),
-  putAway: (id: string) => answer<JobRow>(api.DELETE('/api/jobs/{key}', key(id))),
-  bringBack: (id: string) => answer<JobRow>(api.POST('/api/jobs/{key}/bring-back', key(id))),
+  archive: (id: string) => answer<JobRow>(api.DELETE('/api/jobs/{key}', key(id))),
+  restore: (id: string) => answer<JobRow>(api.POST('/api/jobs/{key}/restore', key(id))),
   workOut: (body: Schemas['WorkOutRequest'], signal: AbortSignal) =>
     answer<WorkOut>(api.POST('/api/work-out', { body, signal })),
   line: (text: string, signal: AbortSignal) =>
@@ -140,12 +140,12 @@ export const calls = {
   kinds: () => answer<KindRow[]>(api.GET('/api/kinds')),
   kind: (code: string) => answer<KindView>(api.GET('/api/kinds/{code}', { params: { path: { code } } })),
   changeKind: (body: Schemas['KindChange']) => answer<KindView>(api.PUT('/api/kinds', { body })),
-  putAwayKind: async (code: string): Promise<void> => {
+  archiveKind: async (code: string): Promise<void> => {
     const { error, response } = await api.DELETE('/api/kinds/{code}', { params: { path: { code } } });
     if (error) throw new Refusal(response.status, (error as Partial<Problem>).detail ?? UNREACHABLE);
   },
-  bringBackKind: (code: string) =>
-    answer<KindView>(api.POST('/api/kinds/{code}/bring-back', { params: { path: { code } } })),
+  restoreKind: (code: string) =>
+    answer<KindView>(api.POST('/api/kinds/{code}/restore', { params: { path: { code } } })),
   jobRevisions: (id: string) => answer<RevisionRow[]>(api.GET('/api/jobs/{key}/revisions', key(id))),
   jobThen: (id: string, revision: number) =>
     answer<JobFile>(
@@ -230,10 +230,10 @@ export const calls = {
         headers: { 'Content-Type': 'application/json' },
       }),
     ),
-  putAwayTariff: (carrier: string) =>
+  archiveTariff: (carrier: string) =>
     answer<TariffRow>(api.DELETE('/api/tariffs/{carrier}', { params: { path: { carrier } } })),
-  bringBackTariff: (carrier: string) =>
-    answer<TariffRow>(api.POST('/api/tariffs/{carrier}/bring-back', { params: { path: { carrier } } })),
+  restoreTariff: (carrier: string) =>
+    answer<TariffRow>(api.POST('/api/tariffs/{carrier}/restore', { params: { path: { carrier } } })),
   tariffVersion: (carrier: string, revision: number) =>
     answer<TariffRow>(
       api.POST('/api/tariffs/{carrier}/versions/{revision}', { params: { path: { carrier, revision } } }),

@@ -1,5 +1,5 @@
 <script lang="ts">
-  // The earlier revisions of something: what differs in each, and one of them brought back as the newest.
+  // The earlier revisions of something: what differs in each, and one of them restored as the newest.
   import { attempt } from '../attempt';
   import { type RevisionRow } from '../api/client';
   import Slip from './Slip.svelte';
@@ -62,7 +62,7 @@
   opener="Earlier versions"
   opened={() => void load()}
   title="Earlier versions of {of}"
-  about="Every version that was saved is kept. One that is brought back becomes the newest."
+  about="Every version that was saved is kept. One that is restored becomes the newest."
 >
   <p class="wrong text-stop" role="alert">{trouble}</p>
   <ol class="mx-0 mt-0 mb-3.5 max-h-[52vh] overflow-auto">

@@ -22,14 +22,14 @@
   const tell = (said: string) => {
     trouble = said;
   };
-  let putAway = $state(false);
+  let archived = $state(false);
   let file: HTMLInputElement;
 
   $effect(() => keys.add([{ key: 'n', does: 'start a job', act: () => begin() }]));
 
   async function load(after: string | null = null): Promise<void> {
     await attempt(async () => {
-      const page = await calls.jobs({ put_away: putAway, ...(after ? { cursor: after } : {}) });
+      const page = await calls.jobs({ archived: archived, ...(after ? { cursor: after } : {}) });
       jobs = after ? [...jobs, ...page.jobs] : page.jobs;
       asked = after ? [...asked, after] : [null];
       cursor = page.cursor;
@@ -51,7 +51,7 @@
     renewing = false;
     try {
       const pages = await Promise.all(
-        asked.map((after) => calls.jobs({ put_away: putAway, ...(after ? { cursor: after } : {}) })),
+        asked.map((after) => calls.jobs({ archived: archived, ...(after ? { cursor: after } : {}) })),
       );
       const found = new Map(pages.flatMap((page) => page.jobs).map((job) => [job.id, job]));
       jobs = jobs.map((job) => found.get(job.id) ?? job);
@@ -68,19 +68,19 @@
 
   async function takeOff(job: JobRow): Promise<void> {
     try {
-      await (putAway ? calls.bringBack(job.id) : calls.putAway(job.id));
+      await (archived ? calls.restore(job.id) : calls.archive(job.id));
     } catch (fault) {
       trouble = sentence(fault);
       return;
     }
     await load();
     const title = job.title || 'Untitled job';
-    if (putAway) {
+    if (archived) {
       toast.show(`${title} is back on the bench.`);
       return;
     }
     toast.show(`${title} is archived.`, async () => {
-      await calls.bringBack(job.id);
+      await calls.restore(job.id);
       await load();
     });
   }
@@ -103,7 +103,7 @@
 
 <section class="bench mx-auto my-0 max-w-[1232px] px-6 pt-5.5 pb-20">
   <div class="max-phone:flex-wrap mb-3.5 flex items-baseline gap-3.5">
-    <h1>{putAway ? 'Archive' : 'On the bench'}</h1>
+    <h1>{archived ? 'Archive' : 'On the bench'}</h1>
     {#if shop.view?.shop.name}<p class="text-soft">{shop.view.shop.name}, {shop.view.shop.town}</p>{/if}
     <div class="max-phone:ml-0 max-phone:w-full max-phone:flex-wrap ml-auto flex gap-2.5">
       <button class="btn" onclick={() => file.click()}>Import job</button>
@@ -133,13 +133,13 @@
   {#if jobs.length}
     <ul class="border-b-hair border-b">
       {#each jobs as job (job.id)}
-        <Row {job} {putAway} takeOff={() => takeOff(job)} />
+        <Row {job} {archived} takeOff={() => takeOff(job)} />
       {/each}
     </ul>
     {#if cursor}<button class="btn mt-4" onclick={() => load(cursor)}>Older jobs</button>{/if}
   {:else if loaded && !trouble}
     <div class="empty border-edge bg-sheet grid gap-2 border border-dashed px-7 py-8.5">
-      {#if putAway}
+      {#if archived}
         <p>No job is archived. A job that you archive comes here and can be restored.</p>
       {:else}
         <p>
@@ -155,9 +155,9 @@
     <button
       class="link"
       onclick={() => {
-        putAway = !putAway;
+        archived = !archived;
         void load();
-      }}>{putAway ? 'Back to the bench' : 'Archived jobs'}</button
+      }}>{archived ? 'Back to the bench' : 'Archived jobs'}</button
     >
   </p>
 </section>

@@ -6,10 +6,10 @@
 
   interface Props {
     job: JobRow;
-    putAway: boolean;
+    archived: boolean;
     takeOff: () => void;
   }
-  let { job, putAway, takeOff }: Props = $props();
+  let { job, archived, takeOff }: Props = $props();
 
   const spots = $derived(places(job.knots.length, 34, 186, 24));
   const path = $derived(cord({ x: 0, y: 22 }, spots, { x: 220, y: 27 }));
@@ -78,9 +78,9 @@
   <button
     class="text-soft hover:text-ink text-note w-26 px-2.5 py-2 text-right hover:underline"
     onclick={takeOff}
-    aria-label="{putAway ? 'Restore' : 'Archive'}: {job.title || 'Untitled job'}"
+    aria-label="{archived ? 'Restore' : 'Archive'}: {job.title || 'Untitled job'}"
   >
-    {putAway ? 'Restore' : 'Archive'}
+    {archived ? 'Restore' : 'Archive'}
   </button>
 </li>
 

@@ -62,7 +62,7 @@
     changed = true;
   }
 
-  async function bringBack(code: string, wanted: number): Promise<void> {
+  async function restore(code: string, wanted: number): Promise<void> {
     const before = revision;
     await calls.kindBack(code, wanted);
     await load(code);
@@ -72,15 +72,15 @@
     });
   }
 
-  async function putAway(): Promise<void> {
+  async function archive(): Promise<void> {
     if (!kind) return;
     const { code, title } = kind;
     await attempt(async () => {
-      await calls.putAwayKind(code);
+      await calls.archiveKind(code);
       kind = null;
       await load();
       toast.show(`${title} is removed.`, async () => {
-        await calls.bringBackKind(code);
+        await calls.restoreKind(code);
         await load(code);
       });
     }, tell);
@@ -166,9 +166,9 @@
               of={kind.title}
               list={() => calls.kindRevisions(code)}
               then={(one) => calls.kindThen(code, one)}
-              back={(one) => bringBack(code, one)}
+              back={(one) => restore(code, one)}
             />
-            <button type="button" class="link" onclick={putAway}>Remove ours</button>
+            <button type="button" class="link" onclick={archive}>Remove ours</button>
           {/if}
         </div>
       </form>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Board: its caliper, weight and price, the sheets that are there, and boxes of it that were cut and measured.
+  import Choose from '../../lib/ui/Choose.svelte';
   import type { ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
   import Cell from './Cell.svelte';
@@ -88,10 +89,16 @@
             problem={wrong(`${path}.sheets[${k}].width`)}
             oninput={touched}
           />
-          <select class="field" aria-label="Flutes of {of}" bind:value={sheet.flutes} onchange={touched}>
-            <option value="width">flutes along its width</option>
-            <option value="length">flutes along its length</option>
-          </select>
+          <Choose
+            labelled="unseen"
+            label="Flutes of {of}"
+            bind:value={sheet.flutes}
+            change={touched}
+            options={[
+              ['width', 'flutes along its width'],
+              ['length', 'flutes along its length'],
+            ]}
+          />
           <label class="count"
             ><span class="sr-only">In stock of {of}</span>
             <input
@@ -115,9 +122,13 @@
         <div
           class="row cut max-phone:grid-cols-2 max-phone:mb-4 mb-1.25 grid grid-cols-[180px_64px_minmax(0,190px)_66px_minmax(0,190px)_32px] items-center gap-x-2 gap-y-1"
         >
-          <select class="field" aria-label="Way of {of}" bind:value={cut.way} onchange={touched}>
-            {#each cutWays as one (one.way)}<option value={one.way}>{one.title}</option>{/each}
-          </select>
+          <Choose
+            labelled="unseen"
+            label="Box style of {of}"
+            bind:value={cut.way}
+            change={touched}
+            options={cutWays.map((one) => [one.way, one.title] as const)}
+          />
           <span class="text-soft text-small">promised</span>
           <Cell
             id="board-{n}-cut-{k}-promised"

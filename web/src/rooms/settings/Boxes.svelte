@@ -1,5 +1,6 @@
 <script lang="ts">
   // The boxes that are there: new ones on the shelf, used ones in the stash.
+  import Choose from '../../lib/ui/Choose.svelte';
   import Wear from '../../lib/ui/Wear.svelte';
   import Cell from './Cell.svelte';
   import { triple, type ListProps } from './words';
@@ -67,9 +68,13 @@
         oninput={touched}
         problem={wrong(`boxes[${n}].inside`)}
       />
-      <select class="field" aria-label="Board of box {n + 1}" bind:value={box.board} onchange={touched}>
-        {#each d.boards as board (board.code)}<option value={board.code}>{board.code}</option>{/each}
-      </select>
+      <Choose
+        labelled="unseen"
+        label="Board of box {n + 1}"
+        bind:value={box.board}
+        change={touched}
+        options={d.boards.map((board) => board.code)}
+      />
       <Cell
         id="box-{n}-price"
         label="Price of box {n + 1}"
@@ -145,9 +150,13 @@
           oninput={touched}
           problem={wrong(`patterns[${n}].name`)}
         />
-        <select class="field" aria-label="Box of pattern {n + 1}" bind:value={pattern.box} onchange={touched}>
-          {#each sources(pattern.box) as name (name)}<option>{name}</option>{/each}
-        </select>
+        <Choose
+          labelled="unseen"
+          label="Box of pattern {n + 1}"
+          bind:value={pattern.box}
+          change={touched}
+          options={sources(pattern.box)}
+        />
         <Cell
           id="pattern-{n}-inside"
           label="Inside of pattern {n + 1}"

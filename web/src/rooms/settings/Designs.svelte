@@ -1,5 +1,6 @@
 <script lang="ts">
   // Blanks of the shop's own, read in from a drawing; each a way to get a box from then on.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { calls, sentence } from '../../lib/api/client';
   import Cell from './Cell.svelte';
   import { triple, type ListProps } from './words';
@@ -58,9 +59,13 @@
         problem={wrong(`${path}.name`)}
         oninput={touched}
       />
-      <select class="field" aria-label="Board of design {n + 1}" bind:value={one.board} onchange={touched}>
-        {#each d.boards as board (board.code)}<option value={board.code}>{board.code}</option>{/each}
-      </select>
+      <Choose
+        labelled="unseen"
+        label="Board of design {n + 1}"
+        bind:value={one.board}
+        change={touched}
+        options={d.boards.map((board) => board.code)}
+      />
       <Cell
         id="design-{n}-inside"
         label="Inside of design {n + 1}"

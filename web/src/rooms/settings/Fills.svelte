@@ -1,5 +1,6 @@
 <script lang="ts">
   // What boxes are filled with: the usual kind first, others by job and by place.
+  import Choose from '../../lib/ui/Choose.svelte';
   import Cell from './Cell.svelte';
   import { text, type ListProps } from './words';
   import Remove from '../../lib/ui/Remove.svelte';
@@ -54,9 +55,13 @@
         oninput={touched}
         problem={wrong(`${path}.name`)}
       />
-      <select class="field" aria-label="What fill {n} comes in" bind:value={fill.form} onchange={touched}>
-        {#each FORMS as [form, says] (form)}<option value={form}>{says}</option>{/each}
-      </select>
+      <Choose
+        labelled="unseen"
+        label="What fill {n} comes in"
+        bind:value={fill.form}
+        change={touched}
+        options={FORMS.map(([form, says]) => [form, says] as const)}
+      />
       <Cell
         id="{id}-each"
         label="Litres of one of fill {n}"

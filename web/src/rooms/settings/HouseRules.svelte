@@ -1,5 +1,6 @@
 <script lang="ts">
   // House rules: when one holds, and what follows from it. What is left empty under "when" holds for every job.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { Asked } from '../../lib/asked.svelte';
   import { calls, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
@@ -64,21 +65,18 @@
   options: readonly (readonly [string, string])[],
   set: (v: string) => void,
 )}
-  <label class="cell text-soft text-small"
-    ><span class="text-soft text-small">{label}</span><select
-      class="field text-ink text-body w-full"
+  <div class="cell">
+    <Choose
       id="rule-{n}-{name}"
+      {label}
       {value}
-      onchange={(event) => {
-        set(event.currentTarget.value);
+      change={(v) => {
+        set(v);
         touched();
       }}
-      ><option value="">any</option>{#each options as [code, title] (code)}<option value={code}
-          >{title}</option
-        >{/each}{#if value && !options.some(([code]) => code === value)}<option {value}>{value}</option
-        >{/if}</select
-    ></label
-  >
+      options={[['', 'any'], ...options]}
+    />
+  </div>
 {/snippet}
 
 <div class="part">

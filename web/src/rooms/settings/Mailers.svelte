@@ -1,5 +1,6 @@
 <script lang="ts">
   // Mailers and bags that are there, measured flat inside their seams; a carrier's own only go by that carrier.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { shop } from '../../lib/shop.svelte';
   import Cell from './Cell.svelte';
   import Setting from './Setting.svelte';
@@ -39,16 +40,12 @@
         {touched}
         bind:value={() => text(soft.heaviest, 'g'), (v) => (soft.heaviest = v)}
       />
-      <label class="text-soft text-small"
-        >Least that goods bear, in a mailer without a box<select
-          class="field text-ink text-body mt-0.5 block w-full"
-          bind:value={soft.fragility}
-          onchange={touched}
-        >
-          {#each shop.view?.fragilities ?? [] as one (one.value)}<option value={one.value}>{one.says}</option
-            >{/each}
-        </select></label
-      >
+      <Choose
+        label="Least that goods bear, in a mailer without a box"
+        bind:value={soft.fragility}
+        change={touched}
+        options={(shop.view?.fragilities ?? []).map((one) => [one.value, one.says] as const)}
+      />
     </div>
     <p class="why text-soft text-note mb-2.5 max-w-[760px]">
       A bag takes only what does not break, wrapped. Hard edges punch through: such goods go in a closed box,
@@ -77,11 +74,13 @@
         problem={wrong(`${path}.name`)}
         oninput={touched}
       />
-      <select class="field" aria-label="Kind {of}" bind:value={one.kind} onchange={touched}>
-        <option value="flat">flat</option><option value="rigid">rigid</option><option value="padded"
-          >padded</option
-        ><option value="bag">bag</option>
-      </select>
+      <Choose
+        labelled="unseen"
+        label="Kind {of}"
+        bind:value={one.kind}
+        change={touched}
+        options={['flat', 'rigid', 'padded', 'bag']}
+      />
       <Cell
         id="mailer-{n}-width"
         label="Flat width {of}"

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What the shop starts every job from. Everything is its own to measure and change.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { attempt } from '../../lib/attempt';
   import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
@@ -65,7 +66,7 @@
     }
   }
 
-  async function bringBack(revision: number): Promise<void> {
+  async function restore(revision: number): Promise<void> {
     const before = shop.view?.revision ?? 0;
     shop.view = await calls.shopBack(revision);
     await load();
@@ -84,7 +85,7 @@
 <section class="room mx-auto my-0 max-w-[1120px] px-6 pt-5.5 pb-15">
   <div class="flex items-baseline justify-between">
     <h1>Settings</h1>
-    <Earlier of="the settings" list={calls.shopRevisions} then={calls.shopThen} back={bringBack} />
+    <Earlier of="the settings" list={calls.shopRevisions} then={calls.shopThen} back={restore} />
   </div>
   {#if draft}
     {@const d = draft}
@@ -107,22 +108,24 @@
             problem={wrong('postcode')}
             note={false}
           />
-          <label class="text-soft text-small"
-            >Units<select
-              class="field text-ink text-body mt-0.5 block"
-              bind:value={d.units}
-              onchange={touched}
-              ><option value="in">inches and pounds</option><option value="cm">centimetres and kilos</option
-              ></select
-            ></label
-          >
-          <label class="text-soft text-small"
-            >Paper<select
-              class="field text-ink text-body mt-0.5 block"
-              bind:value={d.paper}
-              onchange={touched}><option value="letter">Letter</option><option value="a4">A4</option></select
-            ></label
-          >
+          <Choose
+            label="Units"
+            bind:value={d.units}
+            change={touched}
+            options={[
+              ['in', 'inches and pounds'],
+              ['cm', 'centimetres and kilos'],
+            ]}
+          />
+          <Choose
+            label="Paper"
+            bind:value={d.paper}
+            change={touched}
+            options={[
+              ['letter', 'Letter'],
+              ['a4', 'A4'],
+            ]}
+          />
           <Field
             id="shop-labour"
             problem={wrong('labour_per_hour')}
@@ -170,23 +173,18 @@
               }
             />
           {/each}
-          <label class="text-soft text-small"
-            >Fence step<select
-              class="field text-ink text-body mt-0.5 block"
-              bind:value={d.fence_step}
-              onchange={touched}
-              ><option>1/16 in</option><option>1/8 in</option><option>1 mm</option><option>2 mm</option
-              ></select
-            ></label
-          >
-          <label class="text-soft text-small"
-            >Default board<select
-              class="field text-ink text-body mt-0.5 block"
-              bind:value={d.default_board}
-              onchange={touched}
-              >{#each d.boards as board (board.code)}<option>{board.code}</option>{/each}</select
-            ></label
-          >
+          <Choose
+            label="Fence step"
+            bind:value={d.fence_step}
+            change={touched}
+            options={['1/16 in', '1/8 in', '1 mm', '2 mm']}
+          />
+          <Choose
+            label="Default board"
+            bind:value={d.default_board}
+            change={touched}
+            options={d.boards.map((board) => board.code)}
+          />
         </div>
       </div>
       <Channels {d} {wrong} {touched} />
@@ -214,10 +212,6 @@
   /* The lists below: boxes, mailers, boards, designs. */
   .room :global(.part ~ .part) {
     margin-top: 26px;
-  }
-  .room :global(.row select) {
-    height: 38px;
-    margin: 0;
   }
   .trouble {
     color: var(--stop);

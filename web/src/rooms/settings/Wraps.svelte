@@ -1,5 +1,6 @@
 <script lang="ts">
   // What the shop wraps with and how it is used to: schools, gaps by fragility, habits, materials with their figures.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { formOf } from '../../lib/shop.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import { text, type ListProps } from './words';
@@ -22,16 +23,15 @@
 <div class="part mt-4.5">
   <h2 class="mb-1.5">Wrapping</h2>
   <div class="max-phone:grid-cols-[minmax(0,1fr)] max-phone:grid-cols-1 grid grid-cols-3 gap-3">
-    <label class="text-soft text-small"
-      >Bubbles face<select
-        class="field text-ink text-body mt-0.5 block"
-        bind:value={d.bubbles}
-        onchange={touched}
-        ><option value="out">outwards, smooth side to the goods</option><option value="in"
-          >inwards, bubbles to the goods</option
-        ></select
-      ></label
-    >
+    <Choose
+      label="Bubbles face"
+      bind:value={d.bubbles}
+      change={touched}
+      options={[
+        ['out', 'outwards, smooth side to the goods'],
+        ['in', 'inwards, bubbles to the goods'],
+      ]}
+    />
     <Field
       id="shop-wrap-minutes"
       label="Minutes for a layer"

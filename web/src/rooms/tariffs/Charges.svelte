@@ -1,5 +1,6 @@
 <script lang="ts">
   // The charges of a service in the order in which they are made: moved, taken away, added by their kind.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { written } from '../../lib/written';
   import Entry from './Entry.svelte';
   import type { Json, JsonObject, Node, Schema } from './schema';
@@ -72,11 +73,12 @@
       </fieldset>
     {/if}
   {/each}
-  <label class="add text-soft text-small mt-2.5 block w-42"
-    ><span>Add a charge</span>
-    <select class="field text-ink h-8.5" bind:value={kind} onchange={add}>
-      <option value="">of a kind…</option>
-      {#each Object.keys(kinds) as one (one)}<option>{one}</option>{/each}
-    </select></label
-  >
+  <div class="add mt-2.5 w-42">
+    <Choose
+      label="Add a charge"
+      bind:value={kind}
+      change={add}
+      options={[['', 'of a kind…'], ...Object.keys(kinds)]}
+    />
+  </div>
 </div>

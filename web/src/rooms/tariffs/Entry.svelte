@@ -1,5 +1,6 @@
 <script lang="ts">
   // One value of a tariff, and whatever is in it: drawn from what the file's schema says of it.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { written } from '../../lib/written';
   import Charges from './Charges.svelte';
   import Self from './Entry.svelte';
@@ -113,18 +114,15 @@
     ></label
   >
 {:else if look.as === 'one of'}
-  <label class="one text-soft text-small block w-42"
-    ><span>{label}</span>
-    <select
+  <div class="one w-42">
+    <Choose
       {id}
-      class="field text-ink h-8.5"
+      {label}
       value={text(value)}
-      onchange={(event) => put(event.currentTarget.value === '' ? null : event.currentTarget.value)}
-    >
-      {#if look.optional}<option value="">–</option>{/if}
-      {#each look.choices as choice (choice)}<option>{choice}</option>{/each}
-    </select></label
-  >
+      change={(one) => put(one === '' ? null : one)}
+      options={look.optional ? [['', '–'], ...look.choices] : look.choices}
+    />
+  </div>
 {:else if look.as === 'several of'}
   <fieldset
     class="several border-t-hair2 mt-2.5 flex w-full min-w-0 flex-wrap gap-x-4.5 gap-y-0.5 border-t px-0 pt-0.5 pb-2"

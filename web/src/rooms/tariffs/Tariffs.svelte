@@ -92,13 +92,13 @@
     }, tell);
   }
 
-  async function putAway(one: TariffRow): Promise<void> {
+  async function archive(one: TariffRow): Promise<void> {
     await attempt(async () => {
-      await (one.put_away ? calls.bringBackTariff(one.carrier) : calls.putAwayTariff(one.carrier));
+      await (one.archived ? calls.restoreTariff(one.carrier) : calls.archiveTariff(one.carrier));
       await load(one.carrier);
-      if (!one.put_away)
+      if (!one.archived)
         toast.show(`${one.carrier} is archived and no longer priced.`, async () => {
-          await calls.bringBackTariff(one.carrier);
+          await calls.restoreTariff(one.carrier);
           await load(one.carrier);
         });
     }, tell);
@@ -165,7 +165,7 @@
               class:on={one.carrier === row.carrier}
               onclick={() => show(one.carrier)}
               ><b>{one.carrier}</b><small class="text-soft text-small block"
-                >{one.services.length === 1 ? 'one service' : `${one.services.length} services`}, {one.currency}{one.put_away
+                >{one.services.length === 1 ? 'one service' : `${one.services.length} services`}, {one.currency}{one.archived
                   ? ', archived'
                   : ''}{again ? `, ${again} to look at` : ''}</small
               ></button
@@ -200,8 +200,8 @@
             <a class="link" href="/api/tariffs/{encodeURIComponent(row.carrier)}/file" download
               >Export tariff</a
             >
-            <button class="link" onclick={() => void putAway(row)}
-              >{row.put_away ? 'Restore' : 'Archive'}</button
+            <button class="link" onclick={() => void archive(row)}
+              >{row.archived ? 'Restore' : 'Archive'}</button
             >
           </div>
           {#each row.findings as finding (finding)}<p class="no">{finding}</p>{/each}

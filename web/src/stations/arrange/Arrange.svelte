@@ -1,5 +1,6 @@
 <script lang="ts">
   // Arrange: everything in its own shape in the box, found by the engine or moved by hand, stepped through as it is packed.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { onDestroy, untrack } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import NotYet from '../../job/NotYet.svelte';
@@ -63,16 +64,15 @@
         >
           {knot?.state === 'tied' ? 'Arrange again' : 'Arrange'}
         </button>
-        <label class="text-soft text-note flex items-center gap-2">
-          <span>Effort</span>
-          <select
-            class="field text-ink h-9.5 w-26.5"
-            bind:value={arranging.effort}
-            disabled={arranging.searching}
-          >
-            {#each EFFORTS as [effort, word] (effort)}<option value={effort}>{word}</option>{/each}
-          </select>
-        </label>
+        <Choose
+          id="effort"
+          labelled="beside"
+          label="Effort"
+          place="h-9.5 w-30"
+          bind:value={arranging.effort}
+          disabled={arranging.searching}
+          options={EFFORTS}
+        />
         <label class="text-soft text-note flex items-center gap-2">
           <span>Fit into</span>
           <input

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The cut sheet: the blank with every dimension, and the fence settings in the order of cutting.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { Tabs } from 'bits-ui';
   import type { JobDesk } from '../../job/job.svelte';
   import type { WayView } from '../../lib/api/client';
@@ -35,7 +36,6 @@
     desk.typed.board = code;
     desk.touch();
   }
-  const board = (event: Event) => take((event.currentTarget as HTMLSelectElement).value);
   const [knife, saw] = $derived(desk.work.view?.cutting_cautions ?? []);
   const firstKnife = $derived(way.steps.findIndex((step) => step.knife));
 </script>
@@ -44,17 +44,14 @@
   <div class="settle mb-2.5 flex flex-wrap items-end gap-x-4 gap-y-2">
     {#if way.from_stock}
       <p class="from text-body"><span>Made from</span>{way.from_stock}</p>
-    {:else}<label class="text-soft text-small">
-        Board
-        <select
-          class="field text-ink text-body block h-9.5 w-50"
-          id="board"
-          value={way.board}
-          onchange={board}
-        >
-          {#each boards as one (one.code)}<option value={one.code}>{one.code} · {one.name}</option>{/each}
-        </select>
-      </label>{/if}
+    {:else}<Choose
+        id="board"
+        label="Board"
+        place="h-9.5 w-50"
+        value={way.board}
+        change={take}
+        options={boards.map((one) => [one.code, `${one.code} · ${one.name}`] as const)}
+      />{/if}
     {#if way.schools.length > 1}<Schools {desk} {way} />{/if}
     <button
       class="btn btn-main ml-auto"

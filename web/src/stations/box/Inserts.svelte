@@ -1,5 +1,6 @@
 <script lang="ts">
   // What goes into the box of board beside the goods: each is cut with it, and its piece joins the cut sheet.
+  import Choose from '../../lib/ui/Choose.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { blankInsert, type TypedInsert } from '../../job/typed';
   import { shop } from '../../lib/shop.svelte';
@@ -15,12 +16,10 @@
   const kindOf = (insert: TypedInsert) => kinds.find((one) => one.kind === insert.kind);
   const inserts = $derived(desk.typed.inserts);
 
-  function add(event: Event): void {
-    const chosen = event.currentTarget as HTMLSelectElement;
-    if (!chosen.value) return;
-    const kind = kinds.find((one) => one.kind === chosen.value);
-    if (kind) desk.typed.inserts.push(blankInsert(kind.kind, kind.count));
-    chosen.value = '';
+  function add(chosen: string): void {
+    const kind = kinds.find((one) => one.kind === chosen);
+    if (!kind) return;
+    desk.typed.inserts.push(blankInsert(kind.kind, kind.count));
     desk.touch();
   }
   function drop(n: number): void {
@@ -70,10 +69,14 @@
 <section class="border-t-hair mt-2.5 border-t pt-2" aria-label="Inserts">
   <div class="flex flex-wrap items-center gap-3.5">
     <h3 class="font-semibold">Inserts, cut with it</h3>
-    <select class="field text-body h-9 w-47.5" id="insert-add" aria-label="Add an insert" onchange={add}>
-      <option value="">Add…</option>
-      {#each kinds as one (one.kind)}<option value={one.kind}>{one.title}</option>{/each}
-    </select>
+    <Choose
+      id="insert-add"
+      labelled="unseen"
+      label="Add an insert"
+      place="h-9 w-47.5"
+      bind:value={() => '', add}
+      options={[['', 'Add…'], ...kinds.map((one) => [one.kind, one.title] as const)]}
+    />
     <label class="text-soft text-note flex items-center gap-1.75"
       >Press goods in by
       <input
@@ -105,19 +108,18 @@
       <b class="font-strong min-w-32">{title}</b>
       {#each kindOf(insert)?.asks ?? [] as one (one.field)}
         {#if one.field === 'where'}
-          <label class="text-soft text-note flex items-center gap-1.75"
-            >{one.label}
-            <select
-              class="field text-body h-8.5"
-              bind:value={insert.where}
-              onchange={touch}
-              aria-label="Where the {title} lies"
-            >
-              <option value="below">under the goods</option><option value="above">over them</option><option
-                value="both">under and over</option
-              >
-            </select></label
-          >
+          <Choose
+            labelled="beside"
+            label={one.label}
+            place="h-8.5 w-40"
+            bind:value={insert.where}
+            change={touch}
+            options={[
+              ['below', 'under the goods'],
+              ['above', 'over them'],
+              ['both', 'under and over'],
+            ]}
+          />
         {:else if one.field === 'size' || one.field === 'length' || one.field === 'depth'}
           {@render measure(insert, n, one.field, one.label, one.field === 'size')}
         {:else}

@@ -22,7 +22,7 @@
   let { desk }: Props = $props();
 
   // A name wraps and is still one line; where several lines are typed Enter begins the next of them.
-  const FIELDS = 'input:not([type=checkbox]):not([type=file]), textarea[rows="1"], select';
+  const FIELDS = 'input:not([type=checkbox]):not([type=file]), textarea[rows="1"], button[role=combobox]';
   const hasSteps = $derived(desk.typed.steps.length > 0);
   // What is not measured yet is first taken apart.
   let apart = $state(begin());
@@ -82,6 +82,14 @@
     ];
     fields[fields.indexOf(input) + 1]?.focus();
   }
+
+  /** Enter goes on from a list that is closed too; the space bar, an arrow or a letter opens it or picks. */
+  function passList(event: KeyboardEvent): void {
+    const closed = (event.target as HTMLElement).matches('button[role=combobox][aria-expanded=false]');
+    if (event.key !== 'Enter' || !closed) return;
+    event.stopPropagation();
+    entered(event);
+  }
 </script>
 
 <!-- Enter in any of its fields goes on to the next. -->
@@ -89,6 +97,7 @@
 <form
   class="max-desk:flex max-desk:flex-col max-desk:items-stretch grid grid-cols-[minmax(0,1fr)_268px] items-start gap-4.5"
   onkeydown={entered}
+  onkeydowncapture={passList}
   onsubmit={(event) => event.preventDefault()}
   aria-label="Measures"
 >

@@ -1,6 +1,7 @@
 <script lang="ts">
   // The parts, a row each, filled by keyboard alone: name, count, shape, its measures, weight; Enter goes on, and on the
   // last field opens the next part.
+  import Choose from '../../lib/ui/Choose.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { asked, shapes, SHORT } from '../../job/shapes';
   import { readOtherwise } from '../../lib/readback';
@@ -120,15 +121,15 @@
         bind:value={part.count}
         oninput={() => desk.touch()}
       />
-      <select
+      <Choose
         id="part-{n}-shape"
-        class="field min-w-0 px-1.5 py-0"
-        aria-label="Shape of {called}"
+        labelled="unseen"
+        label="Shape of {called}"
+        place="px-1.5"
         bind:value={part.kind}
-        onchange={() => desk.parts.measured(part)}
-      >
-        {#each shapes() as kind (kind.kind)}<option value={kind.kind}>{kind.title}</option>{/each}
-      </select>
+        change={() => desk.parts.measured(part)}
+        options={shapes().map((kind) => [kind.kind, kind.title] as const)}
+      />
       <div class="max-phone:col-span-full grid grid-cols-3 gap-1.25">
         {#each asked(part.kind) as { name, label } (name)}
           <label class="min-w-0" for="part-{n}-{name}">

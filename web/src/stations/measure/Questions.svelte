@@ -1,5 +1,6 @@
 <script lang="ts">
   // What can hurt someone or is not taken: each question with its answer, and the caution right below it.
+  import Choose from '../../lib/ui/Choose.svelte';
   import type { JobDesk } from '../../job/job.svelte';
 
   interface Props {
@@ -23,17 +24,17 @@
       <div
         class="max-phone:grid-cols-[minmax(0,1fr)] grid grid-cols-[minmax(0,1fr)_210px] items-center gap-x-3 gap-y-1"
       >
-        <label for="ask-{hazard.code}">{hazard.asks}</label>
-        <select
+        <span aria-hidden="true">{hazard.asks}</span>
+        <Choose
           id="ask-{hazard.code}"
-          class="field h-9"
-          class:open={!hazard.given}
+          labelled="unseen"
+          label={hazard.asks}
+          place="h-9"
+          open={!hazard.given}
           value={desk.typed.answers[hazard.code] ?? ''}
-          onchange={(event) => answer(hazard.code, event.currentTarget.value)}
-        >
-          <option value="">not answered</option>
-          {#each hazard.answers as one (one.code)}<option value={one.code}>{one.says}</option>{/each}
-        </select>
+          change={(code) => answer(hazard.code, code)}
+          options={[['', 'not answered'], ...hazard.answers.map((one) => [one.code, one.says] as const)]}
+        />
         {#if hazard.caution}
           <p
             class="bg-amber-pale border-l-amber-mark text-note col-span-full border-l-4 px-3 py-1.5"
@@ -50,10 +51,6 @@
 {/if}
 
 <style>
-  .open {
-    border-left: 4px solid var(--amber-mark);
-  }
-
   .never {
     background: var(--stop-pale);
     border-left-color: var(--stop);

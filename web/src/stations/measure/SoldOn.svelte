@@ -1,5 +1,6 @@
 <script lang="ts">
   // Where it was sold, the label the sale gave, what the job wishes of its services, and customs for abroad.
+  import Choose from '../../lib/ui/Choose.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import type { CustomsReason } from '../../job/typed';
   import { shop } from '../../lib/shop.svelte';
@@ -106,7 +107,7 @@
       desk.typed.channel,
       desk.typed.label.carrier && `label of ${desk.typed.label.carrier}`,
       desk.typed.wishes.days && `within ${desk.typed.wishes.days} days`,
-      desk.typed.wishes.sides && `at most ${desk.typed.wishes.sides} in all`,
+      desk.typed.wishes.sides && `at most ${desk.typed.wishes.sides} in total`,
       desk.typed.wishes.weight && `each parcel at most ${desk.typed.wishes.weight}`,
       desk.typed.toCountry && `to ${desk.typed.toCountry.toUpperCase()}`,
     ].filter(Boolean),
@@ -118,18 +119,13 @@
     >Channel, label, wishes, abroad{#if said.length}: <b>{said.join(', ')}</b>{/if}</summary
   >
   <div class="max-phone:grid-cols-2 mx-0 my-2 grid grid-cols-4 gap-2.5">
-    <label class="text-soft text-note"
-      >Sold on
-      <select
-        class="field text-ink block w-full"
-        id="channel"
-        bind:value={desk.typed.channel}
-        onchange={touch}
-      >
-        <option value="">nothing said</option>
-        {#each channels as one (one.name)}<option>{one.name}</option>{/each}
-      </select></label
-    >
+    <Choose
+      id="channel"
+      label="Sold on"
+      bind:value={desk.typed.channel}
+      change={touch}
+      options={[['', 'not set'], ...channels.map((one) => one.name)]}
+    />
     {#each fields as one (one.id)}
       <Field
         id={one.id}
@@ -146,17 +142,13 @@
   </div>
   {#if abroad}
     <div class="max-phone:grid-cols-2 mx-0 my-2 grid grid-cols-4 gap-2.5">
-      <label class="text-soft text-note"
-        >Reason
-        <select
-          class="field text-ink block w-full"
-          id="customs-reason"
-          bind:value={desk.typed.customs.reason}
-          onchange={touch}
-        >
-          {#each REASONS as reason (reason)}<option>{reason}</option>{/each}
-        </select></label
-      >
+      <Choose
+        id="customs-reason"
+        label="Reason"
+        bind:value={desk.typed.customs.reason}
+        change={touch}
+        options={REASONS}
+      />
       {#each customs as one (one.id)}
         <Field id={one.id} label={one.label} note={false} bind:value={one.get, one.set} oninput={touch} />
       {/each}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What it would cost in several parcels that go together, and what each of them holds.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { onDestroy } from 'svelte';
   import { Newest } from '../../lib/attempt';
   import type { JobDesk } from '../../job/job.svelte';
@@ -49,15 +50,15 @@
     making = true;
     trouble = '';
     const made: string[] = [];
-    const putAway = async () => {
-      await Promise.all(made.map((id) => calls.putAway(id)));
+    const archive = async () => {
+      await Promise.all(made.map((id) => calls.archive(id)));
     };
     try {
       for (const parcel of plan.parcels) made.push((await calls.addJob(parcel.job)).id);
-      toast.show(`${made.length} jobs are on the bench.`, putAway);
+      toast.show(`${made.length} jobs are on the bench.`, archive);
     } catch (fault) {
       tell(fault);
-      await putAway().catch(tell);
+      await archive().catch(tell);
     } finally {
       making = false;
     }
@@ -66,8 +67,8 @@
     trouble = sentence(fault);
   };
 
-  function allow(event: Event): void {
-    desk.typed.parcelsAtMost = Number((event.currentTarget as HTMLSelectElement).value);
+  function allow(count: string): void {
+    desk.typed.parcelsAtMost = Number(count);
     desk.touch();
   }
 </script>
@@ -76,16 +77,17 @@
   <section class="parcels mt-5" aria-label="In several parcels">
     <div class="flex flex-wrap items-end gap-x-4 gap-y-2.5">
       <h2 class="mr-auto">In several parcels</h2>
-      <label class="listed">
-        at most
-        <select class="field w-32.5" id="parcels-at-most" value={desk.typed.parcelsAtMost} onchange={allow}>
-          {#each COUNTS as count (count)}<option value={count}>{count === 1 ? 'one parcel' : count}</option
-            >{/each}
-          {#if !COUNTS.includes(desk.typed.parcelsAtMost)}
-            <option value={desk.typed.parcelsAtMost}>{desk.typed.parcelsAtMost}</option>
-          {/if}
-        </select>
-      </label>
+      <Choose
+        id="parcels-at-most"
+        labelled="beside"
+        label="At most"
+        place="w-32.5 h-9"
+        value={String(desk.typed.parcelsAtMost)}
+        change={allow}
+        options={COUNTS.map(
+          (count) => [String(count), count === 1 ? 'one parcel' : `${count} parcels`] as const,
+        )}
+      />
       {#if desk.typed.parcelsAtMost > 1}
         <button type="button" class="btn" disabled={asking} onclick={() => void divide()}
           >{asking ? 'Dividing…' : 'Divide it'}</button

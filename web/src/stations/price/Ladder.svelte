@@ -90,7 +90,7 @@
             ><th class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">Outside, at most</th><th
               class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">Weighs</th
             ><th class="border-b-hair border-b py-1 pr-3 pl-2 align-baseline">By</th><th
-              class="right border-b-hair border-b py-1 pr-3 pl-2 text-right align-baseline">In all</th
+              class="right border-b-hair border-b py-1 pr-3 pl-2 text-right align-baseline">Total</th
             ></tr
           >
         </thead>

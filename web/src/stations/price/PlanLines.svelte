@@ -128,9 +128,7 @@
         >
         {#if !quote.packs}
           <tr>
-            <td class="border-t-hair border-t py-0.5 pr-3 pl-0 align-baseline first:w-47.5"
-              >box and packing</td
-            >
+            <td class="border-t-hair border-t py-0.5 pr-3 pl-0 align-baseline first:w-47.5">packing cost</td>
             <td
               class="border-t-hair text-soft text-note border-t py-0.5 pr-3 pl-0 align-baseline first:w-47.5"
               >{own.map(([of, amount]) => `${of} ${amount}`).join(', ')}</td

@@ -23,17 +23,16 @@
   let { desk, found, sort, resort, opened, unfold, choose, byToday, compared, compare, all }: Props =
     $props();
 
-  const SHORT: Record<string, string> = { 'box and packing': 'packing', 'in all': 'total' };
   const COLUMNS = [
     'service',
-    'programme',
+    'rate plan',
     'box',
     'days',
     'postage',
     'surcharges',
     'cover',
-    'box and packing',
-    'in all',
+    'packing',
+    'total',
   ] as const;
   const WIDE = COLUMNS.length;
   const MOST_COMPARED = 4;
@@ -157,7 +156,7 @@
             ><button
               class="font-strong text-soft hover:text-ink min-h-7.5 [text-align:inherit] whitespace-nowrap hover:underline"
               type="button"
-              onclick={() => resort(column)}>{SHORT[column] ?? column}{sort === column ? ' ▾' : ''}</button
+              onclick={() => resort(column)}>{column}{sort === column ? ' ▾' : ''}</button
             ></th
           >
         {/each}

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Price: every way to send it in one table, what else one would choose than the cheapest and why, what carriers say
   // when they are asked themselves, and what it costs in several parcels.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { untrack } from 'svelte';
   import { Asked } from '../../lib/asked.svelte';
   import { attempt } from '../../lib/attempt';
@@ -28,7 +29,7 @@
   let show = $state<TableRequest['show']>(
     untrack(() => (desk.job.chosen?.box ? 'in one box' : 'best of each service')),
   );
-  let sort = $state<TableRequest['sort']>('in all');
+  let sort = $state<TableRequest['sort']>('total');
   let words = $state('');
   let covered = $state(false);
   let days = $state<number | null>(null);
@@ -91,12 +92,14 @@
       <section aria-label="All plans">
         <div class="mx-0 mt-4.5 mb-1.5 flex flex-wrap items-center gap-x-3.5 gap-y-1.5">
           <h2 class="mr-auto">All plans</h2>
-          <label class="listed"
-            >show
-            <select class="field w-43" id="plans-shown" bind:value={show}>
-              {#each SHOWN as one (one)}<option value={one}>{NAMES[one] ?? one}</option>{/each}
-            </select></label
-          >
+          <Choose
+            id="plans-shown"
+            labelled="beside"
+            label="Show"
+            place="w-43 h-9"
+            bind:value={show}
+            options={SHOWN.map((one) => [one, NAMES[one] ?? one] as const)}
+          />
           <label class="listed"
             >words
             <input

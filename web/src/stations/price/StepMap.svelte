@@ -1,6 +1,7 @@
 <script lang="ts">
   // Where the nearest cheaper point is: what to trim and what it saves, and the price over two sides as plain bands,
   // lighter where it is cheaper, the box a mark among them.
+  import Choose from '../../lib/ui/Choose.svelte';
   import { Asked } from '../../lib/asked.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { calls, type QuoteView, type StepsRequest } from '../../lib/api/client';
@@ -117,21 +118,20 @@
       </ul>
     {/if}
     <div class="asks text-soft text-small mt-2.5 flex flex-wrap gap-x-4 gap-y-1.5">
-      <label
-        >Search within
-        <select class="field text-ink h-8.5 w-auto" bind:value={reach}>
-          <option value="">a few inches</option>
-          {#each reaches as one (one)}<option value={one}>{one}</option>{/each}
-        </select></label
-      >
-      {#if view?.map}<label
-          >Map axes
-          <select class="field text-ink h-8.5 w-auto" bind:value={sides}>
-            <option>longest and second</option><option>longest and third</option><option
-              >second and third</option
-            >
-          </select></label
-        >{/if}
+      <Choose
+        id="map-reach"
+        label="Search within"
+        place="h-8.5 w-36"
+        bind:value={reach}
+        options={[['', 'a few inches'], ...reaches]}
+      />
+      {#if view?.map}<Choose
+          id="map-axes"
+          label="Map axes"
+          place="h-8.5 w-48"
+          bind:value={sides}
+          options={['longest and second', 'longest and third', 'second and third']}
+        />{/if}
     </div>
   </div>
   {#if drawn}

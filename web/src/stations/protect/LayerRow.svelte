@@ -1,5 +1,6 @@
 <script lang="ts">
   // One layer: what it is, how many, and what its form asks for; below, what it adds and what is cut for it.
+  import Choose from '../../lib/ui/Choose.svelte';
   import type { TypedLayer } from '../../job/typed';
   import type { PartView } from '../../lib/api/client';
   import { formOf, shop } from '../../lib/shop.svelte';
@@ -62,18 +63,15 @@
   role="group"
   aria-label={material?.name ?? layer.material}
 >
-  <select
+  <Choose
     {id}
-    class="field h-9 px-1.5 py-0"
-    aria-label="Material"
+    labelled="unseen"
+    label="Material"
+    place="h-9 px-1.5 py-0"
     bind:value={layer.material}
-    onchange={changed}
-  >
-    {#each offered as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
-    {#if !offered.some((one) => one.code === layer.material)}
-      <option value={layer.material}>{layer.material}</option>
-    {/if}
-  </select>
+    change={changed}
+    options={offered.map((one) => [one.code, one.name] as const)}
+  />
   {#if material && asks.includes('layers')}
     <label class="flex items-center gap-1.25"
       >×
@@ -111,47 +109,43 @@
       {/if}
     {/if}
     {#if material?.bubbly && asks.includes('bubbles')}
-      <select
-        class="field text-note h-8 w-auto max-w-47.5 px-1.5 py-0"
-        aria-label="Which way the bubbles look"
+      <Choose
+        labelled="unseen"
+        label="Which way the bubbles look"
+        place="text-note h-8 w-auto max-w-47.5 px-1.5"
         bind:value={layer.bubbles}
-        onchange={touch}
-      >
-        <option value=""
-          >{shop.view?.shop.bubbles === 'in'
-            ? 'bubbles in, shop default'
-            : 'bubbles out, shop default'}</option
-        >
-        <option value="out">smooth side to the goods</option>
-        <option value="in">bubbles to the goods</option>
-      </select>
+        change={touch}
+        options={[
+          ['', shop.view?.shop.bubbles === 'in' ? 'bubbles in, shop default' : 'bubbles out, shop default'],
+          ['out', 'smooth side to the goods'],
+          ['in', 'bubbles to the goods'],
+        ]}
+      />
     {/if}
     {#if asks.includes('item')}
-      <select
-        class="field text-note h-8 w-auto max-w-47.5 px-1.5 py-0"
+      <Choose
         id="{id}-item"
-        aria-label="Box or mailer from stock"
+        labelled="unseen"
+        label="Box or mailer from stock"
+        place="text-note h-8 w-auto max-w-47.5 px-1.5"
         bind:value={layer.item}
-        onchange={touch}
-      >
-        <option value="">{form?.of_stock === 'boxes' ? 'cut new' : 'none, as listed'}</option>
-        {#each there as name (name)}<option value={name}>{name}</option>{/each}
-        {#if layer.item && !there.includes(layer.item)}<option value={layer.item}>{layer.item}</option>{/if}
-      </select>
+        change={touch}
+        options={[['', form?.of_stock === 'boxes' ? 'cut new' : 'none, as listed'], ...there]}
+      />
       {#if form?.of_stock === 'boxes' && layer.item}
         <Tick id="{id}-open" bind:checked={layer.open} change={touch}>open at the top</Tick>
       {/if}
     {/if}
     {#if asks.includes('on')}
-      <select
-        class="field text-note h-8 w-auto max-w-47.5 px-1.5 py-0"
+      <Choose
         id="{id}-on"
-        aria-label="Where it goes"
+        labelled="unseen"
+        label="Where it goes"
+        place="text-note h-8 w-auto max-w-47.5 px-1.5"
         bind:value={layer.on}
-        onchange={touch}
-      >
-        {#each shop.view?.sides ?? [] as one (one.value)}<option value={one.value}>{one.says}</option>{/each}
-      </select>
+        change={touch}
+        options={(shop.view?.sides ?? []).map((one) => [one.value, one.says] as const)}
+      />
     {/if}
     {#if piled}
       <Tick id="{id}-each" bind:checked={layer.each} change={touch}>each piece</Tick>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // How a part may lie in the box: which way up, what may lie over it, beside what, and with what.
+  import Choose from '../../lib/ui/Choose.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { blankLayer, type TypedPart } from '../../job/typed';
   import { shop, usualWrap } from '../../lib/shop.svelte';
@@ -85,18 +86,13 @@
     oninput={touch}
     placeholder="names, with commas"
   />
-  <label class="text-small block" for="cushion-for"
-    >In front of and behind
-    <select
-      id="cushion-for"
-      class="field text-ink text-body mt-0.5 w-full"
-      bind:value={part.cushionFor}
-      onchange={touch}
-    >
-      <option value="">no other part</option>
-      {#each others as name (name)}<option value={name}>{name}</option>{/each}
-    </select></label
-  >
+  <Choose
+    id="cushion-for"
+    label="In front of and behind"
+    bind:value={part.cushionFor}
+    change={touch}
+    options={[['', 'no other part'], ...others]}
+  />
 </div>
 {#if bundle}
   <div

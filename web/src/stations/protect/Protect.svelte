@@ -1,5 +1,6 @@
 <script lang="ts">
   // Protect: each part with its layers from the goods outward, its gap and how fragile it is; what all of it takes.
+  import Choose from '../../lib/ui/Choose.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { blankLayer, PLACES, type TypedPart } from '../../job/typed';
   import { shop, usualWrap } from '../../lib/shop.svelte';
@@ -23,9 +24,6 @@
   const part = $derived(desk.parts.inHand);
   const view = $derived(desk.work.view?.parts[n]);
   const fragilities = $derived(shop.view?.fragilities ?? []);
-  const ownFragility = $derived(
-    part.fragility && !fragilities.some((one) => one.value === part.fragility) ? part.fragility : '',
-  );
 
   function layersOf(one: TypedPart): string {
     const names = one.protect.map((layer) => {
@@ -188,12 +186,14 @@
 
     <div class="fields">
       <div>
-        <label class="text-soft text-small block whitespace-nowrap" for="fragility">Fragility</label>
-        <select id="fragility" class="field px-2 py-0" bind:value={part.fragility} onchange={touch}>
-          <option value="">not said</option>
-          {#each fragilities as one (one.value)}<option value={one.value}>{one.says}</option>{/each}
-          {#if ownFragility}<option value={ownFragility}>{ownFragility}</option>{/if}
-        </select>
+        <Choose
+          id="fragility"
+          label="Fragility"
+          place="px-2"
+          bind:value={part.fragility}
+          change={touch}
+          options={[['', 'not said'], ...fragilities.map((one) => [one.value, one.says] as const)]}
+        />
       </div>
       <div>
         <label class="text-soft text-small block whitespace-nowrap" for="gap"

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The liner of the box, and everything there is to cut and to use for the whole job.
+  import Choose from '../../lib/ui/Choose.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { blankLayer } from '../../job/typed';
   import { formOf, shop } from '../../lib/shop.svelte';
@@ -29,17 +30,16 @@
 </script>
 
 {#snippet choice(id: string, name: 'liner' | 'overBox', label: string, offered: typeof liners)}
-  <span class="mr-2 flex items-center gap-2">
-    <label class="text-soft text-small" for={id}>{label}</label>
-    <select
+  <span class="mr-2 flex items-center gap-2"
+    ><Choose
       {id}
-      class="field h-8.5 w-33"
+      {label}
+      labelled="beside"
+      place="h-8.5 w-33"
       value={desk.typed[name]?.material ?? ''}
-      onchange={(event) => take(name, event.currentTarget.value)}
-    >
-      <option value="">nothing</option>
-      {#each offered as one (one.code)}<option value={one.code}>{one.name}</option>{/each}
-    </select>
+      change={(code) => take(name, code)}
+      options={[['', 'nothing'], ...offered.map((one) => [one.code, one.name] as const)]}
+    />
   </span>
 {/snippet}
 
