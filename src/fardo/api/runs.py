@@ -11,7 +11,7 @@ from collections.abc import AsyncIterator, Callable
 from pydantic import BaseModel
 
 _KEPT = 24  # runs that can be asked for
-_STILL_THERE_S = 15
+_LOOKS_UP_S = 15  # so that a thread does not wait for ever for a page that is gone
 
 
 class Run:
@@ -33,20 +33,18 @@ class Run:
 
     def _wait(self, seen: int) -> tuple[int, BaseModel | None, bool]:
         with self._lock:
-            self._lock.wait_for(lambda: self._changed > seen, timeout=_STILL_THERE_S)
+            self._lock.wait_for(lambda: self._changed > seen, timeout=_LOOKS_UP_S)
             return self._changed, self.view, self.ended
 
-    async def listen(self) -> AsyncIterator[str]:
-        """Server-sent events: every change, the newest where several came at once."""
+    async def listen(self) -> AsyncIterator[None]:
+        """Comes at every change, once where there were several, until it ends: then `view` is the newest."""
         seen = 0
         while True:
             changed, view, ended = await asyncio.to_thread(self._wait, seen)
             if view is not None and changed > seen:
-                yield f"data: {view.model_dump_json()}\n\n"
+                yield
                 if ended:
                     return
-            else:
-                yield ": still there\n\n"
             seen = changed
 
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 import logging
 import math
 import threading
-from collections.abc import Callable
+from collections.abc import AsyncIterator, Callable
 from contextlib import suppress
 from typing import Annotated, Any, Literal
 
-from fastapi import Path, Request
-from fastapi.responses import StreamingResponse
+from fastapi import Depends, Path, Request
+from fastapi.sse import EventSourceResponse
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.arranged import ArrangedView, RunState, RunView, view_arranged
@@ -174,16 +174,28 @@ def fill(request: LookRequest, context: Context) -> FillView:
     return FillView(points_mm=[round(float(c), 2) for c in points.ravel()], step_mm=step)
 
 
+def _found(key: Key, http: Request) -> Run:
+    runs: Runs = http.app.state.runs
+    run = runs.find(key)
+    if run is None:
+        raise Gone(key)
+    return run
+
+
+Found = Annotated[Run, Depends(_found)]
+
+
 @router.get("/{key}", response_model=RunView)
-def look(key: Key, http: Request) -> RunView:
+def look(run: Found) -> RunView:
     """How far a search is."""
-    return _view(_found(key, http))
+    return _view(run)
 
 
-@router.get("/{key}/stream", response_class=StreamingResponse)
-async def stream(key: Key, http: Request) -> StreamingResponse:
+@router.get("/{key}/stream", response_class=EventSourceResponse)
+async def stream(run: Found) -> AsyncIterator[RunView]:
     """How far a search is, as server-sent events until it ends."""
-    return StreamingResponse(_found(key, http).listen(), media_type="text/event-stream")
+    async for _ in run.listen():
+        yield _view(run)
 
 
 def _plate(name: str, size: tuple[str, str, str], count: int = 1) -> dict[str, Any]:
@@ -243,9 +255,8 @@ def _savings(context: AppContext, job: JobFile) -> list[SavingView]:
 
 
 @router.post("/{key}/stop")
-def stop(key: Key, http: Request) -> RunView:
+def stop(run: Found) -> RunView:
     """Ends a search; the best so far is kept."""
-    run = _found(key, http)
     run.stop.set()
     return _view(run)
 
@@ -351,14 +362,6 @@ def _there(job: JobFile, ask: Ask, load: Load) -> list[Arrangement]:
 
 def _price(view: ArrangedView) -> tuple[int, bool, float, float]:
     return len(view.lacks), view.total is None, float(view.total or 0), math.prod(view.inside.mm)
-
-
-def _found(key: str, http: Request) -> Run:
-    runs: Runs = http.app.state.runs
-    run = runs.find(key)
-    if run is None:
-        raise Gone(key)
-    return run
 
 
 def _view(run: Run) -> RunView:

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import asyncio
-import json
-from collections.abc import AsyncIterator
+from collections.abc import AsyncGenerator, AsyncIterator
+from contextlib import aclosing
 from typing import Literal
 
 from fastapi import Request
 from fastapi.concurrency import run_in_threadpool
-from fastapi.responses import StreamingResponse
+from fastapi.sse import EventSourceResponse, ServerSentEvent
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.context import Context
@@ -19,7 +19,6 @@ from fardo.files.typed import BARE_MASS
 
 router = resource("/api/devices", "devices")
 
-_STILL_THERE_S = 15  # a line now and then keeps the connection from being taken for dead
 _MOST_WAITING = 20
 
 
@@ -27,26 +26,24 @@ class Readings:
     """The pages that listen, each with what it has not been told yet."""
 
     def __init__(self) -> None:
-        self._listening: set[asyncio.Queue[str]] = set()
+        self._listening: set[asyncio.Queue[Reading]] = set()
 
-    def tell(self, event: str) -> int:
-        """Passes an event on; to how many pages."""
+    def tell(self, reading: Reading) -> int:
+        """Passes a reading on; to how many pages."""
         for queue in self._listening:
             if queue.full():
                 queue.get_nowait()  # a page that does not keep up misses the oldest
-            queue.put_nowait(event)
+            queue.put_nowait(reading)
         return len(self._listening)
 
-    async def listen(self) -> AsyncIterator[str]:
-        queue: asyncio.Queue[str] = asyncio.Queue(_MOST_WAITING)
+    async def listen(self) -> AsyncGenerator[ServerSentEvent]:
+        """Readings as they come; first a comment, that the page is listened to."""
+        queue: asyncio.Queue[Reading] = asyncio.Queue(_MOST_WAITING)
         self._listening.add(queue)
         try:
-            yield ": listening\n\n"
+            yield ServerSentEvent(comment="listening")
             while True:
-                try:
-                    yield f"data: {await asyncio.wait_for(queue.get(), _STILL_THERE_S)}\n\n"
-                except TimeoutError:
-                    yield ": still there\n\n"
+                yield ServerSentEvent(data=await queue.get())
         finally:
             self._listening.discard(queue)
 
@@ -72,13 +69,13 @@ async def take_reading(reading: Reading, request: Request, context: Context) -> 
     else:
         read_mass(reading.reading, BARE_MASS[units], zero=True, field="reading")
     readings: Readings = request.app.state.readings
-    return Heard(heard=readings.tell(json.dumps(reading.model_dump())))
+    return Heard(heard=readings.tell(reading))
 
 
-@router.get("/stream", response_class=StreamingResponse)
-async def stream(request: Request) -> StreamingResponse:
+@router.get("/stream", response_class=EventSourceResponse)
+async def stream(request: Request) -> AsyncIterator[ServerSentEvent]:
     """Readings as server-sent events, for as long as the page listens."""
     readings: Readings = request.app.state.readings
-    return StreamingResponse(
-        readings.listen(), media_type="text/event-stream", headers={"Cache-Control": "no-cache, no-transform"}
-    )
+    async with aclosing(readings.listen()) as told:
+        async for one in told:
+            yield one
