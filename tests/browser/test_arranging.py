@@ -51,7 +51,7 @@ def test_parts_are_arranged_with_a_click_and_the_docket_follows(page: Page, whee
 
 def test_it_is_stepped_through_in_the_order_it_goes_in(page: Page, wheel: str) -> None:
     arranged(page, wheel)
-    slider = page.one("[aria-label='Step of packing']")
+    slider = page.one("#packing-step")
     slider.send_keys(Keys.HOME)
     page.until(lambda: shown(page) == 0)
     slider.send_keys(Keys.ARROW_RIGHT)

@@ -59,7 +59,7 @@ def test_the_blank_folds_up_around_the_goods_by_keyboard(page: Page) -> None:
     page.button("Fold up").send_keys(Keys.ENTER)
     page.until(lambda: page.one(".fold .view").get_attribute("data-panels") == "5")
     page.one("#folded").send_keys(Keys.END)
-    page.until(lambda: page.one("#folded").get_attribute("value") == "100")
+    page.until(lambda: page.one("#folded").get_attribute("aria-valuenow") == "100")
     page.one(".fold .view").send_keys(Keys.ARROW_LEFT)
     assert page.axe() == []
     page.one("#folded").send_keys(Keys.HOME)

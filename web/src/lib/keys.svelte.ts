@@ -31,7 +31,7 @@ class Keys {
     if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
     const at = event.target as HTMLElement;
     const inField = at.matches(
-      'input:not([type=radio]):not([type=checkbox]), [role=combobox], [role=listbox], textarea',
+      'input:not([type=radio]):not([type=checkbox]), [role=combobox], [role=listbox], [role=slider], textarea',
     );
     if (inField) {
       if (event.key === 'Escape') at.blur();

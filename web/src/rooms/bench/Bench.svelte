@@ -1,5 +1,6 @@
 <script lang="ts">
   // The jobs in hand: rows of short twine, each with its next move and its day.
+  import RoomHead from '../../lib/ui/RoomHead.svelte';
   import { Asked } from '../../lib/asked.svelte';
   import { attempt, start } from '../../lib/attempt';
   import { calls, sentence, type JobRow } from '../../lib/api/client';
@@ -99,11 +100,8 @@
   }
 </script>
 
-<svelte:head><title>Bench · Fardo</title></svelte:head>
-
 <section class="bench mx-auto my-0 max-w-[1232px] px-6 pt-5.5 pb-20">
-  <div class="max-phone:flex-wrap mb-3.5 flex items-baseline gap-3.5">
-    <h1>{archived ? 'Archive' : 'On the bench'}</h1>
+  <RoomHead title={archived ? 'Archive' : 'On the bench'} tab="Bench">
     {#if shop.view?.shop.name}<p class="text-soft">{shop.view.shop.name}, {shop.view.shop.town}</p>{/if}
     <div class="max-phone:ml-0 max-phone:w-full max-phone:flex-wrap ml-auto flex gap-2.5">
       <button class="btn" onclick={() => file.click()}>Import job</button>
@@ -124,7 +122,7 @@
       />
       <button class="btn btn-main" onclick={() => begin()}>Start a job</button>
     </div>
-  </div>
+  </RoomHead>
 
   {#if trouble}<p class="trouble bg-stop-pale border-l-stop mb-3 border-l-4 px-3.5 py-2.5" role="alert">
       {trouble}

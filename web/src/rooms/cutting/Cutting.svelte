@@ -1,5 +1,6 @@
 <script lang="ts">
   // The day's cutting: the blanks of the jobs ticked, on as few sheets as they go on, and the cuts in order.
+  import RoomHead from '../../lib/ui/RoomHead.svelte';
   import { onDestroy } from 'svelte';
   import { attempt, Newest } from '../../lib/attempt';
   import { calls, sentence, type CuttingView, type ShopFile } from '../../lib/api/client';
@@ -105,11 +106,8 @@
   }
 </script>
 
-<svelte:head><title>Cutting · Fardo</title></svelte:head>
-
 <section class="room px-6 pt-4.5 pb-15">
-  <div class="flex flex-wrap items-center gap-6.5">
-    <h1>Cutting plan</h1>
+  <RoomHead title="Cutting plan" tab="Cutting">
     <fieldset class="tools flex gap-4">
       <legend class="sr-only">Cut with</legend>
       {#each TOOLS as [name, label] (name)}
@@ -132,7 +130,7 @@
         <button class="btn btn-main" onclick={() => void cut()} disabled={busy}>Mark as cut</button>
       {/if}
     </p>
-  </div>
+  </RoomHead>
   <p class="says text-soft min-h-6" role="status" class:trouble={trouble !== ''}>
     {#if trouble}{trouble}{:else if busy}Laying out {taken.length || ''} jobs…
       <progress class="mx-2 w-30" aria-label="Laying out"></progress><button

@@ -196,7 +196,7 @@
 
   <h2 class="text-ink text-body mt-2">Parts, with their starting measures</h2>
   <ul>
-    {#each parts as part, n (n)}
+    {#each parts as part (part)}
       <li class="border-b-hair flex gap-3 border-b px-0 py-0.75">
         <b>{part.name}</b>{Number(part.count ?? 1) > 1 ? ` × ${part.count}` : ''}<span class="text-soft"
           >{sizes(part.shape)}, {part.weight}</span

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Kinds of goods: looked at, copied and changed into the shop's own; what they say is shown at the bench.
+  import RoomHead from '../../lib/ui/RoomHead.svelte';
   import { attempt, start } from '../../lib/attempt';
   import { calls, Refusal, sentence, type KindFile, type KindRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
@@ -111,12 +112,9 @@
   }
 </script>
 
-<svelte:head><title>Kinds of goods · Fardo</title></svelte:head>
-
 <section class="room mx-auto my-0 max-w-[1232px] px-6 pt-5.5 pb-20">
-  <div class="mb-3.5 flex items-center justify-between">
-    <h1>Kinds of goods</h1>
-    <button class="btn" onclick={() => file.click()}>Import kind</button>
+  <RoomHead title="Kinds of goods">
+    <button class="btn ml-auto" onclick={() => file.click()}>Import kind</button>
     <input
       bind:this={file}
       type="file"
@@ -126,7 +124,7 @@
       aria-label="Kind file to import"
       onchange={take}
     />
-  </div>
+  </RoomHead>
   {#if trouble}<p class="trouble bg-stop-pale border-l-stop mb-3 border-l-4 px-3.5 py-2.5" role="alert">
       {trouble}
     </p>{/if}

@@ -69,7 +69,7 @@
           oninput={touched}
         />
       </div>
-      {#each board.sheets as sheet, k (k)}
+      {#each board.sheets as sheet, k (sheet)}
         {@const of = `sheet ${k + 1} of ${board.code}`}
         <div
           class="row one max-phone:grid-cols-2 max-phone:mb-4 mb-1.25 grid grid-cols-[60px_minmax(0,120px)_minmax(0,120px)_210px_90px_32px] items-center gap-x-2 gap-y-1"
@@ -117,7 +117,7 @@
           <Remove {of} go={() => dropSheet(board, k)} />
         </div>
       {/each}
-      {#each board.measured ?? [] as cut, k (k)}
+      {#each board.measured ?? [] as cut, k (cut)}
         {@const of = `measured box ${k + 1} of ${board.code}`}
         <div
           class="row cut max-phone:grid-cols-2 max-phone:mb-4 mb-1.25 grid grid-cols-[180px_64px_minmax(0,190px)_66px_minmax(0,190px)_32px] items-center gap-x-2 gap-y-1"

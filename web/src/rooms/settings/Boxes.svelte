@@ -49,7 +49,7 @@
     <span>Name</span><span>Inside</span><span>Board</span><span>Price, {d.currency}</span><span>In stock</span
     ><span>Carrier, if it is a carrier's own</span>
   </div>
-  {#each d.boxes ?? [] as box, n (n)}
+  {#each d.boxes ?? [] as box, n (box)}
     <div
       class="row box max-phone:[&>*:nth-child(-n+2)]:col-span-full max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
     >
@@ -138,7 +138,7 @@
     >
       <span>Name</span><span>Made from</span><span>Inside, after the folds</span>
     </div>
-    {#each d.patterns as pattern, n (n)}
+    {#each d.patterns as pattern, n (pattern)}
       <div
         class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(160px,3fr)_minmax(130px,2fr)_minmax(130px,2fr)_28px] items-center gap-2"
       >

@@ -59,7 +59,7 @@
     A channel is where a thing was sold. Prices it names are open to its own sales only; a label that its
     sales bring costs nothing more; its inserts go into each of its parcels.
   </p>
-  {#each d.channels ?? [] as channel, n (n)}
+  {#each d.channels ?? [] as channel, n (channel)}
     <fieldset class="border-t-hair border-t px-0 pt-1.5 pb-2">
       <legend class="sr-only">{channel.name || `Channel ${n + 1}`}</legend>
       <div
@@ -143,7 +143,7 @@
           />
         </div>
       </div>
-      {#each channel.inserts ?? [] as insert, k (k)}
+      {#each channel.inserts ?? [] as insert, k (insert)}
         <div
           class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_minmax(0,1fr)_28px] items-end gap-2"
         >

@@ -46,7 +46,7 @@
       <span>Name</span><span>Board</span><span>Inside, folded</span><span>Outside, closed</span>
     </div>
   {/if}
-  {#each d.designs ?? [] as one, n (n)}
+  {#each d.designs ?? [] as one, n (one)}
     {@const path = `designs[${n}]`}
     <div
       class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(120px,1fr)_76px_minmax(0,250px)_minmax(0,250px)_32px] items-center gap-2"

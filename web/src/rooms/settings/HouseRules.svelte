@@ -86,7 +86,7 @@
     box for how many, a carrier that comes first or is not used, more room and tape in the rough weeks. A rule
     is named wherever it decides, and a job may leave it out.
   </p>
-  {#each d.rules ?? [] as rule, n (n)}
+  {#each d.rules ?? [] as rule, n (rule)}
     <fieldset class="border-t-hair border-t px-0 pt-2 pb-2.5">
       <legend class="sr-only">{rule.name || `Rule ${n + 1}`}</legend>
       <div

@@ -60,7 +60,7 @@
       >Weighs</span
     ><span>Price, {d.currency}</span><span>In stock</span><span>Carrier, if it is a carrier's own</span>
   </div>
-  {#each d.mailers ?? [] as one, n (n)}
+  {#each d.mailers ?? [] as one, n (one)}
     {@const path = `mailers[${n}]`}
     {@const of = `of mailer ${n + 1}`}
     <div

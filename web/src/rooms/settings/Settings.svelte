@@ -1,5 +1,6 @@
 <script lang="ts">
   // What the shop starts every job from. Everything is its own to measure and change.
+  import RoomHead from '../../lib/ui/RoomHead.svelte';
   import Choose from '../../lib/ui/Choose.svelte';
   import { attempt } from '../../lib/attempt';
   import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
@@ -80,13 +81,12 @@
   const touched = () => (saved = '');
 </script>
 
-<svelte:head><title>Settings · Fardo</title></svelte:head>
-
 <section class="room mx-auto my-0 max-w-[1120px] px-6 pt-5.5 pb-15">
-  <div class="flex items-baseline justify-between">
-    <h1>Settings</h1>
-    <Earlier of="the settings" list={calls.shopRevisions} then={calls.shopThen} back={restore} />
-  </div>
+  <RoomHead title="Settings">
+    <span class="ml-auto"
+      ><Earlier of="the settings" list={calls.shopRevisions} then={calls.shopThen} back={restore} /></span
+    >
+  </RoomHead>
   {#if draft}
     {@const d = draft}
     <form

@@ -24,7 +24,7 @@
   >
     <span>Carrier, as its tariff has it</span><span>Address</span>
   </div>
-  {#each d.wires ?? [] as one, n (n)}
+  {#each d.wires ?? [] as one, n (one)}
     {@const path = `wires[${n}]`}
     {@const of = `of network carrier ${n + 1}`}
     <div

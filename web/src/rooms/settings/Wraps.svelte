@@ -52,7 +52,7 @@
       problem={wrong('cushion_factor')}
       faults="shop-faults"
     />
-    {#each d.gaps ?? [] as gap, n (n)}
+    {#each d.gaps ?? [] as gap, n (gap)}
       <Field
         id="gap-{n}"
         label="Gap, where it bears up to {gap.bears} G"
@@ -69,7 +69,7 @@
 
 <div class="part mt-4.5">
   <h2 class="mb-1.5">What goes into every parcel</h2>
-  {#each d.habits ?? [] as habit, n (n)}
+  {#each d.habits ?? [] as habit, n (habit)}
     <div class="max-phone:grid-cols-1 mb-1.5 grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)_130px_32px] gap-2">
       <Field
         id="habit-{n}-name"

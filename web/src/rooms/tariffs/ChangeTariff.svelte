@@ -158,7 +158,7 @@
     role="group"
     aria-label="Services"
   >
-    {#each services as service, n (n)}
+    {#each services as service, n (service)}
       <button
         class="aria-pressed:font-title px-3 pt-1.5 pb-1.75 aria-pressed:[box-shadow:inset_0_-3px_0_var(--twine)]"
         aria-pressed={n === at}

@@ -41,7 +41,7 @@
 </script>
 
 <div class="w-full min-w-0">
-  {#each charges as item, n (n)}
+  {#each charges as item, n (item)}
     {@const of = kinds[written((item as JsonObject).kind)]}
     {#if of}
       <fieldset class="border-t-hair2 mt-2.5 min-w-0 border-t px-0 pt-0.5 pb-2">

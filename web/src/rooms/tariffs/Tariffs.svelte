@@ -1,5 +1,6 @@
 <script lang="ts">
   // The carriers' tariffs: what each service is made of and what to look at again, tried with a size, versions kept.
+  import RoomHead from '../../lib/ui/RoomHead.svelte';
   import { attempt } from '../../lib/attempt';
   import { shop } from '../../lib/shop.svelte';
   import { calls, sentence, type LineAnswer, type TariffRow } from '../../lib/api/client';
@@ -125,11 +126,8 @@
   }
 </script>
 
-<svelte:head><title>Tariffs · Fardo</title></svelte:head>
-
 <section class="room px-6 pt-4.5 pb-15">
-  <div class="flex items-center gap-6">
-    <h1>Tariffs</h1>
+  <RoomHead title="Tariffs">
     <button class="btn" onclick={() => file.click()}>Import tariff</button>
     <form class="new flex flex-wrap items-center gap-3 border-0 p-0" onsubmit={(event) => void begin(event)}>
       <label for="new-carrier" class="text-soft text-small sr-only">Name of a new carrier</label>
@@ -151,7 +149,7 @@
       hidden
       onchange={() => void readIn()}
     />
-  </div>
+  </RoomHead>
   <p class="says min-h-6" class:no={trouble !== ''} role="status">{trouble}</p>
   {#if rows && row}
     <div class="max-narrow:grid-cols-1 grid grid-cols-[280px_minmax(0,1fr)] items-start gap-5.5">

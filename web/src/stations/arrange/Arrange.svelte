@@ -1,5 +1,6 @@
 <script lang="ts">
   // Arrange: everything in its own shape in the box, found by the engine or moved by hand, stepped through as it is packed.
+  import Slide from '../../lib/ui/Slide.svelte';
   import Choose from '../../lib/ui/Choose.svelte';
   import { onDestroy, untrack } from 'svelte';
   import type { JobDesk } from '../../job/job.svelte';
@@ -74,13 +75,12 @@
           options={EFFORTS}
         />
         <label class="text-soft text-note flex items-center gap-2">
-          <span>Fit into</span>
+          <span>Fit into (inside size)</span>
           <input
             class="field into text-ink h-9.5 w-37"
             bind:value={arranging.into}
             disabled={arranging.searching}
             placeholder="lowest cost"
-            title="The inside of a box you have, as 24 x 18 x 12; empty for the smallest"
             autocomplete="off"
           />
         </label>
@@ -124,34 +124,29 @@
       <div
         class="steps text-note max-phone:flex-wrap max-phone:gap-y-0 flex min-h-10.5 items-center gap-x-3.5"
       >
-        <label class="text-soft flex items-center gap-2">
-          <span>Show up to step</span>
-          <input
-            class="accent-twine w-42.5"
-            type="range"
-            min="0"
-            max={count}
+        <div class="text-soft flex items-center gap-2">
+          <span aria-hidden="true">Show up to step</span><Slide
+            id="packing-step"
+            label="Show up to step"
+            most={count}
             value={shown}
-            oninput={(event) => (stepped = Number(event.currentTarget.value))}
-            aria-label="Step of packing"
+            change={(to) => (stepped = to)}
           />
-        </label>
+        </div>
         <span class="step min-w-0 flex-1 overflow-hidden text-ellipsis whitespace-nowrap">
           {#if last}{shown} of {count}: <b>{last.name}</b> goes in, straight down{:else if shown}all {count} in{:else}an
             empty box{/if}
         </span>
-        <label class="short text-soft flex items-center gap-2">
-          <span>Spread</span>
-          <input
-            class="accent-twine w-22.5"
-            type="range"
-            min="0"
-            max="1"
-            step="0.05"
+        <div class="short text-soft flex items-center gap-2">
+          <span aria-hidden="true">Spread</span><Slide
+            id="spread"
+            label="Spread"
+            most={1}
+            step={0.05}
+            place="w-22.5"
             bind:value={apart}
-            aria-label="Lifted apart"
           />
-        </label>
+        </div>
         <Tick bind:checked={wrapped}>Wrap</Tick>
         <Tick bind:checked={arranging.filled}>Fill</Tick>
       </div>

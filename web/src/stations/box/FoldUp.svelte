@@ -1,5 +1,6 @@
 <script lang="ts">
   // The blank folding up around the goods: a slider folds it, arrow keys or a drag turn it.
+  import Slide from '../../lib/ui/Slide.svelte';
   import { onDestroy, onMount } from 'svelte';
   import { Asked } from '../../lib/asked.svelte';
   import type { JobDesk } from '../../job/job.svelte';
@@ -115,16 +116,8 @@
     ></canvas>
   </div>
   <div class="bar text-soft text-note flex min-h-8 items-center gap-3">
-    <label for="folded">Folded</label>
-    <input
-      class="accent-twine max-w-80 flex-1"
-      id="folded"
-      type="range"
-      min="0"
-      max="100"
-      step="1"
-      bind:value={folded}
-    />
+    <span aria-hidden="true">Folded</span>
+    <Slide id="folded" label="Folded" most={100} place="max-w-80 flex-1" bind:value={folded} />
     <button type="button" class="link" onclick={play}>Fold it</button>
     {#if trouble}<span class="no text-stop" role="status">{trouble}</span>{/if}
   </div>

@@ -28,7 +28,6 @@
     class="compare accent-twine absolute right-2.5 bottom-2.25 h-4.25 w-4.25"
     tabindex={inHand ? 0 : -1}
     aria-label="Compare {box.name}"
-    title="Compare it with another"
     checked={isLaid(box.key)}
     onchange={() => lay(box)}
   />

@@ -101,7 +101,7 @@
     aria-label="Around all of {bundle}"
   >
     <p>Around all of <b>{bundle}</b>, held together</p>
-    {#each around as layer, k (k)}
+    {#each around as layer, k (layer)}
       <LayerRow
         id="around-{k}"
         bind:layer={() => layer, (changed) => (around[k] = changed)}

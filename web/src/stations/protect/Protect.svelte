@@ -170,7 +170,7 @@
         <span class="text-soft text-note">It grows here as soon as it is measured.</span>
       {/if}
     </p>
-    {#each part.protect as layer, k (k)}
+    {#each part.protect as layer, k (layer)}
       <LayerRow
         id="layer-{k}"
         bind:layer={() => layer, (changed) => (part.protect[k] = changed)}
