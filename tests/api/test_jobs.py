@@ -1,4 +1,4 @@
-"""Jobs over the wire: kept whole, changed from a revision, found, archived and brought back."""
+"""Jobs over the wire: kept whole, changed from a revision, found, archived and restored."""
 
 from __future__ import annotations
 
@@ -187,3 +187,18 @@ def test_going_metric_changes_no_setting_and_no_kind_that_was_typed_bare(client:
     now = client.get("/api/shop").json()
     later = {**now["shop"], "gap": "5"}
     assert client.put("/api/shop", json={"revision": now["revision"], "shop": later}).json()["shop"]["gap"] == "5 cm"
+
+
+def test_the_bench_lists_what_leaves_first_and_every_job_once(client: TestClient) -> None:
+    days = ["2026-03-09", None, "2026-03-02", "2026-03-09", None, "2026-03-05"]
+    keys = [client.post("/api/jobs", json=job(day=day)).json()["id"] for day in days]
+    client.delete(f"/api/jobs/{keys[5]}")
+    listed = [row["id"] for row in client.get("/api/jobs", params={"by": "day"}).json()["jobs"]]
+    assert [one for one in listed if one in keys] == [keys[n] for n in (2, 3, 0, 4, 1)]
+    paged: list[str] = []
+    cursor: str | None = None
+    while cursor is not None or not paged:
+        page = client.app.state.context.jobs.page_by_day(cursor, size=2)  # type: ignore[attr-defined]
+        paged += [line.id for line in page.jobs]
+        cursor = page.cursor
+    assert paged == listed

@@ -30,7 +30,7 @@ def take_all(folder: Path) -> None:
     driver = start_browser()
     with tempfile.TemporaryDirectory() as shop:
         path = Path(shop) / "demo.db"
-        open_demo(path, date(2026, 3, 2))
+        open_demo(path, date.today())
         with ServedHere(path) as server:
             page = Page(driver, server.url)
             page.until(lambda: not httpx.get(f"{server.url}/api/jobs").json()["renewing"])

@@ -1,6 +1,8 @@
-"""Nothing typed is lost: jobs put away, two windows, the shop away, an earlier version."""
+"""Nothing typed is lost: archived jobs, two windows, the shop away, an earlier version."""
 
 from __future__ import annotations
+
+from datetime import date, timedelta
 
 import httpx
 import pytest
@@ -24,6 +26,23 @@ def test_an_archived_job_comes_back_by_undo_and_from_the_list(page: Page) -> Non
     page.one("button[aria-label='Restore: Concertina for Ostwick']").click()
     page.button("Back to the bench").click()
     page.until(lambda: len(page.all(".bench li")) == count)
+
+
+def test_the_bench_is_in_groups_by_when_jobs_leave(page: Page) -> None:
+    today = date.today()
+    for title, day in (("now", today), ("next", today + timedelta(days=1)), ("then", today + timedelta(days=9))):
+        httpx.post(f"{page.url}/api/jobs", json=job(title=title, day=day.isoformat()))
+    httpx.post(f"{page.url}/api/jobs", json=job(title="some day", day=None))
+    page.open("/", ".bench li")
+    groups = page.driver.execute_script(
+        "return [...document.querySelectorAll('.bench .group')].map((head) =>"
+        " [head.textContent, head.nextElementSibling.querySelectorAll('li').length])"
+    )
+    assert [title for title, _ in groups] == ["Late", "Today", "Tomorrow", "Later", "No ship date"]
+    assert dict(groups)["Late"] > 5  # the demo's days are long past
+    for title, name in (("Today", "now"), ("Tomorrow", "next"), ("Later", "then"), ("No ship date", "some day")):
+        assert name in page.text(f"ul[aria-label='{title}']")
+    assert page.axe() == []
 
 
 @pytest.mark.parametrize(

@@ -148,7 +148,9 @@ class Jobs:
         return self.line(key)
 
     def page(self, *, words: str = "", archived: bool = False, cursor: str | None = None, size: int = 50) -> Page:
-        """Jobs on the bench, or archived ones, that hold every one of `words` (beginnings of words count)."""
+        """Jobs on the bench, or archived ones, that hold every one of `words` (beginnings of words count); the last
+        changed first.
+        """
         before = int(cursor) if cursor is not None and re.fullmatch(r"\d{1,18}", cursor) else 2**62
         match = _match(words, "away" if archived else "hand")
         rows = self._database.read(
@@ -164,6 +166,22 @@ class Jobs:
         )
         jobs = tuple(_line(row) for row in rows[:size])
         return Page(jobs, str(rows[size - 1]["changed"]) if len(rows) > size else None)
+
+    def page_by_day(self, cursor: str | None = None, size: int = 50) -> Page:
+        """Jobs on the bench, what leaves first before the rest; what has no ship date last, the last changed first."""
+        day, _, before = (cursor or "").partition(":")
+        if not (re.fullmatch(r"\d{4}(-\d\d-\d\d)?", day) and re.fullmatch(r"\d{1,18}", before)):
+            day, before = "", "0"
+        rows = self._database.read(
+            f"{_LINES} WHERE archived_at IS NULL AND (coalesce(day, '9999') > :day"
+            " OR coalesce(day, '9999') = :day AND changed < :before)"
+            " ORDER BY coalesce(day, '9999'), changed DESC LIMIT :size",
+            {"day": day, "before": int(before), "size": size + 1},
+        )
+        last = rows[size - 1] if len(rows) > size else None
+        return Page(
+            tuple(_line(row) for row in rows[:size]), f"{last['day'] or 9999}:{last['changed']}" if last else None
+        )
 
     def with_box(self, size: int) -> tuple[list[JobLine], int]:
         """Jobs in hand that have chosen a box, and how many there are.

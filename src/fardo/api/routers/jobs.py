@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 from tempfile import TemporaryDirectory
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
@@ -32,10 +32,16 @@ def list_jobs(
     bench: OpenBench,
     words: Annotated[str, Query(max_length=200)] = "",
     archived: bool = False,
+    by: Literal["changed", "day"] = "changed",
     cursor: Annotated[str | None, Query(max_length=80)] = None,
 ) -> views.JobPage:
-    """Jobs in hand, the last changed first, each with its next move; `words` finds by title, part, extra or place."""
-    page = context.jobs.page(words=words, archived=archived, cursor=cursor)
+    """Jobs in hand, each with its next move: the last changed first, or by day what leaves first before the rest.
+    `words` finds by title, part, extra or place.
+    """
+    by_day = by == "day" and not words and not archived
+    page = (
+        context.jobs.page_by_day(cursor) if by_day else context.jobs.page(words=words, archived=archived, cursor=cursor)
+    )
     rows = [row(one) for one in bench.rows(page.jobs)]
     return views.JobPage(jobs=rows, cursor=page.cursor, renewing=any(one.stale for one in rows))
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  // The jobs in hand: rows of short twine, each with its next move and its day.
+  // The jobs in hand, what leaves first before the rest: rows of short twine, each with its next move and its day.
   import RoomHead from '../../lib/ui/RoomHead.svelte';
   import { Asked } from '../../lib/asked.svelte';
   import { attempt, start } from '../../lib/attempt';
@@ -10,9 +10,11 @@
   import { keys } from '../../lib/keys.svelte';
   import Pick from '../../lib/ui/Pick.svelte';
   import Row from './Row.svelte';
+  import { groups } from './groups';
   import { startJob } from './start';
 
   const LOOK_AGAIN_MS = 700;
+  const OUTLINES = [1, 2, 3, 4, 5, 6];
   let jobs = $state<JobRow[]>([]);
   let cursor = $state<string | null>(null);
   /** Where each page that is shown begins. */
@@ -30,7 +32,7 @@
 
   async function load(after: string | null = null): Promise<void> {
     await attempt(async () => {
-      const page = await calls.jobs({ archived: archived, ...(after ? { cursor: after } : {}) });
+      const page = await calls.jobs({ archived, by: 'day', ...(after ? { cursor: after } : {}) });
       jobs = after ? [...jobs, ...page.jobs] : page.jobs;
       asked = after ? [...asked, after] : [null];
       cursor = page.cursor;
@@ -52,7 +54,7 @@
     renewing = false;
     try {
       const pages = await Promise.all(
-        asked.map((after) => calls.jobs({ archived: archived, ...(after ? { cursor: after } : {}) })),
+        asked.map((after) => calls.jobs({ archived, by: 'day', ...(after ? { cursor: after } : {}) })),
       );
       const found = new Map(pages.flatMap((page) => page.jobs).map((job) => [job.id, job]));
       jobs = jobs.map((job) => found.get(job.id) ?? job);
@@ -129,12 +131,23 @@
     </p>{/if}
 
   {#if jobs.length}
-    <ul class="border-b-hair border-b">
-      {#each jobs as job (job.id)}
-        <Row {job} {archived} takeOff={() => takeOff(job)} />
-      {/each}
-    </ul>
-    {#if cursor}<button class="btn mt-4" onclick={() => load(cursor)}>Older jobs</button>{/if}
+    {#each archived ? [{ title: '', jobs }] : groups(jobs, new Date()) as group (group.title)}
+      {#if group.title}
+        <h2 class="group mt-4 mb-1 first-of-type:mt-0" class:late={group.title === 'Late'}>{group.title}</h2>
+      {/if}
+      <ul class="border-b-hair border-b" aria-label={group.title || 'Archived jobs'}>
+        {#each group.jobs as job (job.id)}
+          <Row {job} {archived} takeOff={() => takeOff(job)} />
+        {/each}
+      </ul>
+    {/each}
+    {#if cursor}<button class="btn mt-4" onclick={() => load(cursor)}>More jobs</button>{/if}
+  {:else if !loaded}
+    <div class="border-b-hair border-b" role="status" aria-label="Loading the jobs">
+      {#each OUTLINES as n (n)}<div class="border-t-hair flex h-15 items-center gap-5 border-t">
+          <span class="bg-hair h-2.5 w-50"></span><span class="bg-hair h-2.5 w-70"></span>
+        </div>{/each}
+    </div>
   {:else if loaded && !trouble}
     <div class="empty border-edge bg-sheet grid gap-2 border border-dashed px-7 py-8.5">
       {#if archived}
@@ -159,3 +172,9 @@
     >
   </p>
 </section>
+
+<style>
+  .late {
+    color: var(--stop);
+  }
+</style>

@@ -65,7 +65,8 @@
         class="max-narrow:col-start-1 text-lead overflow-hidden font-semibold text-ellipsis whitespace-nowrap"
         >{job.title || 'Untitled job'}</span
       >
-      <span class="next text-twine max-narrow:col-start-1 overflow-hidden text-ellipsis whitespace-nowrap"
+      <span
+        class="next text-twine text-lead max-narrow:col-start-1 overflow-hidden text-ellipsis whitespace-nowrap"
         >{job.next_move || (job.stale ? 'Calculating…' : '')}</span
       >
       <span class="text-soft max-narrow:hidden text-note whitespace-nowrap"

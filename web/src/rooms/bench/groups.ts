@@ -1,0 +1,27 @@
+// Jobs by when they leave.
+import type { JobRow } from '../../lib/api/client';
+
+export interface Group {
+  title: 'Late' | 'Today' | 'Tomorrow' | 'Later' | 'No ship date';
+  jobs: JobRow[];
+}
+
+const dated = (day: Date): string =>
+  [day.getFullYear(), day.getMonth() + 1, day.getDate()].map((one) => String(one).padStart(2, '0')).join('-');
+
+/** The jobs in groups, in the order they come in; a group without jobs is left out. */
+export function groups(jobs: readonly JobRow[], now: Date): Group[] {
+  const today = dated(now);
+  const tomorrow = dated(new Date(now.getFullYear(), now.getMonth(), now.getDate() + 1));
+  const titleOf = (day: string | null): Group['title'] => {
+    if (!day) return 'No ship date';
+    if (day < today) return 'Late';
+    return day === today ? 'Today' : day === tomorrow ? 'Tomorrow' : 'Later';
+  };
+  const found = new Map<Group['title'], JobRow[]>();
+  for (const job of jobs) {
+    const title = titleOf(job.day ?? null);
+    found.set(title, [...(found.get(title) ?? []), job]);
+  }
+  return [...found].map(([title, those]) => ({ title, jobs: those }));
+}
