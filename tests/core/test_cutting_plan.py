@@ -177,7 +177,7 @@ def test_a_blank_that_is_turned_on_its_sheet_is_not_mirrored() -> None:
         (True, Rect(ZERO, ZERO, inches("20"), inches("30"))),
     ):
         plan = SheetPlan(Sheet(inches("48"), inches("48")), (PlacedPiece(piece, at, turned),), (), ())
-        drawn = draw_sheet("sheet", plan, {("tray", ""): blank})
+        drawn = draw_sheet("sheet", plan, {("tray", ""): blank}, "in")
         (cut,), (score,) = ([one for one in drawn.lines if one.kind == kind] for kind in ("cut", "score"))
         along = [b.nm - a.nm for a, b in zip(cut.start, cut.end, strict=True)]
         up = [b.nm - a.nm for a, b in zip(score.start, score.end, strict=True)]

@@ -210,12 +210,14 @@ class _Show:
         for placed in one.placed:
             label = f"{placed.piece.name}, {self.titles[placed.piece.of]}"
             pieces[label] = pieces.get(label, 0) + 1
+        least = self.today.shop.offcut_least
+        drawn = draw_sheet(f"{what} {n}", one, self.drawings, units, least, self.titles)
         return SheetView(
             title=f"{n}. {what} {cross(one.sheet.length, one.sheet.width, units)}", offcut=one.sheet.offcut,
-            svg=svg(draw_sheet(f"{what} {n}", one, self.drawings, self.today.shop.offcut_least), units),
+            svg=svg(drawn, units),
             pieces=[f"{count} x {label}" if count > 1 else label for label, count in pieces.items()],
             cuts=[_view_cut(k, cut, one.cuts, units) for k, cut in enumerate(one.cuts)],
-            keeps=[cross(rest.length, rest.width, units) for rest in one.worth_keeping(self.today.shop.offcut_least)],
+            keeps=[cross(rest.length, rest.width, units) for rest in one.worth_keeping(least)],
         )  # fmt: skip
 
 

@@ -6,12 +6,12 @@ will be seen, and with it how far the dimension lines stand off.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from fardo.core.cut.drawing import Blank, Dimension, Kind
+from fardo.core.cut.drawing import Blank, Dimension, Kind, Note
 from fardo.core.quantity import Length, Units, show_length
 
 StrokeKind = Kind | Literal["thin"]
@@ -41,6 +41,9 @@ _CUT_OR_SLIT = "cut or slit right through"
 
 _GLYPH = 0.6  # width of a figure against its height
 _SETTLED = 0.01  # words that would change less than that in height stay
+_LINE = 1.35  # from line to line of a note, in heights
+_SHORTEST = 4  # letters that a line is worth while for
+_HATCH = 2.2  # between the lines of a hatching, in heights
 _ROW = 2.3  # distance between rows of dimension lines, in heights
 
 
@@ -93,7 +96,9 @@ def draw(blank: Blank, units: Units, words_height: float) -> Drawn:
     strokes = [
         Stroke(line.kind, line.start[0].mm, line.start[1].mm, line.end[0].mm, line.end[1].mm) for line in blank.lines
     ]
-    words = [Words(note.at[0].mm, note.at[1].mm, note.text, 0, "note") for note in blank.notes]
+    words = [one for note in blank.notes for one in _lines_of(note, h)]
+    for near, far in blank.hatched:
+        strokes += _hatching((near[0].mm, near[1].mm), (far[0].mm, far[1].mm), words, h)
     taken: dict[tuple[str, int], float] = {}  # how far along a row words already stand outside its line
     for dimension in blank.dimensions:
         thin, text = _dimension(dimension, blank, units, h, taken)
@@ -106,6 +111,43 @@ def draw(blank: Blank, units: Units, words_height: float) -> Drawn:
         h, min(xs) - edge, min(ys) - edge, max(xs) + edge, max(ys) + edge,
         tuple((a.mm, b.mm) for a, b in blank.outline), tuple(strokes), tuple(words),
     )  # fmt: skip
+
+
+def _lines_of(note: Note, h: float) -> Iterator[Words]:
+    """A note line by line around its point; what does not go into its room is cut short, or left out."""
+    texts = note.text.split("\n")
+    if note.room is not None:
+        wide, high = (side.mm for side in note.room)
+        most = int((wide - h) / (_GLYPH * h))
+        texts = [text if len(text) <= most else f"{text[: most - 1]}…" for text in texts if most >= _SHORTEST]
+        texts = texts[: int(high / (_LINE * h))]
+    for n, text in enumerate(texts):
+        yield Words(note.at[0].mm, note.at[1].mm + ((len(texts) - 1) / 2 - n) * _LINE * h, text, 0, "note")
+
+
+def _hatching(
+    near: tuple[float, float], far: tuple[float, float], words: Sequence[Words], h: float
+) -> Iterator[Stroke]:
+    """Thin lines aslant over a rectangle, which leave its words clear."""
+    (x1, y1), (x2, y2) = near, far
+    clear = [
+        (one.x - _reach(one, h)[0], one.x + _reach(one, h)[0])
+        for one in words
+        if x1 < one.x < x2 and y1 < one.y < y2 and one.role == "note"
+    ]
+    heights = [one.y for one in words if x1 < one.x < x2 and y1 < one.y < y2]
+    left, right = min((a for a, _ in clear), default=x2), max((b for _, b in clear), default=x1)
+    low, high = min(heights, default=y2) - h, max(heights, default=y1) + h
+    step = _HATCH * h
+    for n in range(1, int((x2 - x1 + y2 - y1) / step) + 1):
+        # y - y1 = x - x1 + c, from where it comes into the rectangle to where it leaves it
+        c = n * step - (x2 - x1)
+        start, end = x1 + max(0.0, -c), min(x2, x1 + (y2 - y1) - c)
+        over = [max(start, left, x1 + low - y1 - c), min(end, right, x1 + high - y1 - c)]
+        spans = [(start, over[0]), (over[1], end)] if over[0] < over[1] else [(start, end)]
+        for a, b in spans:
+            if b > a:
+                yield Stroke("thin", a, y1 + a - x1 + c, b, y1 + b - x1 + c)
 
 
 def key_of(blank: Blank) -> tuple[tuple[StrokeKind, str], ...]:

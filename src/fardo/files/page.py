@@ -114,9 +114,10 @@ def head(canvas: Canvas, heading: Heading, width: float, height: float, page: st
         for says in lines_of(line, width - 2 * MARGIN, 10):
             set_words(canvas, MARGIN, y, says, 10)
             y -= 4.8 * mm
+    y = min(y, height - MARGIN - 12 * mm)  # below the page's number
     canvas.setLineWidth(0.4)
     canvas.line(MARGIN, y + 1.6 * mm, width - MARGIN, y + 1.6 * mm)
-    return min(y, height - MARGIN - 12 * mm) - 3 * mm
+    return y - 3 * mm
 
 
 def tick_box(canvas: Canvas, x: float, y: float) -> None:

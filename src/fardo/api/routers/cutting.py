@@ -147,15 +147,15 @@ def _draw_sheets(context: AppContext, keys: list[str], tool: Tool) -> list[Sheet
         for one in board.plan.sheets:
             title = f"{board.grade.code} {len(found) + 1}"
             settings = []
-            for cut in one.cuts:
+            for n, cut in enumerate(one.cuts, 1):
                 rest = show_sizes((cut.rest.length, cut.rest.width, cut.rest.width), units, "down").text
                 piece = rest.rpartition(" x ")[0]
                 way = "across its length" if cut.across else "along its length"
-                settings.append(FenceSetting(cut.fence, "through", f"{piece}, {way}", 1))
+                settings.append(FenceSetting(cut.fence, "through", f"cut {n}: {piece}, {way}", 1))
             least = today.shop.offcut_least
             placed = [(laid.piece, cutting.cross(*laid.piece.size, units)) for laid in one.placed]
             of = [f"{title}: {piece.name}, {size}, for {titles[piece.of]}" for piece, size in placed]
             keeps = [cutting.cross(rest.length, rest.width, units) for rest in one.worth_keeping(least)]
             of += [f"{title}: keep {size}" for size in keeps]
-            found.append((title, draw_sheet(f"sheet {title}", one, drawings, least), settings, of))
+            found.append((title, draw_sheet(f"sheet {title}", one, drawings, units, least, titles), settings, of))
     return found

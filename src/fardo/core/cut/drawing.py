@@ -53,10 +53,16 @@ class Dimension:
 
 @dataclass(frozen=True, slots=True)
 class Note:
-    """Words on the board, centred at a point."""
+    """Words on the board, centred at a point.
+
+    Args:
+        text: a line, or several.
+        room: length and width of what it stands on; words that do not go in are cut short or left out.
+    """
 
     at: Point
     text: str
+    room: Point | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,6 +76,7 @@ class Blank:
         lines, dimensions, notes: the drawing.
         flutes: the way the flutes run, "either way" where it does not matter.
         count: how many of it.
+        hatched: rectangles that are left over, each by two opposite corners.
     """
 
     name: str
@@ -80,6 +87,7 @@ class Blank:
     notes: tuple[Note, ...]
     flutes: Flutes
     count: int = 1
+    hatched: tuple[tuple[Point, Point], ...] = ()
 
     @property
     def area_nm2(self) -> int:

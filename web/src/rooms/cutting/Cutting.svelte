@@ -224,6 +224,8 @@
                       <thead
                         ><tr
                           ><th class="text-soft font-plain text-small border-0 py-0.75 pr-2 pl-0 text-left"
+                            >Cut</th
+                          ><th class="text-soft font-plain text-small border-0 py-0.75 pr-2 pl-0 text-left"
                             >{tool === 'saw' ? 'Fence' : 'Mark'}, {shop.units}</th
                           ><th class="text-soft font-plain text-small border-0 py-0.75 pr-2 pl-0 text-left"
                             >Cut through</th
@@ -233,6 +235,7 @@
                       <tbody>
                         {#each sheet.cuts as cut, n (n)}
                           <tr class:same={!cut.new_fence}>
+                            <td class="figure border-t-hair border-t py-0.75 pr-3 pl-0">{n + 1}</td>
                             <td
                               class="figure border-t-hair text-head w-24 border-t py-0.75 pr-2 pl-0 text-left"
                               >{#if cut.new_fence}<Measured text={cut.fence} />{:else}as set{/if}</td
