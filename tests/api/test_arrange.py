@@ -157,6 +157,16 @@ def test_the_packed_box_is_printed_with_its_sizes_and_the_order(client: TestClie
         assert side in words
 
 
+def test_each_view_of_the_packing_sheet_has_its_own_two_sides(client: TestClient) -> None:
+    """Of a box 10 x 6 x 10: plan 10 by 6, front 10 by 10, right side 6 by 10."""
+    block = box(length="10 in", width="6 in", height="5 in")
+    blocks = [part(name=name, shape=block, gap="0", weight="2 lb") for name in ("lower", "upper")]
+    key = client.post("/api/jobs", json=job(parts=blocks, extras=[])).json()["id"]
+    page = PdfReader(io.BytesIO(client.get(f"/api/jobs/{key}/packing.pdf").content)).pages[0]
+    lines = page.extract_text().splitlines()
+    assert (lines.count("10 in"), lines.count("6 in")) == (4, 2)
+
+
 def test_the_packing_sheet_is_ticked_from_the_top_down(client: TestClient) -> None:
     content = wheel() | {"extras": [{"name": "packing slip", "size": ["11 in", "8 1/2 in", "1/64 in"]}]}
     content["parts"][0]["protect"] = [{"material": "bubble-small", "layers": 2}]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 from fastapi.testclient import TestClient
 
 from tests.made_up import box, job, part
@@ -190,15 +192,16 @@ def test_going_metric_changes_no_setting_and_no_kind_that_was_typed_bare(client:
 
 
 def test_the_bench_lists_what_leaves_first_and_every_job_once(client: TestClient) -> None:
-    days = ["2026-03-09", None, "2026-03-02", "2026-03-09", None, "2026-03-05"]
+    """Without a ship date: after what leaves by tomorrow."""
+    days = ["2026-03-09", None, "2026-03-02", "2026-03-09", None, "2026-03-05", "2026-02-28", "2026-03-03"]
     keys = [client.post("/api/jobs", json=job(day=day)).json()["id"] for day in days]
     client.delete(f"/api/jobs/{keys[5]}")
-    listed = [row["id"] for row in client.get("/api/jobs", params={"by": "day"}).json()["jobs"]]
-    assert [one for one in listed if one in keys] == [keys[n] for n in (2, 3, 0, 4, 1)]
+    listed = [row["id"] for row in client.get("/api/jobs", params={"today": "2026-03-02"}).json()["jobs"]]
+    assert [one for one in listed if one in keys] == [keys[n] for n in (6, 2, 7, 4, 1, 3, 0)]
     paged: list[str] = []
     cursor: str | None = None
     while cursor is not None or not paged:
-        page = client.app.state.context.jobs.page_by_day(cursor, size=2)  # type: ignore[attr-defined]
+        page = client.app.state.context.jobs.page_by_day(date(2026, 3, 2), cursor, 2)  # type: ignore[attr-defined]
         paged += [line.id for line in page.jobs]
         cursor = page.cursor
     assert paged == listed

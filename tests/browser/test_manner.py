@@ -252,15 +252,15 @@ def test_a_whole_job_without_the_mouse(page: Page) -> None:
     page.until(lambda: page.all("tr.plan.chosen"))
     page.saved()
     page.press(Keys.ESCAPE, "h")
-    page.shows(".bench li", "Print the cut sheet, cut and send")
+    page.shows("ul[aria-label='No ship date'] li", "Print the cut sheet, cut and send")
 
 
-def test_older_jobs_are_fetched_when_asked_for(page: Page) -> None:
+def test_more_jobs_are_fetched_when_asked_for(page: Page) -> None:
     for n in range(50):
         httpx.post(f"{page.url}/api/jobs", json=job(title=f"job {n}")).raise_for_status()
     page.open("/", ".bench li")
     assert len(page.all(".bench li")) == 50
-    page.button("Older jobs").click()
+    page.button("More jobs").click()
     page.until(lambda: len(page.all(".bench li")) == 58)
 
 

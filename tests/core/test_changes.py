@@ -97,3 +97,11 @@ def test_a_step_that_is_not_taken_yet_is_tried(chosen: bool) -> None:
     for one in told:
         assert one.job.parts[0].shape.height == "4 in"  # type: ignore[union-attr]
         assert one.job.take_apart[0].chosen
+
+
+def test_trying_a_change_leaves_the_job_as_it_was() -> None:
+    job = wrapped(3)
+    before = job.model_dump_json()
+    less = [one.job.parts[0].protect[0].layers for one in changes(job, understand(job, shop(), "10440"), shop())]
+    assert 2 in less
+    assert job.model_dump_json() == before

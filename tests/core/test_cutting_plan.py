@@ -106,6 +106,14 @@ def test_a_knife_frees_a_pinwheel_that_no_straight_cut_frees() -> None:
     assert lay_freely([*pieces, pieces[0]], sheet, 1) is None
 
 
+def test_a_knife_turns_no_piece_against_its_flutes() -> None:
+    """Two of 30 x 20 lie on 40 x 30 only turned a quarter."""
+    sheet, size = Sheet(INCH * 40, INCH * 30), (inches("30"), inches("20"))
+    for flutes, there in (("either way", True), ("along the blank", True), ("across the blank", False)):
+        pieces = [CutPiece("case", size, flutes)] * 2  # type: ignore[arg-type]
+        assert (lay_freely(pieces, sheet, 1) is not None) is there
+
+
 def test_off_cuts_are_used_up_before_a_whole_sheet_is_taken() -> None:
     offcut = Sheet(INCH * 22, INCH * 18, count=1, offcut=True)
     plan = plan_cuts([CutPiece("pad", (inches("20"), inches("16")), "either way")], [SHEET, offcut])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import pytest
@@ -11,6 +12,7 @@ from hypothesis import strategies as st
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import MEASURED, Bars, Box, Compound, Cylinder, Outline, Shape
 from fardo.core.plan.job import Job
+from fardo.core.quantity import INCH
 from fardo.files.job import JobFile, plain, read_job, write_job
 from fardo.files.typed import with_units
 from fardo.files.understood import understand
@@ -76,6 +78,15 @@ def test_bars_are_round_where_they_meet_and_flat_where_they_end() -> None:
     assert isinstance(shape, Bars)
     assert shape.sizes == sizes("8 1/2 x 6 1/2 x 1")
     assert shape.lengths == (inches("8 1/2"), inches("6 1/2"))
+
+
+def test_bars_that_go_on_in_a_line_are_as_much_as_one_bar() -> None:
+    """The balls where they meet lie within them: pi / 4 x 2 x 2 x 4 cubic inches either way."""
+    ends = ["0", "0", "0"], ["2", "0", "0"], ["4", "0", "0"]
+    whole = shape_of({"kind": "bars", "diameter": "2", "members": [[ends[0], ends[2]]]})
+    parted = shape_of({"kind": "bars", "diameter": "2", "members": [[ends[0], ends[1]], [ends[1], ends[2]]]})
+    assert whole.volume_nm3 / INCH.nm**3 == pytest.approx(math.pi * 4, rel=1e-6)
+    assert parted.volume_nm3 == pytest.approx(whole.volume_nm3, rel=0.01)
 
 
 def test_a_compound_of_compounds_is_read_and_too_deep_a_one_refused() -> None:

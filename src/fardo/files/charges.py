@@ -9,7 +9,7 @@ from collections.abc import Callable
 from fractions import Fraction
 from typing import Annotated, Literal, TypeVar
 
-from pydantic import Field
+from pydantic import ConfigDict, Field
 
 from fardo.core.quantity import INCH, Length, Mass, Money, Units, volume_nm3
 from fardo.core.refusal import BadInput
@@ -46,16 +46,20 @@ class WhenEntry(Strict):
     longest_side_over: Measure | None = None
     second_side_over: Measure | None = None
     length_and_girth_over: Measure | None = None
-    length_and_girth_to: Measure | None = None
+    length_and_girth_to: Measure | None = Field(None, title="length and girth up to")
     weight_over: Weight | None = None
-    weight_to: Weight | None = None
-    billed_over: Weight | None = None
-    linear_over: Measure | None = Field(None, description="length, width and height together")
-    value_over: str | None = None
+    weight_to: Weight | None = Field(None, title="weight up to")
+    billed_over: Weight | None = Field(None, title="billed weight over")
+    linear_over: Measure | None = Field(
+        None, description="length, width and height together", title="length + width + height over"
+    )
+    value_over: str | None = Field(None, title="declared value over")
     forms: list[Literal["box", "soft", "not rectangular"]] = Field(default_factory=list, max_length=3)
-    to: list[str] = Field(default_factory=list, max_length=2000, description="postcode prefixes or ranges")
-    home: bool = False
-    signature: bool = False
+    to: list[str] = Field(
+        default_factory=list, max_length=2000, description="postcode prefixes or ranges", title="destination postcodes"
+    )
+    home: bool = Field(False, title="residential address")
+    signature: bool = Field(False, title="signature on delivery")
 
     def to_core(self, currency: str, units: Units) -> When:
         def length(name: str) -> Length | None:
@@ -78,9 +82,13 @@ class ChargeBase(Strict):
     """What every charge says: its kind, and when it is made."""
 
     kind: str
-    when: WhenEntry | None = Field(None, description="it is made only where this holds")
-    unless: WhenEntry | None = Field(None, description="it is made only where this does not hold")
-    for_all: bool = Field(False, description="once for all parcels that go together, by what they weigh together")
+    when: WhenEntry | None = Field(None, description="charged only where all of this holds", title="applies only if")
+    unless: WhenEntry | None = Field(None, description="not charged where all of this holds", title="does not apply if")
+    for_all: bool = Field(
+        False,
+        description="charged once for all parcels of a shipment, by their weight together",
+        title="once per shipment",
+    )
 
     def to_core(self, currency: str, units: Units) -> Charge:
         """Raises BadInput naming the field within the charge."""
@@ -111,13 +119,16 @@ class Rows(ChargeBase):
 
 
 class TailEntry(Strict):
-    step: Measure
+    step: Measure = Field(title="extra step")
     prices: list[str] = Field(min_length=1, max_length=60)
 
 
 class GridEntry(Rows):
+    model_config = ConfigDict(title="by weight and zone")
     kind: Literal["grid"]
-    tail: TailEntry | None = Field(None, description="beyond the last row, for every step begun")
+    tail: TailEntry | None = Field(
+        None, description="for every further step or part of it", title="above the last row, price per extra step"
+    )
 
     def to_core(self, currency: str, units: Units) -> Charge:
         rows = self.read_rows(lambda text, field: to_mass(text, units, field), currency, "weights")
@@ -131,11 +142,12 @@ class GridEntry(Rows):
 class VolumeEntry(Rows):
     """By volume, whatever it weighs: rows of volume up to so much."""
 
+    model_config = ConfigDict(title="by volume tier")
     kind: Literal["volume"]
-    unit: Literal["ft3", "dm3"] = "ft3"
-    step: Measure = Field(description="each side is rounded down to it")
-    longest_side: Measure
-    weight: Weight
+    unit: Literal["ft3", "dm3"] = Field("ft3", title="unit of volume")
+    step: Measure = Field(description="each side is rounded down to it", title="sides rounded down to")
+    longest_side: Measure = Field(title="longest side at most")
+    weight: Weight = Field(title="weight at most")
 
     def to_core(self, currency: str, units: Units) -> Charge:
         return VolumeTiers(
@@ -149,9 +161,10 @@ class VolumeEntry(Rows):
 class SoftPackEntry(Rows):
     """Soft packs by flat length and width together: rows of them up to so much."""
 
+    model_config = ConfigDict(title="soft pack by flat size")
     kind: Literal["soft-pack"]
-    side: Measure
-    weight: Weight
+    side: Measure = Field(title="longest side at most")
+    weight: Weight = Field(title="weight at most")
 
     def to_core(self, currency: str, units: Units) -> Charge:
         rows = self.read_rows(lambda text, field: to_length(text, units, field), currency, "lengths")
@@ -164,8 +177,9 @@ class SoftPackEntry(Rows):
 class ContainerEntry(Rows):
     """The carrier's own containers at a price whatever they weigh: rows by their names."""
 
+    model_config = ConfigDict(title="flat price by container")
     kind: Literal["container"]
-    weight: Weight
+    weight: Weight = Field(title="weight at most")
 
     def to_core(self, currency: str, units: Units) -> Charge:
         rows = self.read_rows(lambda text, _: text, currency)
@@ -175,8 +189,9 @@ class ContainerEntry(Rows):
 class FreightEntry(Rows):
     """By density class: rows by class, the price of a hundred pounds a zone."""
 
+    model_config = ConfigDict(title="freight by density class")
     kind: Literal["freight"]
-    minimum: str
+    minimum: str = Field(title="minimum charge")
 
     def to_core(self, currency: str, units: Units) -> Charge:
         classes = [name for _, name in DENSITY_CLASSES]
@@ -196,15 +211,19 @@ class SurchargeEntry(ChargeBase):
     Of a `group` only the first that holds is charged.
     """
 
+    model_config = ConfigDict(title="surcharge")
     kind: Literal["surcharge"]
     code: str = Field(min_length=1, max_length=40, description="names its line, for percentages")
-    what: str = Field(min_length=1, max_length=120)
-    why: str = Field(max_length=200)
+    what: str = Field(min_length=1, max_length=120, title="name on the bill")
+    why: str = Field(max_length=200, title="reason")
     zones: list[str] = Field(default_factory=list, max_length=60, description="of the prices, one each; none: for all")
     prices: list[str] | None = Field(None, max_length=60)
     percent: str | None = Field(None, description="in the place of prices")
     on: list[str] = Field(
-        default_factory=lambda: ["postage"], max_length=20, description="lines the percentage is taken of"
+        default_factory=lambda: ["postage"],
+        max_length=20,
+        description="lines the percentage is taken of",
+        title="percentage of",
     )
     group: str = Field("", max_length=40, description="of one group only the first that holds is charged")
 
@@ -219,6 +238,7 @@ class SurchargeEntry(ChargeBase):
 
 
 class ResidentialEntry(ChargeBase):
+    model_config = ConfigDict(title="residential surcharge")
     kind: Literal["residential"]
     amount: str
 
@@ -227,20 +247,22 @@ class ResidentialEntry(ChargeBase):
 
 
 class FuelEntry(ChargeBase):
+    model_config = ConfigDict(title="fuel surcharge")
     kind: Literal["fuel"]
     percent: str
-    on: list[str] = Field(default_factory=lambda: ["postage"])
+    on: list[str] = Field(default_factory=lambda: ["postage"], title="percentage of")
 
     def to_core(self, currency: str, units: Units) -> Charge:
         return Fuel(read_fraction(self.percent, "percent"), tuple(self.on))
 
 
 class CoverEntry(ChargeBase):
+    model_config = ConfigDict(title="cover for the declared value")
     kind: Literal["cover"]
-    free: str
-    step: str
-    price: str
-    most: str
+    free: str = Field(title="included up to")
+    step: str = Field(title="then per")
+    price: str = Field(title="price per step")
+    most: str = Field(title="declared value at most")
 
     def to_core(self, currency: str, units: Units) -> Charge:
         free, step, price, most = (
@@ -252,10 +274,11 @@ class CoverEntry(ChargeBase):
 class DistanceEntry(ChargeBase):
     """So much for every mile or kilometre of the road."""
 
+    model_config = ConfigDict(title="own van, by distance")
     kind: Literal["distance"]
-    what: str = Field(min_length=1, max_length=120)
-    why: str = Field("", max_length=200)
-    price: str
+    what: str = Field(min_length=1, max_length=120, title="name on the bill")
+    why: str = Field("", max_length=200, title="reason")
+    price: str = Field(title="price per mile or km")
     unit: Literal["mi", "km"]
     both_ways: bool = True
 
@@ -266,6 +289,7 @@ class DistanceEntry(ChargeBase):
 class PackingEntry(Rows):
     """Box and packing by one who packs too: rows of length, width and height together up to so much."""
 
+    model_config = ConfigDict(title="packing service")
     kind: Literal["packing"]
 
     def to_core(self, currency: str, units: Units) -> Charge:

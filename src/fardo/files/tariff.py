@@ -49,7 +49,7 @@ class ZoneEntry(Strict):
 
     model_config = ConfigDict(populate_by_name=True)
     origin: str = Field("", alias="from", max_length=12)
-    to: list[str] = Field(min_length=1, max_length=2000)
+    to: list[str] = Field(min_length=1, max_length=2000, title="destination postcodes")
     zone: str
     days: tuple[Days, Days]
     country: Annotated[
@@ -61,11 +61,19 @@ class DimensionalEntry(Strict):
     divisor: str
     unit: Literal["in3/lb", "cm3/kg"]
     sides: Literal["exact", "up", "down", "nearest-half-up", "nearest-half-down"] = Field(
-        description="how each is rounded before they are multiplied"
+        description="how each is rounded before they are multiplied", title="sides rounded"
     )
-    threshold: str | None = Field(None, description="in in3 or cm3: a volume that is not over it is spared")
-    step: Measure | None = Field(None, description="sides are rounded to it; a whole inch or centimetre unless said")
-    odd: str = Field("1", description="what counts of the volume of what is not rectangular: 0.785, say")
+    threshold: str | None = Field(
+        None, description="in in3 or cm3: a volume that is not over it is spared", title="only above a volume of"
+    )
+    step: Measure | None = Field(
+        None, description="sides are rounded to it; a whole inch or centimetre unless said", title="sides rounded to"
+    )
+    odd: str = Field(
+        "1",
+        description="what counts of the volume of what is not rectangular: 0.785, say",
+        title="share of volume if not rectangular",
+    )
 
 
 class BulkyEntry(Strict):
@@ -82,27 +90,37 @@ class LimitsEntry(Strict):
     second_side: Measure | None = None
     length_and_girth: Measure | None = None
     weight: Weight | None = None
-    linear: Measure | None = Field(None, description="length, width and height together")
-    thickness: Measure | None = Field(None, description="the shortest side")
-    bends: bool = Field(False, description="takes only what bends, as a letter")
+    linear: Measure | None = Field(
+        None, description="length, width and height together", title="length + width + height"
+    )
+    thickness: Measure | None = Field(None, description="the shortest side", title="shortest side")
+    bends: bool = Field(False, description="takes only what bends, as a letter", title="only what bends")
 
 
 class ServiceEntry(Strict):
     name: str = Field(min_length=1, max_length=80)
-    programme: str = Field("counter", max_length=40, description="counter, account, marketplace, negotiated")
+    programme: str = Field(
+        "counter", max_length=40, description="counter, account, marketplace, negotiated", title="rate plan"
+    )
     zones: list[ZoneEntry] = Field(min_length=1, max_length=2000)
-    weight_step: Weight = Field(description="weights are billed in whole steps of it")
+    weight_step: Weight = Field(description="weights are billed in whole steps of it", title="weight rounded up to")
     dimensional: DimensionalEntry | None = None
-    limits: LimitsEntry = Field(default_factory=LimitsEntry)
+    limits: LimitsEntry = Field(default_factory=LimitsEntry, title="size and weight limits")
     charges: list[ChargeEntry] = Field(min_length=1, max_length=40)
-    refuses: list[TagName] = Field(default_factory=list, max_length=40, description="hazards it does not take")
-    bulky: BulkyEntry | None = None
+    refuses: list[TagName] = Field(
+        default_factory=list, max_length=40, description="hazards it does not take", title="hazards refused"
+    )
+    bulky: BulkyEntry | None = Field(None, title="minimum billed weight of large, light parcels")
     valid_from: date | None = None
     valid_to: date | None = None
     other_way: bool = Field(
         False, description="no carrier that calls but what else people weigh up; told beside the rest"
     )
-    packs: bool = Field(False, description="it packs too: no box, wrap, fill, tape or time of the shop's own")
+    packs: bool = Field(
+        False,
+        description="it packs too: no box, wrap, fill, tape or time of the shop's own",
+        title="packs for the shop",
+    )
     note: str = Field("", max_length=300, description="what to know of it")
     tracked: bool | None = Field(None, description="whether it is tracked")
     form: Literal["letter", "flat", "parcel"] = "parcel"

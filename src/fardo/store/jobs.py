@@ -8,7 +8,7 @@ import secrets
 import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime, timedelta
 from hashlib import blake2b
 
 from fardo.files.job import JobFile, plain
@@ -167,21 +167,23 @@ class Jobs:
         jobs = tuple(_line(row) for row in rows[:size])
         return Page(jobs, str(rows[size - 1]["changed"]) if len(rows) > size else None)
 
-    def page_by_day(self, cursor: str | None = None, size: int = 50) -> Page:
-        """Jobs on the bench, what leaves first before the rest; what has no ship date last, the last changed first."""
-        day, _, before = (cursor or "").partition(":")
-        if not (re.fullmatch(r"\d{4}(-\d\d-\d\d)?", day) and re.fullmatch(r"\d{1,18}", before)):
+    def page_by_day(self, today: date, cursor: str | None = None, size: int = 50) -> Page:
+        """Jobs on the bench, what leaves first before the rest; what has no ship date between what leaves by tomorrow
+        and what leaves later. Of one day the last changed first.
+        """
+        day, _, before = (cursor or "").rpartition(":")
+        if not (re.fullmatch(r"\d{4}-\d\d-\d\d~?", day) and re.fullmatch(r"\d{1,18}", before)):
             day, before = "", "0"
+        undated = f"{today + timedelta(days=1)}~"
         rows = self._database.read(
-            f"{_LINES} WHERE archived_at IS NULL AND (coalesce(day, '9999') > :day"
-            " OR coalesce(day, '9999') = :day AND changed < :before)"
-            " ORDER BY coalesce(day, '9999'), changed DESC LIMIT :size",
-            {"day": day, "before": int(before), "size": size + 1},
+            f"{_LINES} WHERE archived_at IS NULL AND (coalesce(day, :undated) > :day"
+            " OR coalesce(day, :undated) = :day AND changed < :before)"
+            " ORDER BY coalesce(day, :undated), changed DESC LIMIT :size",
+            {"undated": undated, "day": day, "before": int(before), "size": size + 1},
         )
         last = rows[size - 1] if len(rows) > size else None
-        return Page(
-            tuple(_line(row) for row in rows[:size]), f"{last['day'] or 9999}:{last['changed']}" if last else None
-        )
+        after = f"{last['day'] or undated}:{last['changed']}" if last else None
+        return Page(tuple(_line(row) for row in rows[:size]), after)
 
     def with_box(self, size: int) -> tuple[list[JobLine], int]:
         """Jobs in hand that have chosen a box, and how many there are.

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from datetime import date
 from pathlib import Path
 from tempfile import TemporaryDirectory
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
@@ -32,16 +33,16 @@ def list_jobs(
     bench: OpenBench,
     words: Annotated[str, Query(max_length=200)] = "",
     archived: bool = False,
-    by: Literal["changed", "day"] = "changed",
+    today: Annotated[date | None, Query(description="said, the bench is listed by day")] = None,
     cursor: Annotated[str | None, Query(max_length=80)] = None,
 ) -> views.JobPage:
-    """Jobs in hand, each with its next move: the last changed first, or by day what leaves first before the rest.
-    `words` finds by title, part, extra or place.
+    """Jobs in hand, each with its next move: the last changed first or, where today is said, what leaves first before
+    the rest. `words` finds by title, part, extra or place.
     """
-    by_day = by == "day" and not words and not archived
-    page = (
-        context.jobs.page_by_day(cursor) if by_day else context.jobs.page(words=words, archived=archived, cursor=cursor)
-    )
+    if today is not None and not words and not archived:
+        page = context.jobs.page_by_day(today, cursor)
+    else:
+        page = context.jobs.page(words=words, archived=archived, cursor=cursor)
     rows = [row(one) for one in bench.rows(page.jobs)]
     return views.JobPage(jobs=rows, cursor=page.cursor, renewing=any(one.stale for one in rows))
 

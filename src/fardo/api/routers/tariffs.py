@@ -20,7 +20,7 @@ from fardo.core.refusal import BadInput
 from fardo.core.tariff.lint import look_over, overlapping
 from fardo.core.tariff.parcel import Parcel, read_postcode, soft_pack
 from fardo.core.tariff.service import compare
-from fardo.files.charges import ChargeEntry, Rows
+from fardo.files.charges import ChargeBase, ChargeEntry, Rows
 from fardo.files.grid_csv import grid_csv, in_the_table, read_grid
 from fardo.files.tariff import EXAMPLE, TariffFile, check_tariff, read_tariff
 from fardo.store.settings import StoredTariff
@@ -254,6 +254,11 @@ def try_out(carrier: Carrier, trial: Trial, context: Context) -> views.LineAnswe
     )
 
 
+def _called(charge: ChargeBase) -> str:
+    """By its name on the bill, or what kind of charge it is."""
+    return str(getattr(charge, "what", "") or charge.model_config.get("title") or charge.kind)
+
+
 def _row(stored: StoredTariff, context: AppContext) -> TariffRow:
     tariff, exchange = stored.tariff, context.today.shop.exchange
     services = tariff.to_core()
@@ -267,7 +272,7 @@ def _row(stored: StoredTariff, context: AppContext) -> TariffRow:
         services=[
             ServiceRow(
                 name=entry.name, programme=entry.programme, zones=sorted({zone.zone for zone in entry.zones}),
-                charges=[getattr(charge, "what", charge.kind) for charge in entry.charges],
+                charges=[_called(charge) for charge in entry.charges],
                 valid=f"{entry.valid_from or ''} to {entry.valid_to or ''}".strip()
                 if entry.valid_from or entry.valid_to else "",
                 findings=look_over(service),

@@ -114,7 +114,7 @@ const key = (id: string) => ({ params: { path: { key: id } } });
 
 export const calls = {
   job: (id: string) => answer<JobView>(api.GET('/api/jobs/{key}', key(id))),
-  jobs: (query: { archived?: boolean; by?: 'changed' | 'day'; cursor?: string }) =>
+  jobs: (query: { archived?: boolean; today?: string; cursor?: string }) =>
     answer<Schemas['JobPage']>(api.GET('/api/jobs', { params: { query } })),
   addJob: (body: JobFile) => answer<JobView>(api.POST('/api/jobs', { body })),
   /** Sends a job file as it is; the shop reads it, and says what is wrong with it. */

@@ -10,7 +10,7 @@
   import { keys } from '../../lib/keys.svelte';
   import Pick from '../../lib/ui/Pick.svelte';
   import Row from './Row.svelte';
-  import { groups } from './groups';
+  import { dated, groups } from './groups';
   import { startJob } from './start';
 
   const LOOK_AGAIN_MS = 700;
@@ -32,7 +32,11 @@
 
   async function load(after: string | null = null): Promise<void> {
     await attempt(async () => {
-      const page = await calls.jobs({ archived, by: 'day', ...(after ? { cursor: after } : {}) });
+      const page = await calls.jobs({
+        archived,
+        today: dated(new Date()),
+        ...(after ? { cursor: after } : {}),
+      });
       jobs = after ? [...jobs, ...page.jobs] : page.jobs;
       asked = after ? [...asked, after] : [null];
       cursor = page.cursor;
@@ -54,7 +58,9 @@
     renewing = false;
     try {
       const pages = await Promise.all(
-        asked.map((after) => calls.jobs({ archived, by: 'day', ...(after ? { cursor: after } : {}) })),
+        asked.map((after) =>
+          calls.jobs({ archived, today: dated(new Date()), ...(after ? { cursor: after } : {}) }),
+        ),
       );
       const found = new Map(pages.flatMap((page) => page.jobs).map((job) => [job.id, job]));
       jobs = jobs.map((job) => found.get(job.id) ?? job);

@@ -2,11 +2,12 @@
 import type { JobRow } from '../../lib/api/client';
 
 export interface Group {
-  title: 'Late' | 'Today' | 'Tomorrow' | 'Later' | 'No ship date';
+  title: 'Late' | 'Today' | 'Tomorrow' | 'No ship date' | 'Later';
   jobs: JobRow[];
 }
 
-const dated = (day: Date): string =>
+/** A day as the shop writes it: 2026-03-02. */
+export const dated = (day: Date): string =>
   [day.getFullYear(), day.getMonth() + 1, day.getDate()].map((one) => String(one).padStart(2, '0')).join('-');
 
 /** The jobs in groups, in the order they come in; a group without jobs is left out. */

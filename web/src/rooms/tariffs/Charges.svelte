@@ -21,7 +21,8 @@
 
   function titled(item: Json): string {
     const of = item as JsonObject;
-    return `${written(of.kind)}${of.what ? `: ${written(of.what)}` : ''}`;
+    const kind = written(of.kind);
+    return `${kinds[kind]?.title ?? kind}${of.what ? `: ${written(of.what)}` : ''}`;
   }
   function move(n: number, by: number): void {
     const [item] = charges.splice(n, 1);
@@ -78,7 +79,10 @@
       label="Add a charge"
       bind:value={kind}
       change={add}
-      options={[['', 'of a kind…'], ...Object.keys(kinds)]}
+      options={[
+        ['', 'of a kind…'],
+        ...Object.entries(kinds).map(([code, of]) => [code, of.title ?? code] as const),
+      ]}
     />
   </div>
 </div>

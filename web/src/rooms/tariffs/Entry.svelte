@@ -5,7 +5,7 @@
   import Charges from './Charges.svelte';
   import Self from './Entry.svelte';
   import PriceTable from './PriceTable.svelte';
-  import { inWords, type Json, type JsonObject, type Node, type Schema } from './schema';
+  import { type Json, type JsonObject, type Node, type Schema } from './schema';
   import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
@@ -238,7 +238,7 @@
             owner={value as JsonObject}
             name={field}
             path="{path}.{field}"
-            label={inWords(field)}
+            label={schema.called(field, of)}
             {wrong}
             {touch}
           />
@@ -261,7 +261,7 @@
           owner={value as JsonObject}
           name={field}
           path="{path}.{field}"
-          label={inWords(field)}
+          label={schema.called(field, of)}
           {wrong}
           {touch}
           {table}

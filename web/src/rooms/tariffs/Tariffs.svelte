@@ -244,7 +244,7 @@
             onsubmit={(event) => void tryOut(event)}
             aria-label="Try a size"
           >
-            <div class="w-37.5">
+            <div class="w-48">
               <Field
                 id="try-size"
                 label="Try a size"

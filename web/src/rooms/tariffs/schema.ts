@@ -6,6 +6,7 @@ export type JsonObject = { [key: string]: Json };
 
 export interface Node {
   $ref?: string;
+  title?: string;
   type?: string;
   description?: string;
   default?: Json;
@@ -45,6 +46,12 @@ export class Schema {
     if (!node.$ref) return node;
     const found = this.root.$defs?.[node.$ref.split('/').at(-1) ?? ''];
     return found ? { ...found, description: node.description ?? found.description } : {};
+  }
+
+  /** What a field is called on the form: its title, where it has one that is not made of its name. */
+  called(field: string, node: Node): string {
+    const said = inWords(field);
+    return node.title && node.title.toLowerCase() !== said.toLowerCase() ? node.title : said;
   }
 
   /** What there is to say of a value beside its name; how a measure is typed is known by now. */

@@ -4,6 +4,3 @@ ALTER TABLE kind RENAME COLUMN put_away_at TO archived_at;
 ALTER TABLE tariff RENAME COLUMN put_away_at TO archived_at;
 DROP INDEX job_put_away;
 CREATE INDEX job_archived ON job (changed) WHERE archived_at IS NOT NULL;
-
--- The bench lists what leaves first before the rest; what has no ship date comes last.
-CREATE INDEX job_to_leave ON job (coalesce(day, '9999'), changed DESC) WHERE archived_at IS NULL;
