@@ -9,7 +9,7 @@ PORT ?= 8740
 API_TYPES := web/src/lib/api/schema.d.ts
 WEB_SOURCES := $(filter-out $(API_TYPES), $(shell find web/src web/public -type f)) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/printed-letters.js
 
-.PHONY: demo setup test all-tests checks lint types unit browser chromium pictures bench attack schemas clean
+.PHONY: demo setup test most-tests all-tests checks lint types unit browser chromium pictures bench attack schemas clean
 
 demo: setup
 	$(BIN)/fardo demo --port $(PORT)
@@ -49,9 +49,14 @@ $(STAMPS)/web: $(STAMPS)/node $(API_TYPES) $(WEB_SOURCES)
 
 # Two at a time, as most machines have two processors.
 test: setup $(STAMPS)/python-dev chromium
-	@$(MAKE) --no-print-directory -j2 --output-sync=target all-tests checks
+	@$(MAKE) --no-print-directory -j2 --output-sync=target most-tests checks
 	@echo "All checks passed."
 
+# All but the tests that take longest.
+most-tests: setup $(STAMPS)/python-dev chromium
+	$(BIN)/pytest -n 2 --dist worksteal -m "not long" --doctest-modules src/fardo/core tests
+
+# Before something is called done.
 all-tests: setup $(STAMPS)/python-dev chromium
 	$(BIN)/pytest -n 2 --dist worksteal --doctest-modules src/fardo/core tests
 

@@ -20,6 +20,15 @@ settings.register_profile("bench", deadline=None, max_examples=25)
 settings.register_profile("thorough", deadline=None, max_examples=400)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE") or ("judged" if os.environ.get("CI") else "bench"))
 
+LONG = [one for one in (Path(__file__).parent / "long.txt").read_text("utf-8").splitlines() if one[:1] != "#"]
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Marks the tests that take longest."""
+    for item in items:
+        if item.nodeid.split("[")[0] in LONG:
+            item.add_marker(pytest.mark.long)
+
 
 @pytest.fixture(scope="session")
 def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
