@@ -171,12 +171,15 @@ def test_the_packing_sheet_is_ticked_from_the_top_down(client: TestClient) -> No
     content = wheel() | {"extras": [{"name": "packing slip", "size": ["11 in", "8 1/2 in", "1/64 in"]}]}
     content["parts"][0]["protect"] = [{"material": "bubble-small", "layers": 2}]
     content["parts"][0]["gap"] = "2 in"
+    content["parts"][1]["protect"] = [{"material": "tissue"}]
     key = client.post("/api/jobs", json=content).json()["id"]
     pages = PdfReader(io.BytesIO(client.get(f"/api/jobs/{key}/packing.pdf").content)).pages
     words = " ".join(page.extract_text() for page in pages[1:])
     order = ("Wrap", "small bubble", "Fill first", "Under", "Goes in", "On top", "Pack it", "packing slip, last")
     places = [words.index(said) for said in order]
     assert places == sorted(places)
+    assert "hub, 2 of them" in words
+    assert "rim, " not in words
 
 
 def test_a_bag_closes_on_the_goods_and_nothing_is_filled(client: TestClient) -> None:

@@ -51,6 +51,23 @@ def test_each_job_comes_to_the_box_of_its_parcel(client: TestClient) -> None:
         assert docket["weight"]["text"] == parcel["weight"]
 
 
+def test_each_plan_says_by_how_much_it_is_more_or_less_than_one_parcel(client: TestClient) -> None:
+    """A long flat thing beside a cube: 108 in of length and girth in one parcel, 46 and 64 in two."""
+    apart = [
+        part(name="reed", shape=box(length="44 in", width="1 in", height="1 in"), weight="1 lb", gap="0"),
+        part(name="drum", shape=box(length="16 in", width="16 in", height="16 in"), weight="9 lb", gap="0"),
+    ]
+    said = set()
+    for parts in (LOOM, apart):
+        told = client.post("/api/parcels", json={"job": job(parts=parts, parcels_at_most=3, extras=[])}).json()
+        for plan in told["plans"]:
+            more = Decimal(plan["total"]) - Decimal(told["one"])
+            word = "more" if more > 0 else "less"
+            assert plan["against"] == (f"{abs(more)} {word} than in one parcel" if more else "as much as in one parcel")
+            said.add(word)
+    assert said == {"more", "less"}
+
+
 def test_a_division_that_is_arranged_costs_no_more(client: TestClient) -> None:
     content = job(parts=LOOM, parcels_at_most=2, extras=[])
     totals = [
