@@ -14,6 +14,8 @@ _BEFORE = (
 )  # fmt: skip
 _CLOSE = "Close the flaps, the short walls' first, and tape the outer ones: three strips over the bottom."
 
+_LID_ON = Step("Put the goods in, set the lid on, and tape once around where it ends.", goods_in=True)
+
 # Of a corner guard, from its square.
 GUARD_STEPS = (
     Step("Cut four squares for each part, and mark the lines from two edges of each that meet."),
@@ -38,7 +40,7 @@ def tray_and_lid(tray: Blank, lid: Blank) -> tuple[Step, ...]:
             "Build the lid around the tray: lay it over, fold its walls down along the tray's, draw them up until it "
             "just slides, and tape its corners."
         ),
-        Step("Put the goods in, set the lid on, and tape once around where it ends."),
+        _LID_ON,
     )
 
 
@@ -70,5 +72,5 @@ def half_case_and_lid(deep: Length) -> tuple[Step, ...]:
     return (
         *glued_case("Close the bottom flaps, the short walls' first, and tape them: three strips."),
         Step("Fold the lid's walls, {} deep, down around the case until it slides, and tape its corners.", (deep,)),
-        Step("Put the goods in, set the lid on, and tape once around where it ends."),
+        _LID_ON,
     )

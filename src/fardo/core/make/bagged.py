@@ -28,7 +28,7 @@ NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 _FLAT = "Counted flat by the outside of the closed box; cut sides are taped like wrapping and take no seam."
 _CLOSED = "Counted by the outside of the closed box, within the envelope's own seams."
-_WRAP_IT = Step("Roll the closed box in its wrap and fold the wrap in at both ends.")
+_WRAP_IT = Step("Roll the closed box in its wrap and fold the wrap in at both ends.", goods_in=True)
 MINUTES = Fraction(5)  # as a box from the shelf, and to trim and tape the bag: starting value
 
 
@@ -112,7 +112,7 @@ def _closed(boxed: Made, pouch: Pouch, allowances: Allowances, over: Length) -> 
         flat, tape = (pouch.length, pouch.width), Length(0)
         steps = (
             *wrap_it,
-            Step(f"Slip it into the {POUCHES[pouch.kind]} and close that within its own seams."),
+            Step(f"Slip it into the {POUCHES[pouch.kind]} and close that within its own seams.", goods_in=True),
         )
     told = (*why.values, ("flat length", flat[0]), ("flat width", flat[1]))
     return replace(

@@ -63,6 +63,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
             Step("Make both cases and close their bottoms. Fold the spacers into bridges, their legs {} long.",
                  (allowances.at_least(floated - t.half()),)),
             Step("Lay two spacers on the bottom of the outer box, legs down, and stand two against each wall."),
-            Step("Set the closed inner box on them; nothing of it may touch the outer box. Two spacers go on top."),
+            Step("Set the closed inner box on them; nothing of it may touch the outer box. Two spacers go on top.",
+                 goods_in=True),
         ),
     )  # fmt: skip

@@ -22,7 +22,7 @@ NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(2)  # to fold and close: starting value
 
-_CLOSED = (Step("Close it within its own seams: a bulging one is charged as a parcel of your own."),)
+_CLOSED = (Step("Close it within its own seams: a bulging one is charged as a parcel of your own.", goods_in=True),)
 
 
 def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:

@@ -79,7 +79,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
             Step("Roll both ends up, over and down, so that each is a hollow edge {} deep; tape them.", (guard,)),
             Step("Fold and tape the two edge rolls and lay one along each side."),
             Step("Lay the goods between them, fill so that nothing shifts, fold both covers over, tape where they meet "
-                 "and along both ends."),
+                 "and along both ends.", goods_in=True),
         ),
     )  # fmt: skip
 

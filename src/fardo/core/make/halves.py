@@ -55,7 +55,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         notes=turned_note(inside, needed),
         steps=(
             Step("Close and tape the bottom of the lower half, and the top of the upper one."),
-            Step("Put the goods in the lower half and fill around them."),
+            Step("Put the goods in the lower half and fill around them.", goods_in=True),
             Step("Push the upper half over it until {} lie over each other, and tape the rim all around.",
                  (allowances.at_least(overlap),)),
         ),

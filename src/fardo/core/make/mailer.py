@@ -100,7 +100,8 @@ def _closed_on(way: str, goods: Sizes, pouch: Pouch, allowances: Allowances) -> 
         notes=(COUNTED_BARE,) if bag else (), taken=(Taken(pouch),), soft=True, carrier=pouch.carrier, flat=flat,
         standing=bag_to_trim(pouch, flat) if bag else None,
         steps=(*trim_steps(pouch, flat, "goods"), *_CLOSING) if bag else (
-            Step(f"Slip the goods into the {POUCHES[pouch.kind]}, heavy end first; nothing sharp against its walls."),
+            Step(f"Slip the goods into the {POUCHES[pouch.kind]}, heavy end first; nothing sharp against its walls.",
+                 goods_in=True),
             Step("Close it within its own seams, flap flat, no bulge at the seam; tape over a flap that lifts."),
         ),
     )  # fmt: skip
@@ -120,8 +121,8 @@ def trim_steps(pouch: Pouch, flat: tuple[Length, Length], what: str) -> tuple[St
         side, to = ("open end", length) if length < pouch.length else ("side", width)
         cut = Step(f"Trim the {pouch.name} to {{}} at its {side}.", (to,), knife=True)
     else:
-        return (Step(f"Slip the {what} into the {pouch.name}."),)
-    return (cut, Step(f"Slip the {what} in, against the bag's own seams."))
+        return (Step(f"Slip the {what} into the {pouch.name}.", goods_in=True),)
+    return (cut, Step(f"Slip the {what} in, against the bag's own seams.", goods_in=True))
 
 
 def must_close(pouch: Pouch, inside: Sizes, seams: Length) -> None:

@@ -56,7 +56,12 @@ def _as_it_is(way: str, box: StockBox, stands: Standing, minutes: Fraction, step
 def _put_in(stands: Standing) -> Iterator[Step]:
     if stands.pressed.nm:
         yield Step(
-            "Press the goods in: wrapped they are {} larger than the box, and the wrap gives.", (stands.pressed,)
+            "Press the goods in: wrapped they are {} larger than the box, and the wrap gives.",
+            (stands.pressed,),
+            goods_in=True,
         )
     if stands.on_its_side:
-        yield Step("Pack it as it lies, close it, and stand it up; the arrow on the outside says which way is up.")
+        yield Step(
+            "Pack it as it lies, close it, and stand it up; the arrow on the outside says which way is up.",
+            goods_in=True,
+        )

@@ -188,11 +188,14 @@ def steps(stack: Stack) -> tuple[Step, ...]:
     """In order."""
     if stack.boxes == 1:
         return (
-            Step("One box is enough: close and tape the bottom, stand the goods in, fill, close and tape the top."),
+            Step(
+                "One box is enough: close and tape the bottom, stand the goods in, fill, close and tape the top.",
+                goods_in=True,
+            ),
         )
     found = [
         Step("Close and tape the bottom of the first box; its upper flaps stay up."),
-        Step("Stand the goods in, the heavy end down, and fill around them so that nothing shifts."),
+        Step("Stand the goods in, the heavy end down, and fill around them so that nothing shifts.", goods_in=True),
     ]
     for n in range(2, stack.boxes + 1):
         found.append(Step(f"Open box {n} at both ends and push its lower flaps down inside box {n - 1}, whose upper "

@@ -18,12 +18,14 @@ class Step:
         measures: in that order.
         knife: whether a blade is in hand, so that its cautions stand beside it.
         before_cutting: whether it is done, or heeded, before anything is cut.
+        goods_in: whether it is done once the goods are in.
     """
 
     do: str
     measures: tuple[Length | Sizes, ...] = ()
     knife: bool = False
     before_cutting: bool = False
+    goods_in: bool = False
 
     def told(self, show: Callable[[Length], str]) -> str:
         """The step in words, its measures put in.

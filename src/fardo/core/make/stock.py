@@ -16,7 +16,7 @@ from fardo.core.make.contents import Contents
 from fardo.core.quantity import INCH, Length, Mass, Money, show_length, volume_nm3
 from fardo.core.refusal import NoAnswer
 
-_TAPE_DOWN_THE_SIDE = INCH * 3
+TAPE_DOWN_THE_SIDE = INCH * 3
 _TAB = Length.of_mm(32.0)
 
 
@@ -276,4 +276,4 @@ def both_units(length: Length) -> str:
 
 def closing_tape(outside: Sizes) -> Length:
     """Three strips over the top and three under the bottom, each a hand down the sides (common practice)."""
-    return (outside[0] + _TAPE_DOWN_THE_SIDE * 2) * 2 + (outside[1] + _TAPE_DOWN_THE_SIDE * 2) * 4
+    return (outside[0] + TAPE_DOWN_THE_SIDE * 2) * 2 + (outside[1] + TAPE_DOWN_THE_SIDE * 2) * 4

@@ -44,6 +44,6 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         whys={**made.whys, "outside": Why("inside + 4t along the tube, + 2t across it", why.values, why.rule)},
         steps=(
             Step("Fold it around, glue or tape the seam, close one end and tape it."),
-            Step("Slide the goods in, fill the end, and close it: three strips over each end."),
+            Step("Slide the goods in, fill the end, and close it: three strips over each end.", goods_in=True),
         ),
     )  # fmt: skip

@@ -80,7 +80,7 @@ def check_parts(job: Job, shop: Shop, boxed: Boxed | None) -> tuple[CheckedPart,
         boxed: what it goes in, where that is known: all of it is dropped at once, a mailer keeps no gap, and a maker's
             own inserts stand over the check. Else the goods alone are reckoned with.
     """
-    each = (unit.weight.ng * times for part in job.parts for unit, times in _alike(part.units))
+    each = (unit.weight.ng * times for part in job.parts for unit, times in alike_units(part.units))
     weight = boxed.weights.total if boxed is not None else Mass(sum(each))
     return tuple(_checked(part, shop, weight, boxed.made if boxed is not None else None) for part in job.parts)
 
@@ -124,9 +124,9 @@ class InnerBox:
 def inner_boxes_of(job: Job, shop: Shop) -> tuple[InnerBox, ...]:
     """Every box that is cut for a part of its own, from the goods outward."""
     return tuple(
-        InnerBox(made, _what(unit), times)
+        InnerBox(made, named(unit), times)
         for part in job.parts
-        for unit, times in _alike(part.units)
+        for unit, times in alike_units(part.units)
         for made in own_boxes(unit, shop)
     )
 
@@ -163,22 +163,23 @@ def _checked(part: ReadPart, shop: Shop, dropped: Mass, made: Made | None) -> Ch
     return CheckedPart(part, check, caution)
 
 
-def _alike(units: Sequence[Wrapped]) -> Iterator[tuple[Wrapped, int]]:
+def alike_units(units: Sequence[Wrapped]) -> Iterator[tuple[Wrapped, int]]:
     """Each thing of a part that differs, and how often it is there; like ones lie together."""
     for _, same in groupby(units, key=id):
-        alike = list(same)
-        yield alike[0], len(alike)
+        found = list(same)
+        yield found[0], len(found)
 
 
 def _layers(job: Job) -> Iterator[Layered]:
     for part in job.parts:
-        for unit, times in _alike(part.units):
-            yield from (Layered(coat, _what(unit), times) for coat in unit.coats)
+        for unit, times in alike_units(part.units):
+            yield from (Layered(coat, named(unit), times) for coat in unit.coats)
     if job.load is not None and job.load.liner is not None:
         yield Layered(line_walls(arrange(job.load).inside, job.load.liner), "walls of the box", 1)
 
 
-def _what(unit: Wrapped) -> str:
+def named(unit: Wrapped) -> str:
+    """What is packed, with how many lie in it where it is a pile."""
     return unit.part.name if unit.pile == 1 else f"{unit.part.name}, pile of {unit.pile}"
 
 

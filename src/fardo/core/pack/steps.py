@@ -1,0 +1,319 @@
+"""The packing steps of a job in its box, from taking apart to handing over, each with what it takes.
+
+The order is that of the bench (common practice): wrap, make or open the box, bottom tape, liner, fill below, each thing
+in its place, fill around, top fill, slip and card last, is everything in, shake and press, close and tape, weigh and
+measure, label, hand over. What the steps take adds up to what the plan counts.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from fardo.core.fill.filling import FULL
+from fardo.core.goods.shape import Box
+from fardo.core.goods.take_apart import TakeApartStep, bag_labels
+from fardo.core.make import WAYS, opens_at_its_end
+from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert, Wanted
+from fardo.core.make.made import Made
+from fardo.core.make.stock import StockBox
+from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, WrapUsed
+from fardo.core.pack.tape import TapePlan, plan_tape
+from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.cautions import CUTTING, lifting
+from fardo.core.plan.job import Job
+from fardo.core.plan.load import PlacedBody, arrange, placed
+from fardo.core.plan.parts import alike_units, named
+from fardo.core.plan.shop import Shop
+from fardo.core.plan.together import coats_together
+from fardo.core.protect.coat import NONE, Coat, Wearer
+from fardo.core.protect.forms import put_on
+from fardo.core.protect.liner import line_walls
+from fardo.core.quantity import POUND, Length, Mass
+
+# From this weight a second pair of hands helps: common practice; local rules may ask for less.
+SECOND_PERSON_FROM = POUND * 30
+AROUND_GOODS = ("edge-cap", "corner-cap", "sleeve")  # inserts that go on a thing before it goes in
+
+
+@dataclass(frozen=True, slots=True)
+class ToPack:
+    """What is packed.
+
+    Args:
+        job: as it is read.
+        boxed: it in its box.
+        take_apart: the steps that are taken, in their order.
+        dear: whether its declared value is such that nothing outside may tell of it.
+    """
+
+    job: Job
+    boxed: Boxed
+    shop: Shop
+    take_apart: Sequence[TakeApartStep] = ()
+    dear: bool = False
+
+    @property
+    def tape(self) -> TapePlan:
+        made = self.boxed.made
+        return plan_tape(made, Length(-(-made.tape.nm * self.boxed.load.tape // 1)))
+
+
+def packing_steps(to_pack: ToPack) -> tuple[PackingStep, ...]:
+    """Every step of one parcel, in order, each with a key of its own.
+
+    Args:
+        to_pack: the job in the box that was chosen.
+    """
+    found = [
+        *_take_apart(to_pack), *_wrap(to_pack), *_make(to_pack), *_pack(to_pack), *_check(to_pack), *_close(to_pack),
+        *_send(to_pack),
+    ]  # fmt: skip
+    return tuple(_with_their_share(_told_apart(found), to_pack.shop.pack_minutes))
+
+
+def _told_apart(steps: Iterable[PackingStep]) -> Iterator[PackingStep]:
+    """Each with a key of its own: the second of a kind is numbered."""
+    seen: Counter[str] = Counter()
+    for step in steps:
+        seen[step.key] += 1
+        yield step if seen[step.key] == 1 else replace(step, key=f"{step.key} {seen[step.key]}")
+
+
+_BY_THE_SHOP: tuple[Section, ...] = ("Pack", "Check", "Close", "Send")
+
+
+def _with_their_share(steps: Iterable[PackingStep], minutes: Fraction) -> Iterator[PackingStep]:
+    """To place, fill, close and label takes the shop's minutes, whatever the box: shared out among those steps."""
+    every = list(steps)
+    sharing = sum(step.section in _BY_THE_SHOP for step in every)
+    for step in every:
+        yield replace(step, minutes=step.minutes + minutes / sharing) if step.section in _BY_THE_SHOP else step
+
+
+def _take_apart(to_pack: ToPack) -> Iterator[PackingStep]:
+    hazards = to_pack.job.hazards
+    if cautions := tuple(caution for _, caution in hazards.cautions):
+        yield PackingStep("hazards", "Take apart", "Read the cautions before you begin.", cautions=cautions)
+    bags = {label.number: label for label in bag_labels(to_pack.take_apart)}
+    number = 0
+    for step in to_pack.take_apart:
+        says = [step.turn] if step.turn else []
+        if step.keep:
+            number += 1
+            says.append(f"Bag {number} of {len(bags)}: {step.keep}. Label the bag.")
+        cautions = (step.caution,) if step.caution else ()
+        yield PackingStep(
+            f"apart {step.id}", "Take apart", f"{step.do}.", says=tuple(says), tool=step.tool, cautions=cautions
+        )
+    if to_pack.take_apart:
+        yield PackingStep("clean", "Take apart", "Wipe everything clean and dry: grit rubs through wrap.")
+
+
+def _wrap(to_pack: ToPack) -> Iterator[PackingStep]:
+    load, shop = to_pack.boxed.load, to_pack.shop
+    for unit, times in alike_units(load.units):
+        of = named(unit) if times == 1 else f"{named(unit)}, {times} of them"
+        for coat in unit.coats:
+            yield _layer(f"wrap {unit.part.name} {coat.material.code}", of, coat.times(times), shop)
+    for name, coat in coats_together(load, to_pack.boxed.arrangement, shop.bubbles):
+        yield _layer(f"wrap {name} {coat.material.code}", f"{name}, together", coat, shop)
+    for insert, _ in _inserts(to_pack):
+        if insert.kind in AROUND_GOODS:
+            yield _insert(insert, "Wrap", f"Cut and put on: {_called(insert)}.", to_pack)
+
+
+def _layer(key: str, of: str, coat: Coat, shop: Shop) -> PackingStep:
+    taken = coat.taken.name if coat.taken is not None else ""
+    used = WrapUsed(coat.material, coat.amount, coat.cuts, taken)
+    name = taken or coat.material.name
+    return PackingStep(
+        key, "Wrap", f"{of[0].upper()}{of[1:]}: {name}.", says=coat.says, used=(used,), minutes=shop.minutes_for(coat)
+    )
+
+
+def _make(to_pack: ToPack) -> Iterator[PackingStep]:
+    """Make or open the box, tape its bottom, line it."""
+    boxed, made, tape = to_pack.boxed, to_pack.boxed.made, to_pack.tape
+    title = WAYS[made.way].TITLE
+    steps = [step for step in made.steps if not step.goods_in]
+    if made.taken:
+        boxes = tuple(BoxUsed(one.item.name, one.count) for one in made.taken)
+        yield PackingStep(
+            "box", "Box", f"Take {' and '.join(_so_many(one) for one in boxes)}. {title}.", used=boxes,
+            minutes=made.minutes,
+        )  # fmt: skip
+    else:
+        board = tuple(BoardUsed(made.grade.name, one.name, one.size, one.count) for one in made.blanks)
+        yield PackingStep(
+            "box", "Box", f"Cut the {_listed(one.name for one in made.blanks)} by the cut sheet. {title}.", used=board,
+            cautions=CUTTING, minutes=made.minutes,
+        )  # fmt: skip
+    for n, step in enumerate(steps, 1):
+        yield PackingStep(
+            f"make {n}", "Box", step.do, step.measures, cautions=CUTTING[:1] if step.knife else ()
+        )  # fmt: skip
+    if tape.making:
+        yield PackingStep("tape seams", "Box", "Tape the seams and corners; rub the tape down.", used=tape.making)
+    if tape.bottom:
+        yield PackingStep("tape bottom", "Box", "Tape the bottom; rub the tape down.", used=tape.bottom)
+    if made.taken and any(isinstance(one.item, StockBox) for one in made.taken) and to_pack.dear:
+        yield PackingStep("maker's seam", "Box", "Tape the maker's side seam with two strips.")
+    if (liner := boxed.load.liner) is not None:
+        coat = line_walls(arrange(boxed.load).inside, liner)
+        yield replace(_layer("liner", "walls of the box", coat, to_pack.shop), section="Box")
+
+
+def _pack(to_pack: ToPack) -> Iterator[PackingStep]:
+    """Fill below, each thing in its place, fill around it and on top, slip and card last."""
+    boxed = to_pack.boxed
+    for insert, wanted in _inserts(to_pack):
+        if insert.kind not in AROUND_GOODS and not _above(wanted):
+            yield _insert(insert, "Pack", f"Cut and put in: {_called(insert)}.", to_pack, goes_in=0)
+    yield from _fill(to_pack, ("under",), 0)
+    there = sorted(placed(boxed.load, boxed.arrangement), key=lambda one: one.goes_in)
+    for n, one in enumerate(there, 1):
+        yield _place(one, n, to_pack)
+    yield from _fill(to_pack, ("between", "left", "right", "front", "back"), len(there))
+    for insert, wanted in _inserts(to_pack):
+        if insert.kind not in AROUND_GOODS and _above(wanted):
+            yield _insert(insert, "Pack", f"Cut and lay on top: {_called(insert)}.", to_pack, goes_in=len(there))
+    yield from _fill(to_pack, ("top",), len(there))
+    for extra in boxed.load.last_in:
+        yield PackingStep(f"last {extra.name}", "Pack", f"{extra.name[0].upper()}{extra.name[1:]}, on top.",
+                          goes_in=len(there))  # fmt: skip
+    yield PackingStep("inside address", "Pack", "A slip with both addresses on top, for when the label is lost.",
+                      goes_in=len(there))  # fmt: skip
+
+
+def _place(one: PlacedBody, n: int, to_pack: ToPack) -> PackingStep:
+    name = one.body.name
+    x, y, z = one.at
+    into = "Slide in" if opens_at_its_end(to_pack.boxed.made.way) else "Put in"
+    where = "" if to_pack.boxed.made.soft else ": {} from the left wall, {} from the front, {} above the floor"
+    people = 2 if one.body.weight is not None and one.body.weight >= SECOND_PERSON_FROM else 1
+    cautions = (caution,) if one.body.weight is not None and (caution := lifting(one.body.weight)) else ()
+    says = [] if n == 1 or to_pack.boxed.made.soft else ["Lower it straight down."]
+    if one.body.this_side_up:
+        says.append("This side up.")
+    return PackingStep(
+        f"place {one.number}", "Pack", f"{into} {name}{where}.", (x, y, z) if where else (), tuple(says),
+        cautions=cautions, people=people, goes_in=n,
+    )  # fmt: skip
+
+
+def _fill(to_pack: ToPack, places: tuple[str, ...], goes_in: int) -> Iterator[PackingStep]:
+    filling = to_pack.boxed.filling
+    for one in filling.places:
+        if one.void.where in places:
+            words = _FILL_AT[one.void.where]
+            measures = (one.void.depth,) if "{}" in words else ()
+            says = (f"Pack it {FULL[filling.full]}.",) if one.void.where != "under" else ()
+            yield PackingStep(
+                f"fill {one.void.where}", "Pack", words, measures, says, (FillUsed(one.fill, one.stuffed),),
+                goes_in=goes_in,
+            )  # fmt: skip
+
+
+_FILL_AT = {
+    "under": "Fill under the goods, {} deep.", "between": "Fill between the things; work it down with your hand.",
+    "left": "Fill at the left, {} deep.", "right": "Fill at the right, {} deep.", "front": "Fill in front, {} deep.",
+    "back": "Fill behind, {} deep.", "top": "Fill on top, {} deep.",
+}  # fmt: skip
+
+
+def _check(to_pack: ToPack) -> Iterator[PackingStep]:
+    """Stop: is everything in? And does anything move?"""
+    load = to_pack.boxed.load
+    there: Counter[str] = Counter()
+    for unit in load.units:
+        there[unit.part.name] += unit.pile
+    for extra in load.extras:
+        there[extra.name] += 1
+    for label in bag_labels(to_pack.take_apart):
+        there[f"bag {label.number}: {label.holds}"] += 1
+    for insert, _ in _inserts(to_pack):
+        there[_called(insert)] += sum(blank.count for blank in insert.blanks)
+    yield PackingStep("all in", "Check", "Stop: is everything in?", count=tuple(there.items()))
+    if to_pack.boxed.made.soft:
+        yield PackingStep("press", "Check", "Press it all over: no hard edge may be felt.")
+        return
+    yield PackingStep("shake", "Check", "Hold the lid shut and shake it: nothing may move or rattle.",
+                      people=_people(to_pack))  # fmt: skip
+    yield PackingStep("shove", "Check", "Shove it from end to end and from side to side: nothing may shift.")
+    yield PackingStep("press", "Check", "Press the middle of the lid: it gives a little and comes back.")
+    yield PackingStep("bulge", "Check", "Look along each side: where one bulges, pack it anew or take a bigger box.")
+
+
+def _close(to_pack: ToPack) -> Iterator[PackingStep]:
+    made, tape = to_pack.boxed.made, to_pack.tape
+    for n, step in enumerate((step for step in made.steps if step.goods_in), 1):
+        yield PackingStep(
+            f"close {n}", "Close", step.do, step.measures, cautions=CUTTING[:1] if step.knife else ()
+        )  # fmt: skip
+    if (over := to_pack.boxed.load.over_box) is not None and made.closed_box is not None:
+        coat = put_on(Wearer(Box(*made.closed_box), NONE, to_pack.shop.bubbles), over)
+        yield replace(_layer("over the box", "closed box", coat, to_pack.shop), section="Close")
+    if tape.closing:
+        yield PackingStep("tape top", "Close", "Close it and tape it; rub the tape down.", used=tape.closing)
+
+
+def _send(to_pack: ToPack) -> Iterator[PackingStep]:
+    weight = to_pack.boxed.weights.total
+    yield PackingStep("weigh", "Send", "Weigh it.", people=_people(to_pack), cautions=_lifting(weight))
+    if not to_pack.boxed.made.bends:
+        yield PackingStep("measure", "Send", "Measure length, width and height where each is largest.")
+    yield PackingStep("label", "Send", "Label flat on the largest face, clear of seams, its edges taped down.")
+    if any(isinstance(one.item, StockBox) and one.item.used for one in to_pack.boxed.made.taken):
+        yield PackingStep("old marks", "Send", "Cover old barcodes, addresses and hand-holes.")
+    if to_pack.dear:
+        yield PackingStep("marks", "Send", "Nothing outside tells what is in it.")
+    elif any(unit.part.rules.this_side_up for unit in to_pack.boxed.load.units):
+        yield PackingStep("marks", "Send", "Mark this side up on four sides.")
+    yield PackingStep("hand over", "Send", "Hand it over and keep the receipt.", people=_people(to_pack))
+
+
+def _people(to_pack: ToPack) -> int:
+    return 2 if to_pack.boxed.weights.total >= SECOND_PERSON_FROM else 1
+
+
+def _lifting(weight: Mass) -> tuple[str, ...]:
+    caution = lifting(weight)
+    return (caution,) if caution else ()
+
+
+def _inserts(to_pack: ToPack) -> Iterator[tuple[Insert, Wanted]]:
+    yield from zip(to_pack.boxed.inserts, to_pack.boxed.load.inserts, strict=True)
+
+
+def _above(wanted: Wanted) -> bool:
+    return wanted.kind == "pad" and wanted.where == "above"
+
+
+def _called(insert: Insert) -> str:
+    return insert.kind.replace("-", " ")
+
+
+def _insert(insert: Insert, section: Section, do: str, to_pack: ToPack, goes_in: int | None = None) -> PackingStep:
+    grade = _board_of_inserts(to_pack.boxed.made, to_pack.shop)
+    count = sum(blank.count for blank in insert.blanks)
+    return PackingStep(
+        f"insert {insert.kind}", section, do, says=(insert.says,) if insert.says and not insert.measures else (),
+        used=tuple(BoardUsed(grade, blank.name, blank.size, blank.count) for blank in insert.blanks),
+        cautions=CUTTING[:1], minutes=MINUTES_A_PIECE * count, goes_in=goes_in,
+    )  # fmt: skip
+
+
+def _board_of_inserts(made: Made, shop: Shop) -> str:
+    return made.grade.name if not made.taken else shop.grade(None).name
+
+
+def _so_many(one: BoxUsed) -> str:
+    return f"{one.count} of {one.name}" if one.count > 1 else one.name
+
+
+def _listed(names: Iterable[str]) -> str:
+    *others, last = names
+    return f"{', '.join(others)} and {last}" if others else last

@@ -1,0 +1,170 @@
+"""The packing steps of a plan: nothing it counts is left out, nothing is done twice, in the order of the bench."""
+
+from __future__ import annotations
+
+from collections import Counter
+from fractions import Fraction
+from typing import Any
+
+import pytest
+
+from fardo.core.make.stock import closing_tape
+from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, TapeUsed, WrapUsed
+from fardo.core.pack.steps import ToPack, packing_steps
+from fardo.core.pack.tape import plan_tape
+from fardo.core.plan.box import box_for
+from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.job import Job
+from fardo.core.quantity import INCH, Length, Mass
+from fardo.files.job import JobFile
+from fardo.files.kind import start_job, steps_of, take_step
+from fardo.files.shop import starting_shop
+from fardo.files.understood import understand
+from tests.core.test_packers_sense import KINDS, of_kind
+from tests.made_up import inches, part, shop, sizes
+
+
+def used(steps: tuple[PackingStep, ...], kind: type) -> list[Any]:
+    return [one for step in steps for one in step.used if isinstance(one, kind)]
+
+
+def tape_of(boxed: Boxed) -> Length:
+    return Length(-(-boxed.made.tape.nm * boxed.load.tape // 1))
+
+
+@pytest.mark.parametrize("code", sorted(KINDS))
+def test_what_the_steps_take_is_what_the_plan_counts(code: str) -> None:
+    picture = of_kind(code)
+    for way in picture.ways[:4]:
+        boxed = way.boxed
+        steps = packing_steps(ToPack(picture.job, boxed, shop()))
+        assert sum(one.total.nm for one in used(steps, TapeUsed)) == tape_of(boxed).nm
+        assert sum((step.minutes for step in steps), Fraction(0)) == boxed.minutes
+        wrap: Counter[str] = Counter()
+        for coat in boxed.coats:
+            wrap[coat.material.code] += coat.amount  # type: ignore[assignment]
+        for one in used(steps, WrapUsed):
+            wrap[one.material.code] -= one.amount  # type: ignore[assignment]
+        assert {code: left for code, left in wrap.items() if left} == {}
+        filled = sum((one.stuffed for one in boxed.filling.places), Fraction(0))
+        assert sum((one.litres for one in used(steps, FillUsed)), Fraction(0)) == filled
+        # A used box that is re-cut is drawn as a blank, and no board is fetched for it.
+        cut = [blank for insert in boxed.inserts for blank in insert.blanks]
+        cut += [] if boxed.made.taken else boxed.made.blanks
+        board = Counter({(blank.name, blank.size): blank.count for blank in cut})
+        assert Counter({(one.blank, one.size): one.count for one in used(steps, BoardUsed)}) == board
+        assert {one.name: one.count for one in used(steps, BoxUsed)} == {t.item.name: t.count for t in boxed.made.taken}
+
+
+@pytest.mark.parametrize("code", sorted(KINDS))
+def test_every_thing_goes_in_once_and_is_counted(code: str) -> None:
+    picture = of_kind(code)
+    steps = packing_steps(ToPack(picture.job, picture.ways[0].boxed, shop()))
+    assert len({step.key for step in steps}) == len(steps)
+    load = picture.ways[0].boxed.load
+    placed = [step for step in steps if step.key.startswith("place ")]
+    assert [step.goes_in for step in placed] == list(range(1, len(placed) + 1))
+    assert len(placed) == len(load.units) + sum(not extra.lies_flat for extra in load.extras)
+    (check,) = [dict(step.count) for step in steps if step.count]
+    parts = Counter[str]()
+    for unit in load.units:
+        parts[unit.part.name] += unit.pile
+    assert {name: check[name] for name in parts} == parts
+    assert {extra.name for extra in load.extras} <= set(check)
+
+
+def order_of(steps: tuple[PackingStep, ...], *keys: str) -> list[int]:
+    found = [step.key for step in steps]
+    return [found.index(key) for key in keys]
+
+
+def wheel(**said: Any) -> tuple[Job, JobFile]:
+    file = JobFile.model_validate({
+        "ship": {"to": "73120"}, "ways": ["slotted", "tray", "mailer"],
+        "parts": [part(name="drive wheel", weight="6 lb", gap="2 in",
+                       shape={"kind": "box", "length": "20 in", "width": "20 in", "height": "3 in"},
+                       protect=[{"material": "bubble-large", "layers": 1}]),
+                  part(name="bench", weight="31 lb", gap="2 in",
+                       shape={"kind": "box", "length": "20 in", "width": "12 in", "height": "8 in"})],
+        "extras": [{"name": "packing slip", "size": "11 x 8 1/2 x 1/64 in"},
+                   {"name": "oil bottle", "size": "4 x 2 x 2 in"}],
+        **said,
+    })  # fmt: skip
+    return understand(file, shop(), "10440"), file
+
+
+def test_the_order_is_that_of_the_bench() -> None:
+    job, _ = wheel()
+    steps = packing_steps(ToPack(job, box_for("slotted", job, shop()), shop()))
+    keys = ("wrap drive wheel bubble-large", "box", "make 1", "tape seams", "tape bottom", "fill under", "place 0",
+            "fill top", "last packing slip", "inside address", "all in", "shake", "tape top", "weigh", "measure",
+            "label", "hand over")  # fmt: skip
+    places = order_of(steps, *keys)
+    assert places == sorted(places)
+    # The bench needs two to lift it, the closed parcel too.
+    assert {step.key for step in steps if step.people == 2} == {"place 1", "shake", "weigh", "hand over"}
+
+
+def test_a_tray_is_closed_once_the_goods_are_in() -> None:
+    job, _ = wheel()
+    steps = packing_steps(ToPack(job, box_for("tray", job, shop()), shop()))
+    places = order_of(steps, "make 1", "tape seams", "place 0", "all in", "close 1", "tape top")
+    assert places == sorted(places)
+    assert steps[order_of(steps, "close 1")[0]].do.startswith("Put the goods in, set the lid on")
+
+
+def test_steps_of_taking_apart_come_first_each_bag_with_its_number() -> None:
+    file = start_job(KINDS["spinning-wheel"], "", starting_shop())
+    for step in file.take_apart:
+        file = file if step.chosen else take_step(file, step.id, True, shop())
+    job = understand(file, shop(), "10440")
+    steps = packing_steps(ToPack(job, box_for("slotted", job, shop()), shop(), steps_of(file)))
+    apart = [step for step in steps if step.key.startswith("apart ")]
+    assert len(apart) == len(file.take_apart)
+    assert steps[: len(apart)] == tuple(apart)
+    bags = [says for step in apart for says in step.says if says.startswith("Bag ")]
+    assert [says.split(":")[0] for says in bags] == [f"Bag {n} of {len(bags)}" for n in range(1, len(bags) + 1)]
+    (check,) = [dict(step.count) for step in steps if step.count]
+    assert sum(name.startswith("bag ") for name in check) == len(bags)
+    assert any("Hooks are sharp" in caution for step in apart for caution in step.cautions)
+
+
+def test_the_strips_of_a_case_by_hand() -> None:
+    """Common practice, of a case 20 x 12 outside: under it one strip of 20 + 2 x 3 in and two of 12 + 2 x 3 in, over it
+    the same, 124 in; its seam beside.
+    """
+    job, _ = wheel(ways=["shelf"])
+    made = box_for("slotted", job, shop()).made
+    strips = plan_tape(made, made.tape)
+    length, width, _ = made.outside
+    for three in (strips.bottom, strips.closing):
+        assert [(one.count, one.length) for one in three] == [(1, length + INCH * 6), (2, width + INCH * 6)]
+    assert strips.total == made.tape
+    assert closing_tape(sizes("20 x 12 x 9")) == inches("124")
+    # Half as much again, by a rule of the house: a second time over the seams and edges.
+    more = plan_tape(made, Length(made.tape.nm * 3 // 2))
+    assert more.total.nm == made.tape.nm * 3 // 2
+    assert more.closing[-1].where.startswith("a second time")
+
+
+def test_a_mailer_has_no_bottom_to_tape_and_is_not_shaken() -> None:
+    file = JobFile.model_validate({
+        "ship": {"to": "73120"}, "ways": ["mailer"],
+        "parts": [part(name="reed", weight="9 oz", gap="0", fragility="does-not-break",
+                       shape={"kind": "box", "length": "11 in", "width": "4 in", "height": "1/2 in"})],
+        "extras": [],
+    })  # fmt: skip
+    job = understand(file, shop(), "10440")
+    steps = packing_steps(ToPack(job, box_for("mailer", job, shop()), shop()))
+    keys = {step.key for step in steps}
+    assert {"tape bottom", "shake", "fill under", "fill between"} & keys == set()
+    assert {"box", "place 0", "all in", "press", "close 1", "label"} <= keys
+    assert isinstance(job.must_load().goods_weight, Mass)
+
+
+def test_of_dear_goods_nothing_is_told_outside() -> None:
+    job, _ = wheel()
+    boxed = box_for("slotted", job, shop())
+    plain = {step.key: step.do for step in packing_steps(ToPack(job, boxed, shop(), dear=True))}
+    assert plain["marks"] == "Nothing outside tells what is in it."
+    assert "marks" not in {step.key for step in packing_steps(ToPack(job, boxed, shop()))}
