@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections import Counter
+from dataclasses import replace
 from fractions import Fraction
 from typing import Any
 
 import pytest
 
 from fardo.core.make.stock import closing_tape
+from fardo.core.pack.fetch import PLACES, to_fetch
 from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, TapeUsed, WrapUsed
 from fardo.core.pack.steps import ToPack, packing_steps
 from fardo.core.pack.tape import plan_tape
@@ -168,3 +170,31 @@ def test_of_dear_goods_nothing_is_told_outside() -> None:
     plain = {step.key: step.do for step in packing_steps(ToPack(job, boxed, shop(), dear=True))}
     assert plain["marks"] == "Nothing outside tells what is in it."
     assert "marks" not in {step.key for step in packing_steps(ToPack(job, boxed, shop()))}
+
+
+@pytest.mark.parametrize("code", sorted(KINDS))
+def test_what_is_fetched_is_the_sum_over_the_steps(code: str) -> None:
+    picture = of_kind(code)
+    for way in picture.ways[:2]:
+        steps = packing_steps(ToPack(picture.job, way.boxed, shop()))
+        fetched = to_fetch(steps, shop().stock)
+        assert len({(one.place, one.name, one.size) for one in fetched}) == len(fetched)
+        by_place = {place: [one for one in fetched if one.place == place] for place in PLACES}
+        assert sum(one.length.nm for one in by_place["Tape"]) == sum(one.total.nm for one in used(steps, TapeUsed))
+        assert sum(one.amount for one in by_place["Fill"]) == sum(one.litres for one in used(steps, FillUsed))
+        assert sum(one.amount for one in by_place["Board"]) == sum(one.count for one in used(steps, BoardUsed))
+        cut = [one for one in used(steps, WrapUsed) if not one.taken]
+        assert sum(one.amount for one in by_place["Wrap"]) == sum(one.amount for one in cut)
+        boxes = sum(one.count for one in used(steps, BoxUsed))
+        boxes += sum(int(one.amount) for one in used(steps, WrapUsed) if one.taken)
+        assert sum(one.amount for one in by_place["Boxes and mailers"]) == boxes
+        assert all(one.short == 0 for one in fetched)
+
+
+def test_what_is_not_there_any_more_is_short() -> None:
+    job, _ = wheel(ways=["shelf"], parts=[part(name="hub", weight="2 lb", gap="1 in")])
+    steps = packing_steps(ToPack(job, box_for("shelf", job, shop()), shop()))
+    (taken,) = used(steps, BoxUsed)
+    stock = shop().stock
+    gone = replace(stock, boxes=tuple(replace(one, count=0) for one in stock.boxes))
+    assert [(one.name, one.short) for one in to_fetch(steps, gone) if one.short] == [(taken.name, 1)]

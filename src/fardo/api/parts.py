@@ -84,8 +84,8 @@ def view_coat(coat: Coat, units: Units) -> goods.CoatView:
         material=coat.material.code,
         name=coat.material.name,
         grows=coat.grows(units),
-        cuts=[_cut(cut, coat.material, units) for cut in coat.cuts],
-        amount=_amount(coat.amount, coat.material.sold, units),
+        cuts=[cut_of(cut, coat.material, units) for cut in coat.cuts],
+        amount=amount_of(coat.amount, coat.material.sold, units),
         weight=show_mass(coat.weight, units, "up").text,
         price=str(coat.price),
         says=list(coat.says),
@@ -95,7 +95,7 @@ def view_coat(coat: Coat, units: Units) -> goods.CoatView:
 
 def _total(used: Used, units: Units) -> goods.MaterialTotal:
     return goods.MaterialTotal(
-        name=used.material.name, amount=_amount(used.amount, used.material.sold, units),
+        name=used.material.name, amount=amount_of(used.amount, used.material.sold, units),
         weight=show_mass(used.weight, units, "up").text, price=str(used.price),
     )  # fmt: skip
 
@@ -113,14 +113,15 @@ def _size(cut: Cut, material: Material, units: Units) -> str:
     return f"{length.removesuffix(f' {units}')} x {show_length(cut.width, units, 'up').text}"
 
 
-def _cut(cut: Cut, material: Material, units: Units) -> str:
+def cut_of(cut: Cut, material: Material, units: Units) -> str:
+    """What is cut, as it is cut at the bench."""
     size = _size(cut, material, units)
     if cut.count == 1:
         return size
     return f"{cut.count} lengths of {size}" if "roll" in size else f"{cut.count} of {size}"
 
 
-def _amount(amount: Fraction, sold: Sold, units: Units) -> str:
+def amount_of(amount: Fraction, sold: Sold, units: Units) -> str:
     """How much of a material, up at its last figure."""
     if sold == "each":
         return f"{int(amount)} pieces" if amount != 1 else "1 piece"

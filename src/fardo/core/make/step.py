@@ -33,7 +33,12 @@ class Step:
         >>> Step("Score at {}.", (Length.of_mm(50),)).told(lambda length: f"{length.mm:g} mm")
         'Score at 50 mm.'
         """
-        return self.do.format(*(_said(measure, show) for measure in self.measures))
+        return told(self.do, self.measures, show)
+
+
+def told(do: str, measures: Sequence[Length | Sizes], show: Callable[[Length], str]) -> str:
+    """Words with measures put in where {} stands."""
+    return do.format(*(_said(measure, show) for measure in measures))
 
 
 def before_cutting(steps: Sequence[Step]) -> int:
