@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from fardo.store.ticks import done
 from tests.made_up import box, job, part
 
 
@@ -55,3 +56,52 @@ def test_the_demos_jobs_can_all_be_packed_but_the_one_not_measured(client: TestC
     rows = client.get("/api/jobs").json()["jobs"]
     answers = {row["title"]: client.get(f"/api/jobs/{row['id']}/packing").status_code for row in rows}
     assert {title for title, status in answers.items() if status != 200} == {"Reed hooks and shuttles"}
+
+
+def ticked(client: TestClient, key: str, *ticks: dict[str, Any]) -> list[dict[str, Any]]:
+    answer = client.post(f"/api/jobs/{key}/packing/ticks", json={"ticks": list(ticks)})
+    assert answer.status_code == 200, answer.text
+    told: list[dict[str, Any]] = answer.json()
+    return told
+
+
+def tick(name: str, step: str, at: str, done: bool = True) -> dict[str, Any]:
+    return {"id": f"tick-{name}", "step": step, "done": done, "at": f"2026-03-02T{at}Z"}
+
+
+def test_ticks_of_two_devices_merge_and_are_counted_once(client: TestClient) -> None:
+    """Both were away; what one sent twice is kept once, and the later tick of a step counts, whichever came first."""
+    key = client.post("/api/jobs", json=job()).json()["id"]
+    bench = [tick("bench-1", "box", "10:00:00"), tick("bench-2", "tape bottom", "10:02:00")]
+    phone = [tick("phone-1", "box", "10:01:00", done=False), tick("phone-2", "place 0", "10:03:00")]
+    ticked(client, key, *phone)
+    ticked(client, key, *bench)
+    told = ticked(client, key, *bench, *phone)
+    assert [one["id"] for one in told] == ["tick-bench-1", "tick-phone-1", "tick-bench-2", "tick-phone-2"]
+    kept = client.app.state.context.ticks.of(key)  # type: ignore[attr-defined]
+    assert done(kept) == {"tape bottom", "place 0"}
+    assert [one["id"] for one in client.get(f"/api/jobs/{key}/packing").json()["ticks"]] == [one["id"] for one in told]
+
+
+def test_a_tick_tells_its_time_in_any_zone_and_bad_ones_are_refused_whole(client: TestClient) -> None:
+    key = client.post("/api/jobs", json=job()).json()["id"]
+    early = tick("early-one", "box", "10:00:00") | {"at": "2026-03-02T12:30:00+03:00"}
+    told = ticked(client, key, tick("late-one", "box", "10:00:00", done=False), early)
+    assert [one["id"] for one in told] == ["tick-early-one", "tick-late-one"]
+    bad = {"ticks": [tick("good-one", "box", "11:00:00"), {"id": "x", "step": "", "done": True, "at": "noon"}]}
+    assert client.post(f"/api/jobs/{key}/packing/ticks", json=bad).status_code == 422
+    assert len(ticked(client, key)) == 2
+    assert client.post("/api/jobs/nothing/packing/ticks", json={"ticks": []}).status_code == 404
+
+
+def test_the_picture_of_a_step_shows_what_lies_in_the_box_by_then(client: TestClient) -> None:
+    parts = [part(name=name, weight="2 lb", gap="1 in", shape=box(length="9 in", width="6 in", height="4 in"))
+             for name in ("hub", "rim")]  # fmt: skip
+    told = packing(client, job(parts=parts, ways=["slotted"], extras=[{"name": "oil", "size": "3 x 2 x 2 in"}]))
+    placed = [one for one in told["steps"] if one["key"].startswith("place ")]
+    assert [one["goes_in"] for one in placed] == [1, 2, 3]
+    assert sorted(one["name"] for one in told["things"]) == ["hub", "oil", "rim"]
+    for one, step_of in zip(told["things"], placed, strict=True):
+        assert step_of["do"].startswith(f"Put in {one['name']}")
+        for at, size, inside in zip(one["at_mm"], one["size_mm"], told["inside_mm"], strict=True):
+            assert 0 <= at <= at + size <= inside + 1e-6

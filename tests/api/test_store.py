@@ -21,7 +21,7 @@ from fardo.store.kinds import Kinds
 from fardo.store.migrating import migrations
 from fardo.store.revisions import Revisions
 from fardo.store.settings import Settings
-from fardo.store.soundness import check_file
+from fardo.store.soundness import check_file, check_shop
 from tests.made_up import job
 from tests.served import Served
 
@@ -233,3 +233,19 @@ def test_a_shop_of_before_there_was_wrap_opens_with_starting_materials_and_keeps
     assert Files(database).keep("a.jpg", ".jpg", "image/jpeg", b"1")
     database.close()
     assert check_file(path) == migrations()[-1][0]
+
+
+@pytest.mark.parametrize("version", [2, 5])
+def test_a_file_of_an_earlier_version_is_checked_as_it_is(tmp_path: Path, version: int) -> None:
+    """A copy made before an update is looked at without being changed; columns were called otherwise then."""
+    path = tmp_path / "then.db"
+    connection = sqlite3.connect(path)
+    for number, script in migrations()[:version]:
+        connection.executescript(script)
+        connection.execute(f"PRAGMA user_version = {number}")
+    connection.execute("INSERT INTO shop VALUES (1, 1, ?, '')", (starting_shop().model_dump_json(by_alias=True),))
+    connection.commit()
+    connection.close()
+    before = path.read_bytes()
+    assert check_shop(path).version == version
+    assert path.read_bytes() == before

@@ -16,6 +16,7 @@
   const tariffs = () => import('./rooms/tariffs/Tariffs.svelte');
   const settings = () => import('./rooms/settings/Settings.svelte');
   const job = () => import('./job/JobPage.svelte');
+  const pack = () => import('./rooms/pack/Pack.svelte');
 
   const ROOMS = [
     ['bench', '/', 'Bench'],
@@ -29,7 +30,13 @@
   let work: HTMLElement;
   const where = $derived(router.room.name === 'job' ? router.room.id : router.room.name);
   const station = $derived(router.room.name === 'job' ? router.room.station : '');
-  const said = $derived(station ? `Job: ${station}` : (ROOMS.find(([name]) => name === where)?.[2] ?? ''));
+  const said = $derived(
+    where === 'pack'
+      ? 'Pack'
+      : station
+        ? `Job: ${station}`
+        : (ROOMS.find(([name]) => name === where)?.[2] ?? ''),
+  );
   let before = untrack(() => where);
   $effect(() => {
     const [now, moved] = [where, where !== before];
@@ -82,6 +89,10 @@
   {:else if router.room.name === 'job'}
     {#key router.room.id}
       <Room load={job} given={{ id: router.room.id, station: router.room.station }} />
+    {/key}
+  {:else if router.room.name === 'pack'}
+    {#key router.room.id}
+      <Room load={pack} given={{ id: router.room.id }} />
     {/key}
   {:else}
     <section class="p-6">

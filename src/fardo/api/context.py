@@ -40,6 +40,7 @@ from fardo.store.kinds import Kinds
 from fardo.store.labels import Labels
 from fardo.store.revisions import Revisions
 from fardo.store.settings import Settings
+from fardo.store.ticks import Ticks
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -123,6 +124,7 @@ class AppContext:
         self.files = Files(self.database)
         self.kinds = Kinds(self.database)
         self.labels = Labels(self.database)
+        self.ticks = Ticks(self.database)
         self.cuts = Cuts(self.database)
         self.revisions = Revisions(self.database)
         self.crews = crews

@@ -2,14 +2,24 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from datetime import UTC, datetime
+
+from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from fardo.api.parts import amount_of, cut_of
+from fardo.core.goods.part import Sizes
 from fardo.core.make.step import told
 from fardo.core.pack.fetch import PLACES, Fetched, Place
 from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, TapeUsed, Used
+from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.load import placed
 from fardo.core.quantity import Length, Units, show_length
 from fardo.files.drawn import in_words
+from fardo.store.ticks import Tick
+
+EXAMPLE_TICK: dict[str, JsonValue] = {
+    "id": "4f1c9a7b20de", "step": "box", "done": True, "at": "2026-03-02T10:00:00Z", "note": "",
+}  # fmt: skip
 
 
 class Counted(BaseModel):
@@ -46,14 +56,67 @@ class FetchPlaceView(BaseModel):
     items: list[FetchView]
 
 
+class PackedThing(BaseModel):
+    """A thing where it lies in the box, as a box of its size."""
+
+    name: str
+    at_mm: tuple[float, float, float]
+    size_mm: tuple[float, float, float]
+    extra: bool
+
+
+class TickView(BaseModel):
+    """That a step was done, or taken back."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [EXAMPLE_TICK]})
+    id: str = Field(min_length=8, max_length=60, pattern=r"^[0-9A-Za-z-]+$", description="made up by the device")
+    step: str = Field(min_length=1, max_length=300, description="the key of the packing step, or timer")
+    done: bool
+    at: datetime = Field(description="by the device's clock")
+    note: str = Field("", max_length=1000)
+
+
 class PackingView(BaseModel):
     """How a job is packed in the box that was chosen, or in the best there is."""
 
+    title: str
     box: str
     chosen: bool = Field(description="whether the box was chosen")
     minutes: int
     fetch: list[FetchPlaceView]
     steps: list[PackingStepView]
+    sides: list[str] = Field(description="of the inside: length, width and height")
+    inside_mm: tuple[float, float, float]
+    things: list[PackedThing] = Field(description="in the order in which they go in")
+    ticks: list[TickView]
+
+
+def view_things(boxed: Boxed) -> list[PackedThing]:
+    """Everything that has a place, in the order in which it goes in."""
+    there = sorted(placed(boxed.load, boxed.arrangement), key=lambda one: one.goes_in)
+    return [
+        PackedThing(name=one.body.name, at_mm=_mm(one.at), size_mm=_mm(one.sizes), extra=one.body.extra)
+        for one in there
+    ]
+
+
+def inside_mm(boxed: Boxed) -> tuple[float, float, float]:
+    return _mm(boxed.arrangement.inside)
+
+
+def view_tick(tick: Tick) -> TickView:
+    return TickView(id=tick.id, step=tick.step, done=tick.done, at=datetime.fromisoformat(tick.at), note=tick.note)
+
+
+def read_tick(view: TickView) -> Tick:
+    """Its time in UTC, so that ticks of several devices stand in their order."""
+    at = view.at if view.at.tzinfo else view.at.replace(tzinfo=UTC)
+    return Tick(view.id, view.step, view.done, at.astimezone(UTC).isoformat(timespec="milliseconds"), view.note)
+
+
+def _mm(sides: Sizes) -> tuple[float, float, float]:
+    a, b, c = (side.mm for side in sides)
+    return a, b, c
 
 
 def view_step(step: PackingStep, units: Units) -> PackingStepView:
@@ -70,9 +133,8 @@ def view_fetched(fetched: tuple[Fetched, ...], units: Units) -> list[FetchPlaceV
     """By place, as far as there is something to fetch."""
     by_place: dict[Place, list[FetchView]] = {}
     for one in fetched:
-        by_place.setdefault(one.place, []).append(
-            FetchView(name=one.name, amount=_how_much(one, units), short=one.short)
-        )
+        name, amount = _in_words(one, units)
+        by_place.setdefault(one.place, []).append(FetchView(name=name, amount=amount, short=one.short))
     return [FetchPlaceView(place=place, items=by_place[place]) for place in PLACES if place in by_place]
 
 
@@ -92,16 +154,17 @@ def _takes(used: Used, units: Units) -> str:
     return f"{used.material.name}: {cuts or amount_of(used.amount, used.material.sold, units)}"
 
 
-def _how_much(one: Fetched, units: Units) -> str:
+def _in_words(one: Fetched, units: Units) -> tuple[str, str]:
+    """What it is, and how much of it; of fill both at once, as it is counted out."""
     if one.fill is not None:
-        return one.fill.fetched(one.amount)
+        return one.fill.fetched(one.amount), ""
     if one.material is not None:
-        return amount_of(one.amount, one.material.sold, units)
+        return one.name, amount_of(one.amount, one.material.sold, units)
     if one.place == "Tape":
-        return amount_of(one.amount, "m", units)
+        return one.name, amount_of(one.amount, "m", units)
     if one.size is not None:
-        return f"{int(one.amount)} x {_cross(one.size, units)}"
-    return "" if one.place == "Tools" else str(int(one.amount))
+        return one.name, f"{int(one.amount)} x {_cross(one.size, units)}"
+    return one.name, "" if one.place == "Tools" else str(int(one.amount))
 
 
 def _cross(size: tuple[Length, Length], units: Units) -> str:

@@ -28,6 +28,8 @@ from fardo.store.words import words_of
 
 _SIDECARS = ("-wal", "-journal")
 
+_ARCHIVED_SINCE = 6  # the version of a file that calls it so
+
 
 @dataclass(frozen=True, slots=True)
 class Soundness:
@@ -116,7 +118,8 @@ def check_shop(path: Path) -> Soundness:
         services = sum(len(services_in(text)) for (text,) in connection.execute("SELECT content FROM tariff"))
         kinds = {kind.code for kind in shipped_kinds()}
         if "kind" in tables:
-            kinds |= {row["code"] for row in connection.execute("SELECT code FROM kind WHERE archived_at IS NULL")}
+            archived = "archived_at" if version >= _ARCHIVED_SINCE else "put_away_at"
+            kinds |= {row["code"] for row in connection.execute(f"SELECT code FROM kind WHERE {archived} IS NULL")}
         (jobs,) = connection.execute("SELECT count(*) FROM job").fetchone()
         flaws = [*_flaws_of_jobs(connection), *_flaws_of_revisions(connection, tables), *_flaws_of_search(connection)]
         return Soundness(version, jobs, services, len(kinds), tuple(flaws))

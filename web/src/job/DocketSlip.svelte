@@ -1,7 +1,9 @@
 <script lang="ts">
   // The docket: outside size, weight against billed weight, air, the total, what is missing, cautions.
   import { calls, sentence, type Schemas } from '../lib/api/client';
+  import { start } from '../lib/attempt';
   import { inDays } from '../lib/days';
+  import { router } from '../lib/router.svelte';
   import { toast } from '../lib/toast.svelte';
   import Changed from '../lib/ui/Changed.svelte';
   import Measured from '../lib/ui/Measured.svelte';
@@ -42,6 +44,18 @@
   function take(saving: Schemas['SavingView']): void {
     toast.show(`${saving.says}: saves ${saving.saves}.`, desk.become(saving.job));
     finds?.focus(); // the button that was pressed is gone with the list
+  }
+
+  const boxIsChosen = $derived(
+    desk.work.view?.knots.some((knot) => knot.name === 'box' && knot.state === 'tied') ?? false,
+  );
+
+  /** What is packed is the job as it is saved. */
+  function pack(event: MouseEvent): void {
+    event.preventDefault();
+    start(async () => {
+      if (await desk.saver.settle()) router.go(`/jobs/${desk.id}/pack`);
+    });
   }
 
   const docket = $derived(desk.work.figures?.docket);
@@ -197,6 +211,9 @@
       {#each cautions as caution (caution)}<li class="mind relative mt-1 pl-5.5">{caution}</li>{/each}
       {#each missing as thing (thing)}<li class="relative mt-1 pl-5.5">{thing}</li>{/each}
     </ul>
+  {/if}
+  {#if boxIsChosen}
+    <a class="btn btn-main mt-4 w-full justify-center" href="/jobs/{desk.id}/pack" onclick={pack}>Pack</a>
   {/if}
   <p class="sr-only" role="status">
     {docket?.total && quote && !desk.work.stale ? `Billed ${quote.billed}, total ${docket.total}` : ''}

@@ -37,6 +37,7 @@ class Keys {
       if (event.key === 'Escape') at.blur();
       return;
     }
+    if (event.key === ' ' && at.closest('button, a, summary, input')) return; // it presses what has the focus
     if (event.key === '?') {
       this.shown = !this.shown;
       event.preventDefault();

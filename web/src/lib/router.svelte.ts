@@ -1,4 +1,4 @@
-// The address is the room: /, /settings, /kinds, /cutting, /tariffs, /jobs/<id>/<station>.
+// The address is the room: /, /settings, /kinds, /cutting, /tariffs, /jobs/<id>/<station>, /jobs/<id>/pack.
 export const STATIONS = ['measure', 'protect', 'arrange', 'box', 'price'] as const;
 export type Station = (typeof STATIONS)[number];
 /** One key a knot. */
@@ -17,6 +17,7 @@ export type Room =
   | { name: 'cutting' }
   | { name: 'tariffs' }
   | { name: 'job'; id: string; station: Station }
+  | { name: 'pack'; id: string }
   | { name: 'nowhere' };
 
 function read(path: string): Room {
@@ -26,6 +27,7 @@ function read(path: string): Room {
   if (path === '/tariffs') return { name: 'tariffs' };
   if (path === '/cutting') return { name: 'cutting' };
   const job = /^\/jobs\/([^/]+)(?:\/([^/]+))?$/.exec(path);
+  if (job?.[1] && job[2] === 'pack') return { name: 'pack', id: job[1] };
   const station = STATIONS.find((known) => known === (job?.[2] ?? 'measure'));
   if (job?.[1] && station) return { name: 'job', id: job[1], station };
   return { name: 'nowhere' };

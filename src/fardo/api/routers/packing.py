@@ -2,12 +2,25 @@
 
 from __future__ import annotations
 
+from pydantic import BaseModel, ConfigDict, Field
+
 from fardo.api.context import Context
-from fardo.api.packing import PackingView, view_fetched, view_step
+from fardo.api.packing import (
+    EXAMPLE_TICK,
+    PackingView,
+    TickView,
+    inside_mm,
+    read_tick,
+    view_fetched,
+    view_step,
+    view_things,
+    view_tick,
+)
 from fardo.api.resource import resource
 from fardo.core.make import WAYS
 from fardo.core.pack.fetch import to_fetch
 from fardo.core.pack.steps import ToPack, packing_steps
+from fardo.core.quantity import show_length
 from fardo.core.refusal import NoAnswer
 from fardo.files.kind import steps_of
 
@@ -26,9 +39,27 @@ def packing(key: str, context: Context) -> PackingView:
     steps = packing_steps(ToPack(picture.job, boxed, shop, steps_of(job), shop.dear(picture.job.value)))
     title = WAYS[boxed.made.way].TITLE
     return PackingView(
+        title=job.title or "Untitled job",
         box=f"{title}: {boxed.made.item}" if boxed.made.item else title,
         chosen=picture.job.box is not None,
         minutes=round(boxed.minutes),
         fetch=view_fetched(to_fetch(steps, picture.job.shop_for(shop).stock), shop.units),
         steps=[view_step(step, shop.units) for step in steps],
+        sides=[show_length(side, shop.units, "nearest").text for side in boxed.arrangement.inside],
+        inside_mm=inside_mm(boxed),
+        things=view_things(boxed),
+        ticks=[view_tick(tick) for tick in context.ticks.of(key)],
     )
+
+
+class TicksMade(BaseModel):
+    """What a device ticked since it last said so."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"ticks": [EXAMPLE_TICK]}]})
+    ticks: list[TickView] = Field(max_length=500)
+
+
+@router.post("/ticks")
+def tick(key: str, made: TicksMade, context: Context) -> list[TickView]:
+    """Keeps ticks; one that is known by its name is passed over. All ticks of the job, of every device."""
+    return [view_tick(one) for one in context.ticks.keep(key, [read_tick(one) for one in made.ticks])]

@@ -5,6 +5,8 @@ import type { components, paths } from './schema';
 export type Schemas = components['schemas'];
 export type JobFile = Schemas['JobFile'];
 export type JobRow = Schemas['JobRow'];
+export type Packing = Schemas['PackingView'];
+export type Tick = Schemas['TickView'];
 export type JobView = Schemas['JobView'];
 export type KnotView = Schemas['KnotView'];
 export type WorkOut = Schemas['WorkOut'];
@@ -133,6 +135,9 @@ export const calls = {
   restore: (id: string) => answer<JobRow>(api.POST('/api/jobs/{key}/restore', key(id))),
   workOut: (body: Schemas['WorkOutRequest'], signal: AbortSignal) =>
     answer<WorkOut>(api.POST('/api/work-out', { body, signal })),
+  packing: (id: string) => answer<Packing>(api.GET('/api/jobs/{key}/packing', key(id))),
+  tick: (id: string, ticks: Tick[]) =>
+    answer<Tick[]>(api.POST('/api/jobs/{key}/packing/ticks', { ...key(id), body: { ticks } })),
   line: (text: string, signal: AbortSignal) =>
     answer<LineAnswer>(api.POST('/api/line', { body: { text }, signal })),
   begin: (body: Schemas['Beginning']) => answer<JobView>(api.POST('/api/jobs/begin', { body })),

@@ -2,8 +2,10 @@
   // The inside of the box with the thing, its gap and the extras where they lie, seen from above one corner.
   import type { Layout } from '../api/client';
 
+  type Placed = Pick<Layout['parts'][number], 'name' | 'at_mm' | 'size_mm'>;
+
   interface Props {
-    layout: Layout;
+    layout: { inside_mm: Layout['inside_mm']; parts: Placed[]; extras: Placed[] };
     /** Length, width and height of the inside, in words. */
     sides: readonly string[];
   }
@@ -61,7 +63,7 @@
     ];
   });
 
-  type Block = Layout['parts'][number] & { extra: boolean };
+  type Block = Placed & { extra: boolean };
 
   /** Whether one lies wholly before another along some side, away from the eye: then it is drawn first. */
   const behind = (one: Block, other: Block) =>

@@ -1,0 +1,64 @@
+"""Ticks of packing steps: each under a name that its device made up, so that nothing is counted twice and two devices
+that were apart for a while merge.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from fardo.store.database import Database, Gone
+
+
+@dataclass(frozen=True, slots=True)
+class Tick:
+    """That a step was done, or taken back.
+
+    Args:
+        id: made up by the device.
+        step: the key of the packing step.
+        at: by the device's clock, ISO 8601 in UTC.
+        note: what was written down at it.
+    """
+
+    id: str
+    step: str
+    done: bool
+    at: str
+    note: str = ""
+
+
+class Ticks:
+    """The ticks of one database."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def of(self, job_id: str) -> tuple[Tick, ...]:
+        """Of a job, in the order in which they were made."""
+        rows = self._database.read(
+            "SELECT id, step, done, at, note FROM packing_tick WHERE job_id = ? ORDER BY at, id", (job_id,)
+        )
+        return tuple(Tick(row["id"], row["step"], bool(row["done"]), row["at"], row["note"]) for row in rows)
+
+    def keep(self, job_id: str, ticks: Sequence[Tick]) -> tuple[Tick, ...]:
+        """Keeps ticks; one that is known already is passed over. All of the job's. Raises Gone where there is no such
+        job.
+        """
+        with self._database.writing() as connection:
+            if connection.execute("SELECT 1 FROM job WHERE id = ?", (job_id,)).fetchone() is None:
+                raise Gone(f"There is no job {job_id}.")
+            connection.executemany(
+                "INSERT INTO packing_tick (id, job_id, step, done, at, note) VALUES (?, ?, ?, ?, ?, ?)"
+                " ON CONFLICT (id) DO NOTHING",
+                [(one.id, job_id, one.step, one.done, one.at, one.note) for one in ticks],
+            )
+        return self.of(job_id)
+
+
+def done(ticks: Sequence[Tick]) -> frozenset[str]:
+    """The steps that are done: of each the last tick counts, whichever device made it."""
+    last: dict[str, Tick] = {}
+    for one in sorted(ticks, key=lambda tick: (tick.at, tick.id)):
+        last[one.step] = one
+    return frozenset(step for step, one in last.items() if one.done)

@@ -1,0 +1,37 @@
+// What ticks of packing steps come to.
+import type { Tick } from '../../lib/api/client';
+
+export const TIMER = 'timer';
+
+const newId = (): string =>
+  [...crypto.getRandomValues(new Uint8Array(12))].map((one) => one.toString(16).padStart(2, '0')).join('');
+
+const inOrder = (one: Tick, other: Tick): number =>
+  one.at === other.at ? (one.id < other.id ? -1 : 1) : one.at < other.at ? -1 : 1;
+
+/** The steps that are done: of each the last tick counts, whichever device made it. */
+export function doneOf(ticks: readonly Tick[]): Set<string> {
+  const last = new Map<string, boolean>();
+  for (const one of [...ticks].sort(inOrder)) last.set(one.step, one.done);
+  return new Set([...last].filter(([, done]) => done).map(([step]) => step));
+}
+
+/** Seconds that the timer ran, up to now where it still runs. */
+export function spent(ticks: readonly Tick[], now: number): number {
+  let [seconds, since]: [number, number | null] = [0, null];
+  for (const one of [...ticks].filter(({ step }) => step === TIMER).sort(inOrder)) {
+    const at = Date.parse(one.at) / 1000;
+    if (one.done) since ??= at;
+    else if (since !== null) [seconds, since] = [seconds + at - since, null];
+  }
+  return since === null ? seconds : seconds + Math.max(now / 1000 - since, 0);
+}
+
+/** A tick of now, under a name that no other device makes up. */
+export const tickOf = (step: string, done: boolean, note = ''): Tick => ({
+  id: newId(),
+  step,
+  done,
+  at: new Date().toISOString(),
+  note,
+});
