@@ -65,6 +65,11 @@ def take_all(folder: Path) -> None:
             next(one for one in page.all(".order button") if "flyer" in one.text).send_keys(Keys.ENTER)
             page.driver.execute_script("scrollTo(0, 0)")
             take(page, folder, "arrange")
+            page.open(f"{treadle}/pack", ".fetch")
+            page.button("Start packing").click()
+            while "Put in bench" not in page.text(".pack"):
+                page.press(Keys.ARROW_RIGHT)
+            take(page, folder, "pack")
             page.open(f"{concertina}/measure", ".stated")
             page.one("[data-why='this sum']").send_keys(Keys.ENTER)
             page.one(".why-slip")
