@@ -58,6 +58,9 @@
     };
   });
 
+  /** A number stays with its fraction at the end of a line. */
+  const unbroken = (words: string) => words.replace(/(\d) (\d+\/\d+)/g, '$1\u00a0$2');
+
   function firstOpen(): number {
     const open = packing?.steps.findIndex((one) => !ticks.done.has(one.key)) ?? -1;
     return open < 0 ? (packing?.steps.length ?? 0) : open;
@@ -110,31 +113,35 @@
   <section
     class="pack mx-auto grid min-h-[calc(100vh_-_54px)] max-w-[1232px] grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr_auto] px-6 pt-4 pb-5"
   >
-    <div class="flex flex-wrap items-baseline gap-x-5 gap-y-1">
-      <h1>{packing.title}</h1>
-      <p class="text-soft">{packing.box}</p>
-      <a class="link" href="/jobs/{id}/box" onclick={follow}>To the job</a>
-      <p class="progress ml-auto" role="status">{doneCount} of {steps.length} done, about {left} min left</p>
-      <p class="figure">{clock}</p>
-      <button class="link" onclick={() => ticks.tick(TIMER, !running)}
-        >{running ? 'Pause' : 'Run the timer'}</button
-      >
-    </div>
-    {#if ticks.waiting.length && ticks.trouble}
-      <p class="bg-amber-pale border-l-amber-mark mt-2 border-l-4 px-3 py-1.5" role="status">
-        {ticks.trouble} Your ticks are kept in this browser and sent later.
-      </p>
-    {/if}
-
-    {#if !packing.chosen}
-      <p class="bg-amber-pale border-l-amber-mark mt-2 border-l-4 px-3 py-1.5">
-        No box is chosen yet: these steps are for the lowest total. <a
-          class="link"
-          href="/jobs/{id}/box"
-          onclick={follow}>Choose the box</a
+    <div>
+      <div class="flex flex-wrap items-baseline gap-x-5 gap-y-1">
+        <h1>{packing.title}</h1>
+        <p class="text-soft">{packing.box}</p>
+        <a class="link" href="/jobs/{id}/box" onclick={follow}>To the job</a>
+        <p class="progress ml-auto" role="status">
+          {doneCount} of {steps.length} done, about {left} min left
+        </p>
+        <p class="figure">{clock}</p>
+        <button class="link" onclick={() => ticks.tick(TIMER, !running)}
+          >{running ? 'Pause' : 'Run the timer'}</button
         >
-      </p>
-    {/if}
+      </div>
+      {#if ticks.waiting.length && ticks.trouble}
+        <p class="bg-amber-pale border-l-amber-mark mt-2 border-l-4 px-3 py-1.5" role="status">
+          {ticks.trouble} Your ticks are kept in this browser and sent later.
+        </p>
+      {/if}
+
+      {#if !packing.chosen}
+        <p class="bg-amber-pale border-l-amber-mark mt-2 border-l-4 px-3 py-1.5">
+          No box is chosen yet: these steps are for the lowest total. <a
+            class="link"
+            href="/jobs/{id}/box"
+            onclick={follow}>Choose the box</a
+          >
+        </p>
+      {/if}
+    </div>
 
     {#if at < 0}
       <div class="fetch py-5">
@@ -161,7 +168,7 @@
       >
         <div>
           <p class="text-soft text-lead">{step.section}, step {at + 1} of {steps.length}</p>
-          <p class="do font-title mt-2" aria-live="polite">{step.do}</p>
+          <p class="do font-title mt-2" aria-live="polite">{unbroken(step.do)}</p>
           {#if step.people === 2}<p
               class="bg-amber-pale border-l-amber-mark text-title mt-4 border-l-4 px-4 py-2"
             >
@@ -169,7 +176,7 @@
             </p>{/if}
           {#if step.takes.length}
             <ul class="takes mt-4 grid gap-1.5">
-              {#each step.takes as one, n (n)}<li>{one}</li>{/each}
+              {#each step.takes as one, n (n)}<li>{unbroken(one)}</li>{/each}
             </ul>
           {/if}
           {#if step.count.length}
