@@ -117,10 +117,6 @@ class Page:
         self.until(offered, f"no option {starts!r}").click()
         self.until(lambda: not self.all("[role=option]"))
 
-    def chosen(self, field: str) -> str:
-        """The value of what is chosen in a list."""
-        return str(self.one(f"#{field}").get_attribute("data-value"))
-
     def press(self, *keys: str) -> None:
         """Types on whatever has the focus."""
         self.driver.switch_to.active_element.send_keys(*keys)

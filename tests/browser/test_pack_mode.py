@@ -95,3 +95,25 @@ def test_pack_mode_at_phone_size_runs_off_nowhere_and_its_buttons_are_for_gloves
         assert all(one.size["height"] >= 44 for one in page.all(".pack .big"))
         page.press(Keys.SPACE)
     assert page.axe() == []
+
+
+def test_from_a_chosen_box_one_press_leads_to_packing_and_another_box_opens_its_steps_again(page: Page) -> None:
+    key = str(httpx.post(f"{page.url}/api/jobs", json=job(title="Wheel in two", parts=PARTS)).json()["id"])
+    page.open(f"/jobs/{key}/box", ".way")
+    page.button("Choose this box").send_keys(Keys.ENTER)
+    page.button("Pack").send_keys(Keys.ENTER)
+    page.one(".fetch")
+    assert "No box is chosen" not in page.text(".pack")
+    first = [step["key"] for step in told(page, key)["steps"]]
+    page.press(*[Keys.SPACE] * 5)
+    page.until(lambda: set(first[:3]) <= done(page, key))
+    page.open(f"/jobs/{key}/box", ".way")
+    other = next(one for one in page.all("input[name=way]") if not one.is_selected())
+    other.find_element("xpath", "..").click()
+    page.until(lambda: page.one("#board, .from") and page.button("Choose this box").is_enabled())
+    page.button("Choose this box").send_keys(Keys.ENTER)
+    page.saved()
+    second = {step["key"]: step["section"] for step in told(page, key)["steps"]}
+    kept = done(page, key) & set(second)
+    assert {second[step] for step in kept} <= {"Take apart", "Wrap"}
+    assert kept

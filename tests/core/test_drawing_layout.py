@@ -8,9 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fardo.core.cut.drawing import Blank
+from fardo.core.cut.drawing import Blank, Note, cut_along
 from fardo.core.make import make_box
-from fardo.core.quantity import Length
+from fardo.core.quantity import ZERO, Length
 from fardo.files.drawn import ON_SCREEN, Drawn, Words, draw, exact_text, words_height_for
 from fardo.files.svg import svg
 from tests.made_up import allowances, inches, shop, sizes
@@ -102,3 +102,38 @@ def test_a_metric_drawing_has_metric_figures() -> None:
     assert ">40.4<" in words
     assert ">10.2<" in words
     assert ">60.8<" in words
+
+
+def test_hatching_stays_within_what_is_left_over_and_off_its_words() -> None:
+    size = (Length.of_mm(1000), Length.of_mm(600))
+    outline = ((ZERO, ZERO), (size[0], ZERO), size, (ZERO, size[1]))
+    half = (Length.of_mm(500), ZERO)
+    note = Note((Length.of_mm(750), Length.of_mm(300)), "off-cut, keep\n500 x 600", (Length.of_mm(500), size[1]))
+    blank = Blank("sheet", size, outline, (), (), (note,), "either way", hatched=((half, size),))
+    drawn = draw(blank, "cm", 20)
+    assert [one.text for one in drawn.words] == ["off-cut, keep", "500 x 600"]
+    assert drawn.words[0].y > drawn.words[1].y
+    lines = [one for one in drawn.strokes if one.kind == "thin"]
+    assert len(lines) > 10
+    for line in lines:
+        assert 500 - 1e-6 <= line.x1 < line.x2 <= 1000 + 1e-6
+        assert -1e-6 <= line.y1 < line.y2 <= 600 + 1e-6
+        for k in range(21):
+            x, y = line.x1 + (line.x2 - line.x1) * k / 20, line.y1 + (line.y2 - line.y1) * k / 20
+            for word in drawn.words:
+                wide = len(word.text) * 0.6 * 20 / 2
+                assert not (abs(x - word.x) < wide - 1e-6 and abs(y - word.y) < 10 - 1e-6)
+
+
+def test_words_that_do_not_go_into_their_room_are_cut_short_or_left_out() -> None:
+    size = (Length.of_mm(400), Length.of_mm(300))
+    outline = ((ZERO, ZERO), (size[0], ZERO), size, (ZERO, size[1]))
+    for wide, high, told in ((400, 300, ["Table loom, folded", "tray"]), (140, 300, ["Table loo…", "tray"]),
+                             (400, 30, ["Table loom, folded"]), (50, 300, [])):  # fmt: skip
+        note = Note(
+            (size[0].half(), size[1].half()), "Table loom, folded\ntray", (Length.of_mm(wide), Length.of_mm(high))
+        )
+        assert [
+            one.text
+            for one in draw(Blank("s", size, outline, cut_along(outline), (), (note,), "either way"), "cm", 20).words
+        ] == told

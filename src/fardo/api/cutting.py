@@ -15,7 +15,7 @@ from fardo.core.cut.lay_out import CuttingPlan, SheetPlan
 from fardo.core.cut.order import Cut
 from fardo.core.cut.sheet import draw_sheet
 from fardo.core.plan.cutting import BoardCut, Tool, Work, drawings_of, plan_boards, sheets_after, work_of
-from fardo.core.quantity import Length, Units, show_length
+from fardo.core.quantity import Units, show_cross
 from fardo.files.boards import MOST_SHEETS, write_sheet
 from fardo.files.drawn import exact_text
 from fardo.files.shop import ShopFile
@@ -213,24 +213,20 @@ class _Show:
         least = self.today.shop.offcut_least
         drawn = draw_sheet(f"{what} {n}", one, self.drawings, units, least, self.titles)
         return SheetView(
-            title=f"{n}. {what} {cross(one.sheet.length, one.sheet.width, units)}", offcut=one.sheet.offcut,
+            title=f"{n}. {what} {show_cross(one.sheet.length, one.sheet.width, units, 'down')}",
+            offcut=one.sheet.offcut,
             svg=svg(drawn, units),
             pieces=[f"{count} x {label}" if count > 1 else label for label, count in pieces.items()],
             cuts=[_view_cut(k, cut, one.cuts, units) for k, cut in enumerate(one.cuts)],
-            keeps=[cross(rest.length, rest.width, units) for rest in one.worth_keeping(least)],
+            keeps=[show_cross(rest.length, rest.width, units, "down") for rest in one.worth_keeping(least)],
         )  # fmt: skip
 
 
 def _view_cut(n: int, cut: Cut, cuts: Sequence[Cut], units: Units) -> CutView:
     return CutView(
         fence=exact_text(cut.fence, units), new_fence=n == 0 or cut.fence != cuts[n - 1].fence, across=cut.across,
-        piece=cross(cut.rest.length, cut.rest.width, units),
+        piece=show_cross(cut.rest.length, cut.rest.width, units, "down"),
     )  # fmt: skip
-
-
-def cross(length: Length, width: Length, units: Units) -> str:
-    a, b = (show_length(side, units, "down").text for side in (length, width))
-    return f"{a.removesuffix(f' {units}')} x {b}"
 
 
 def stock_after(shop: ShopFile, today: Today, cuts: Sequence[BoardCut]) -> ShopFile:

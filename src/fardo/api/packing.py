@@ -11,9 +11,9 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make.step import told
 from fardo.core.pack.fetch import PLACES, Fetched, Place
 from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, TapeUsed, Used
+from fardo.core.pack.steps import in_order
 from fardo.core.plan.boxed import Boxed
-from fardo.core.plan.load import placed
-from fardo.core.quantity import Length, Units, show_length
+from fardo.core.quantity import Units, show_cross, show_length
 from fardo.files.drawn import in_words
 from fardo.store.ticks import Tick
 
@@ -30,7 +30,7 @@ class Counted(BaseModel):
 
 
 class PackingStepView(BaseModel):
-    key: str = Field(description="the same as long as the plan has the step")
+    key: str = Field(description="what its ticks are kept by; another box or other pieces make another step")
     section: Section
     do: str
     says: list[str]
@@ -70,7 +70,7 @@ class TickView(BaseModel):
 
     model_config = ConfigDict(json_schema_extra={"examples": [EXAMPLE_TICK]})
     id: str = Field(min_length=8, max_length=60, pattern=r"^[0-9A-Za-z-]+$", description="made up by the device")
-    step: str = Field(min_length=1, max_length=300, description="the key of the packing step, or timer")
+    step: str = Field(min_length=1, max_length=600, description="the key of the packing step, or timer")
     done: bool
     at: datetime = Field(description="by the device's clock")
     note: str = Field("", max_length=1000)
@@ -93,10 +93,9 @@ class PackingView(BaseModel):
 
 def view_things(boxed: Boxed) -> list[PackedThing]:
     """Everything that has a place, in the order in which it goes in."""
-    there = sorted(placed(boxed.load, boxed.arrangement), key=lambda one: one.goes_in)
     return [
         PackedThing(name=one.body.name, at_mm=_mm(one.at), size_mm=_mm(one.sizes), extra=one.body.extra)
-        for one in there
+        for one in in_order(boxed)
     ]
 
 
@@ -122,7 +121,7 @@ def _mm(sides: Sizes) -> tuple[float, float, float]:
 def view_step(step: PackingStep, units: Units) -> PackingStepView:
     """A step in the shop's units."""
     return PackingStepView(
-        key=step.key, section=step.section, do=told(step.do, step.measures, in_words(units)), says=list(step.says),
+        key=step.tick, section=step.section, do=told(step.do, step.measures, in_words(units)), says=list(step.says),
         takes=[_takes(one, units) for one in step.used], tool=step.tool, cautions=list(step.cautions),
         minutes=round(float(step.minutes), 2), people=step.people, goes_in=step.goes_in,
         count=[Counted(name=name, count=count) for name, count in step.count],
@@ -140,7 +139,7 @@ def view_fetched(fetched: tuple[Fetched, ...], units: Units) -> list[FetchPlaceV
 
 def _takes(used: Used, units: Units) -> str:
     if isinstance(used, BoardUsed):
-        return f"{used.count} x {used.blank}, {_cross(used.size, units)}, {used.board}"
+        return f"{used.count} x {used.blank}, {show_cross(*used.size, units, 'nearest')}, {used.board}"
     if isinstance(used, BoxUsed):
         return f"{used.count} x {used.name}" if used.count > 1 else used.name
     if isinstance(used, FillUsed):
@@ -163,10 +162,5 @@ def _in_words(one: Fetched, units: Units) -> tuple[str, str]:
     if one.place == "Tape":
         return one.name, amount_of(one.amount, "m", units)
     if one.size is not None:
-        return one.name, f"{int(one.amount)} x {_cross(one.size, units)}"
+        return one.name, f"{int(one.amount)} x {show_cross(*one.size, units, 'nearest')}"
     return one.name, "" if one.place == "Tools" else str(int(one.amount))
-
-
-def _cross(size: tuple[Length, Length], units: Units) -> str:
-    a, b = (show_length(side, units, "nearest").text for side in size)
-    return f"{a.removesuffix(f' {units}')} x {b}"

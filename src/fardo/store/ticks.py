@@ -54,11 +54,3 @@ class Ticks:
                 [(one.id, job_id, one.step, one.done, one.at, one.note) for one in ticks],
             )
         return self.of(job_id)
-
-
-def done(ticks: Sequence[Tick]) -> frozenset[str]:
-    """The steps that are done: of each the last tick counts, whichever device made it."""
-    last: dict[str, Tick] = {}
-    for one in sorted(ticks, key=lambda tick: (tick.at, tick.id)):
-        last[one.step] = one
-    return frozenset(step for step, one in last.items() if one.done)

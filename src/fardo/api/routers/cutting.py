@@ -18,7 +18,7 @@ from fardo.core.cut.fence import FenceSetting
 from fardo.core.cut.sheet import draw_sheet
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.plan.cutting import Tool, drawings_of, plan_boards
-from fardo.core.quantity import show_sizes
+from fardo.core.quantity import show_cross, show_sizes
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.page import Heading
 from fardo.files.pdf import cut_sheet
@@ -153,9 +153,9 @@ def _draw_sheets(context: AppContext, keys: list[str], tool: Tool) -> list[Sheet
                 way = "across its length" if cut.across else "along its length"
                 settings.append(FenceSetting(cut.fence, "through", f"cut {n}: {piece}, {way}", 1))
             least = today.shop.offcut_least
-            placed = [(laid.piece, cutting.cross(*laid.piece.size, units)) for laid in one.placed]
+            placed = [(laid.piece, show_cross(*laid.piece.size, units, "down")) for laid in one.placed]
             of = [f"{title}: {piece.name}, {size}, for {titles[piece.of]}" for piece, size in placed]
-            keeps = [cutting.cross(rest.length, rest.width, units) for rest in one.worth_keeping(least)]
+            keeps = [show_cross(rest.length, rest.width, units, "down") for rest in one.worth_keeping(least)]
             of += [f"{title}: keep {size}" for size in keeps]
             found.append((title, draw_sheet(f"sheet {title}", one, drawings, units, least, titles), settings, of))
     return found

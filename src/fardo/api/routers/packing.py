@@ -17,7 +17,7 @@ from fardo.api.packing import (
     view_tick,
 )
 from fardo.api.resource import resource
-from fardo.core.make import WAYS
+from fardo.core.make import called
 from fardo.core.pack.fetch import to_fetch
 from fardo.core.pack.steps import ToPack, packing_steps
 from fardo.core.quantity import show_length
@@ -37,10 +37,9 @@ def packing(key: str, context: Context) -> PackingView:
         raise NoAnswer("No box holds it yet: there is nothing to pack it in.")
     boxed, shop = picture.current.boxed, today.shop
     steps = packing_steps(ToPack(picture.job, boxed, shop, steps_of(job), shop.dear(picture.job.value)))
-    title = WAYS[boxed.made.way].TITLE
     return PackingView(
         title=job.title or "Untitled job",
-        box=f"{title}: {boxed.made.item}" if boxed.made.item else title,
+        box=called(boxed.made),
         chosen=picture.job.box is not None,
         minutes=round(boxed.minutes),
         fetch=view_fetched(to_fetch(steps, picture.job.shop_for(shop).stock), shop.units),
@@ -57,6 +56,12 @@ class TicksMade(BaseModel):
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"ticks": [EXAMPLE_TICK]}]})
     ticks: list[TickView] = Field(max_length=500)
+
+
+@router.get("/ticks")
+def ticks(key: str, context: Context) -> list[TickView]:
+    """All ticks of a job, of every device, in the order in which they were made."""
+    return [view_tick(one) for one in context.ticks.of(key)]
 
 
 @router.post("/ticks")

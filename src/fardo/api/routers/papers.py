@@ -16,7 +16,7 @@ from fardo.api.ways import view_filling
 from fardo.core.cut.corner_guard import draw_guard
 from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.goods.take_apart import bag_labels, put_back
-from fardo.core.make import WAYS
+from fardo.core.make import called
 from fardo.core.make.assembly import GUARD_STEPS
 from fardo.core.make.step import before_cutting
 from fardo.core.plan.cautions import CUTTING
@@ -137,14 +137,13 @@ def packing(key: str, context: Context) -> Response:
     wrap = tuple(_wrap_rows(layers_of(picture.job, today.shop), units))
     if picture.current is not None:
         boxed = picture.current.boxed
-        box = WAYS[boxed.made.way].TITLE
         filling = view_filling(boxed, units)
         under, rest = (
             tuple((one.title, one.depth, one.fetch) for one in filling.places if (one.where == "under") is is_under)
             for is_under in (True, False)
         )
         packed = PackingSheet(
-            title, f"{box}: {boxed.made.item}" if boxed.made.item else box, boxed.made.inside, bodies_of(boxed.load),
+            title, called(boxed.made), boxed.made.inside, bodies_of(boxed.load),
             boxed.arrangement, boxed.room_left, boxed.made.soft, wrap, under, rest, filling.says,
             tuple(extra.name for extra in boxed.load.last_in), day,
         )  # fmt: skip

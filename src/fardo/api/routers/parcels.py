@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fardo.api.context import AppContext, Context
 from fardo.api.resource import resource
 from fardo.arranging import arranger
-from fardo.core.make import WAYS
+from fardo.core.make import called
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.parcels import plans_in_parcels
 from fardo.core.plan.picture import price_ways
@@ -111,7 +111,7 @@ def _parcel(boxed: Boxed, billing: Billing, job: JobFile, units: Units) -> Parce
     holds = [f"{count} x {name}" if count > 1 else name for name, count in counts.items()]
     return ParcelView(
         holds=[*holds, *(extra.name for extra in boxed.load.extras)],
-        box=f"{WAYS[made.way].TITLE}: {made.item}" if made.item else WAYS[made.way].TITLE,
+        box=called(made),
         outside=show_sizes(made.outside, units, "up").text,
         weight=show_mass(boxed.weights.total, units, "up").text,
         billed=show_mass(billing.billed, units, "up").text,

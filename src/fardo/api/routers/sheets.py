@@ -10,7 +10,7 @@ from fardo.api.context import AppContext, Context
 from fardo.api.downloads import download, today_in_words
 from fardo.api.resource import resource
 from fardo.api.ways import says_sheets
-from fardo.core.make import WAYS
+from fardo.core.make import called
 from fardo.core.make.step import before_cutting
 from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import Boxed
@@ -42,7 +42,7 @@ def pdf_sheet(key: str, context: Context, way: Way, scale: Literal["fit", "full"
     if made.soft:
         sizes = f"closed on the goods as wrapped, {outside}"
     sheets = tuple(says_sheets(boxed, context.today.shop, board))
-    box = f"{WAYS[made.way].TITLE}: {made.item}" if made.item else WAYS[made.way].TITLE
+    box = called(made)
     heading = Heading(title or "Untitled job", (sizes, *sheets, *made.notes), box, today_in_words())
     if scale == "full":
         _must_be_cut(boxed)

@@ -8,7 +8,7 @@ from types import MappingProxyType
 from fardo.core.cut.drawing import Blank, Flutes, Line, Note, Point, chain
 from fardo.core.cut.lay_out import PlacedPiece, SheetPlan
 from fardo.core.cut.order import Cut, Rect
-from fardo.core.quantity import ZERO, Length, Units, show_length
+from fardo.core.quantity import ZERO, Length, Units, show_cross
 
 _OFF_THE_LINE = 45  # a cut's number stands this part of the sheet's length off it
 
@@ -35,11 +35,11 @@ def draw_sheet(
             Line(one.kind, _there(one.start, placed), _there(one.end, placed), one.folds)
             for one in blanks[piece.name, piece.of].lines
         ]
-        notes.append(
-            _middle(at, "\n".join(filter(None, (piece.name, _cross(*piece.size, units), titles.get(piece.of)))))
-        )
+        told = (piece.name, show_cross(*piece.size, units, "down"), titles.get(piece.of))
+        notes.append(_middle(at, "\n".join(filter(None, told))))
     rests = plan.worth_keeping(least)
-    notes += [_middle(rest, f"off-cut, keep\n{_cross(rest.length, rest.width, units)}") for rest in rests]
+    for rest in rests:
+        notes.append(_middle(rest, f"off-cut, keep\n{show_cross(rest.length, rest.width, units, 'down')}"))
     notes += [Note(_beside(cut, plan.sheet.length), str(n)) for n, cut in enumerate(plan.cuts, 1)]
     dimensions = (*chain((ZERO, size[0]), "below", ZERO), *chain((ZERO, size[1]), "left", ZERO))
     flutes: Flutes = "along the blank" if plan.sheet.flutes_along else "across the blank"
@@ -49,11 +49,6 @@ def draw_sheet(
 
 def _middle(at: Rect, text: str) -> Note:
     return Note((at.x + at.length.half(), at.y + at.width.half()), text, (at.length, at.width))
-
-
-def _cross(length: Length, width: Length, units: Units) -> str:
-    shown = (show_length(side, units, "nearest").text.removesuffix(f" {units}") for side in (length, width))
-    return " x ".join(shown)
 
 
 def _beside(cut: Cut, sheet: Length) -> Point:

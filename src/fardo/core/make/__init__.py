@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from types import ModuleType
+from typing import Literal
 
 from fardo.core.board.grade import Grade
 from fardo.core.goods.part import Sizes
@@ -100,6 +101,17 @@ def boxes_for(
 def opens_at_its_end(way: str) -> bool:
     """Whether goods are slid into it, and not let down from above."""
     return getattr(WAYS[way], "OPENS", "top") == "end"
+
+
+def flaps_of(way: str) -> Literal["both", "bottom", ""]:
+    """Whether it closes with flaps at top and bottom, at the bottom only, or by a lid, covers or a fold."""
+    return getattr(WAYS[way], "FLAPS", "")
+
+
+def called(made: Made) -> str:
+    """A box by its way, and which of those there it is."""
+    title: str = WAYS[made.way].TITLE
+    return f"{title}: {made.item}" if made.item else title
 
 
 def short_title(way: str) -> str:

@@ -14,14 +14,14 @@ _BEFORE = (
 )  # fmt: skip
 _CLOSE = "Close the flaps, the short walls' first, and tape the outer ones: three strips over the bottom."
 
-_LID_ON = Step("Put the goods in, set the lid on, and tape once around where it ends.", goods_in=True)
+_LID_ON = Step("Once the goods are in, set the lid on, and tape once around where it ends.", stage="close", tapes=True)
 
 # Of a corner guard, from its square.
 GUARD_STEPS = (
     Step("Cut four squares for each part, and mark the lines from two edges of each that meet."),
     Step("Cut out the square between their corner and the second lines.", knife=True),
     Step("Score the other lines on the inner face and fold them: the first makes the side wall, the second the back."),
-    Step("Try it on a corner; tape it to the other guards or to a stiff face, never to the goods."),
+    Step("Try it on a corner; tape it to the other guards or to a stiff face, never to the goods.", tapes=True),
 )
 
 
@@ -35,10 +35,11 @@ def tray_and_lid(tray: Blank, lid: Blank) -> tuple[Step, ...]:
             f"On the saw: lay {both}, faces together, the blade up through them, and stop at the cross score; "
             "the knife does the rest."
         ),
-        Step("Fold the tray's four walls up and tape its corners over their whole height, outside first."),
+        Step("Fold the tray's four walls up and tape its corners over their whole height, outside first.", tapes=True),
         Step(
             "Build the lid around the tray: lay it over, fold its walls down along the tray's, draw them up until it "
-            "just slides, and tape its corners."
+            "just slides, and tape its corners.",
+            tapes=True,
         ),
         _LID_ON,
     )
@@ -53,8 +54,11 @@ def glued_case(flaps: str = _CLOSE) -> tuple[Step, ...]:
     return (
         *_BEFORE,
         Step("Cut the slots between the flaps and the waste beside the tab, up to the scores.", knife=True),
-        Step("Fold every score once over, then glue or tape the tab inside the last wall, along its whole height."),
-        Step(flaps),
+        Step(
+            "Fold every score once over, then glue or tape the tab inside the last wall, along its whole height.",
+            tapes=True,
+        ),
+        Step(flaps, tapes=True),
     )
 
 
@@ -71,6 +75,10 @@ def half_case_and_lid(deep: Length) -> tuple[Step, ...]:
     """
     return (
         *glued_case("Close the bottom flaps, the short walls' first, and tape them: three strips."),
-        Step("Fold the lid's walls, {} deep, down around the case until it slides, and tape its corners.", (deep,)),
+        Step(
+            "Fold the lid's walls, {} deep, down around the case until it slides, and tape its corners.",
+            (deep,),
+            tapes=True,
+        ),
         _LID_ON,
     )

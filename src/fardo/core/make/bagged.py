@@ -24,11 +24,12 @@ from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
 NAME, TITLE = "bagged", "Box in a bag"
+FLAPS = "both"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 _FLAT = "Counted flat by the outside of the closed box; cut sides are taped like wrapping and take no seam."
 _CLOSED = "Counted by the outside of the closed box, within the envelope's own seams."
-_WRAP_IT = Step("Roll the closed box in its wrap and fold the wrap in at both ends.", goods_in=True)
+_WRAP_IT = Step("Roll the closed box in its wrap and fold the wrap in at both ends.", stage="closed")
 MINUTES = Fraction(5)  # as a box from the shelf, and to trim and tape the bag: starting value
 
 
@@ -104,15 +105,15 @@ def _closed(boxed: Made, pouch: Pouch, allowances: Allowances, over: Length) -> 
     bag = pouch.kind == "bag"
     if bag:
         flat = trimmed_flat(pouch, wrapped, allowances)
-        steps = (*wrap_it, *trim_steps(pouch, flat, "closed box"), Step(
-            "Fold the cut sides flat over the box like wrapping and tape them all along; the label goes on a flat face."
-        ))  # fmt: skip
+        steps = (*wrap_it, *trim_steps(pouch, flat, "closed box", "closed"), Step(
+            "Fold the cut sides flat over the box like wrapping and tape them all along; the label goes on a "
+            "flat face.", tapes=True))  # fmt: skip
         tape = flat[1] + flat[0]
     else:
         flat, tape = (pouch.length, pouch.width), Length(0)
         steps = (
             *wrap_it,
-            Step(f"Slip it into the {POUCHES[pouch.kind]} and close that within its own seams.", goods_in=True),
+            Step(f"Slip it into the {POUCHES[pouch.kind]} and close that within its own seams.", stage="closed"),
         )
     told = (*why.values, ("flat length", flat[0]), ("flat width", flat[1]))
     return replace(

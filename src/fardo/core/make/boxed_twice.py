@@ -21,6 +21,7 @@ from fardo.core.quantity import INCH
 from fardo.core.why import Why
 
 NAME, TITLE = "boxed-twice", "Box in a box, floated, cut from sheet"
+FLAPS = "both"
 NEEDS = "sheet"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = slotted.MINUTES * 2 + Fraction(8)  # starting value: two cases and twelve spacers
@@ -64,6 +65,6 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
                  (allowances.at_least(floated - t.half()),)),
             Step("Lay two spacers on the bottom of the outer box, legs down, and stand two against each wall."),
             Step("Set the closed inner box on them; nothing of it may touch the outer box. Two spacers go on top.",
-                 goods_in=True),
+                 stage="close"),
         ),
     )  # fmt: skip

@@ -18,11 +18,12 @@ from fardo.core.quantity import volume_nm3
 from fardo.core.refusal import NoAnswer
 
 NAME, TITLE = "carrier", "Carrier's own container"
+FLAPS = "both"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(2)  # to fold and close: starting value
 
-_CLOSED = (Step("Close it within its own seams: a bulging one is charged as a parcel of your own.", goods_in=True),)
+_CLOSED = (Step("Close it within its own seams: a bulging one is charged as a parcel of your own.", stage="close"),)
 
 
 def take(contents: Contents, stock: Stock, allowances: Allowances) -> tuple[Made, ...]:

@@ -15,6 +15,7 @@ from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 
 NAME, TITLE = "design", "Box of your own design"
+FLAPS = "both"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(12)  # starting value

@@ -21,6 +21,7 @@ from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 
 NAME, TITLE = "end-to-end", "Two boxes end to end"
+FLAPS = "both"
 NEEDS = "stock"
 OPENS = "end"
 SCHOOLS: tuple[School, ...] = ("exact",)
@@ -131,11 +132,12 @@ def _made(inside: Sizes, axis: int, outer: StockBox, inner: StockBox, pull: Leng
         },
         notes=(), taken=taken, condition="used" if outer.used or inner.used else "new",
         steps=(
-            Step("Close and tape one end of each box; the flaps of the other ends stay open."),
+            Step("Close and tape one end of each box; the flaps of the other ends stay open.", tapes=True),
             Step(f"Put the goods into {outer.name} and fill around them; its open flaps stay up outside the joint.",
-                 goods_in=True),
+                 stage="pack"),
             Step(f"Push the open flaps of {inner.name} down inside it, over the goods, until {{}} of them overlap.",
                  (overlap,)),
-            Step("Tape the joint all around, then twice around lengthwise, so that three strips cross each end."),
+            Step("Tape the joint all around, then twice around lengthwise, so that three strips cross each end.",
+                 tapes=True),
         ),
     )  # fmt: skip

@@ -72,9 +72,11 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         },
         notes=() if needed[:2] == inside[:2] else ("Turned so that the longer side lies along the folder.",),
         steps=(
-            Step("Lay the blank inner face up and the goods on its middle panel.", goods_in=True),
-            Step("Fold up both sides, their end flaps in, then the bottom's end flaps up over them; tape the ends."),
-            Step("Fold the inner top over, the outer top over it, and tape it along its edge and around both ends."),
+            Step("Lay the blank inner face up and the goods on its middle panel.", stage="pack"),
+            Step("Fold up both sides, their end flaps in, then the bottom's end flaps up over them; tape the ends.",
+                 tapes=True),
+            Step("Fold the inner top over, the outer top over it, and tape it along its edge and around both ends.",
+                 tapes=True),
         ),
     )  # fmt: skip
 

@@ -76,10 +76,11 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         },
         notes=turned_note(inside, needed),
         steps=(
-            Step("Roll both ends up, over and down, so that each is a hollow edge {} deep; tape them.", (guard,)),
-            Step("Fold and tape the two edge rolls and lay one along each side."),
-            Step("Lay the goods between them, fill so that nothing shifts, fold both covers over, tape where they meet "
-                 "and along both ends.", goods_in=True),
+            Step("Roll both ends up, over and down, so that each is a hollow edge {} deep; tape them.", (guard,),
+                 tapes=True),
+            Step("Fold and tape the two edge rolls and lay one along each side.", tapes=True),
+            Step("Lay the goods between them and fill so that nothing shifts.", stage="pack"),
+            Step("Fold both covers over, tape where they meet and along both ends.", tapes=True),
         ),
     )  # fmt: skip
 

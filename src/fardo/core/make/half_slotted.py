@@ -23,6 +23,7 @@ from fardo.core.quantity import ZERO, Length
 from fardo.core.why import Why
 
 NAME, TITLE = "half-slotted", "Half slotted case with a lid, cut from sheet"
+FLAPS = "bottom"
 NEEDS = "sheet"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(14)  # starting value

@@ -20,6 +20,7 @@ from fardo.core.make.stock import closing_tape
 from fardo.core.why import Why
 
 NAME, TITLE = "halves", "Two half boxes, one over the other"
+FLAPS = "both"
 NEEDS = "sheet"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(20)  # starting value: two blanks, each with a seam
@@ -54,9 +55,9 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         },
         notes=turned_note(inside, needed),
         steps=(
-            Step("Close and tape the bottom of the lower half, and the top of the upper one."),
-            Step("Put the goods in the lower half and fill around them.", goods_in=True),
+            Step("Close and tape the bottom of the lower half, and the top of the upper one.", tapes=True),
+            Step("Put the goods in the lower half and fill around them.", stage="pack"),
             Step("Push the upper half over it until {} lie over each other, and tape the rim all around.",
-                 (allowances.at_least(overlap),)),
+                 (allowances.at_least(overlap),), tapes=True),
         ),
     )  # fmt: skip

@@ -17,7 +17,7 @@ from fardo.core.goods.part import MOST_OF_ONE, Sizes
 from fardo.core.make.allowances import SEAMS, Allowances
 from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside, sides_told
-from fardo.core.make.step import Step
+from fardo.core.make.step import Stage, Step
 from fardo.core.make.stock import POUCHES, Pouch, Stock, Taken, TooSmall, both_units, nearest_of
 from fardo.core.quantity import ZERO, Length
 from fardo.core.refusal import NoAnswer
@@ -99,21 +99,29 @@ def _closed_on(way: str, goods: Sizes, pouch: Pouch, allowances: Allowances) -> 
         },
         notes=(COUNTED_BARE,) if bag else (), taken=(Taken(pouch),), soft=True, carrier=pouch.carrier, flat=flat,
         standing=bag_to_trim(pouch, flat) if bag else None,
-        steps=(*trim_steps(pouch, flat, "goods"), *_CLOSING) if bag else (
+        steps=(*trim_steps(pouch, flat, "goods", "pack"), *_CLOSING) if bag else (
             Step(f"Slip the goods into the {POUCHES[pouch.kind]}, heavy end first; nothing sharp against its walls.",
-                 goods_in=True),
-            Step("Close it within its own seams, flap flat, no bulge at the seam; tape over a flap that lifts."),
+                 stage="pack"),
+            Step("Close it within its own seams, flap flat, no bulge at the seam; tape over a flap that lifts.",
+                 tapes=True),
         ),
     )  # fmt: skip
 
 
 _CLOSING = (
-    Step("Fold the cut sides flat over it like wrapping and tape them all along; the label goes on a flat face."),
+    Step(
+        "Fold the cut sides flat over it like wrapping and tape them all along; the label goes on a flat face.",
+        tapes=True,
+    ),
 )
 
 
-def trim_steps(pouch: Pouch, flat: tuple[Length, Length], what: str) -> tuple[Step, ...]:
-    """How a bag is cut down, both ways where both are longer than what it goes around."""
+def trim_steps(pouch: Pouch, flat: tuple[Length, Length], what: str, stage: Stage) -> tuple[Step, ...]:
+    """How a bag is cut down, both ways where both are longer than what it goes around.
+
+    Args:
+        what: goes into it, at which stage.
+    """
     length, width = flat
     if length < pouch.length and width < pouch.width:
         cut = Step(f"Trim the {pouch.name} to {{}} x {{}} flat, from the open end and from one side.", flat, knife=True)
@@ -121,8 +129,8 @@ def trim_steps(pouch: Pouch, flat: tuple[Length, Length], what: str) -> tuple[St
         side, to = ("open end", length) if length < pouch.length else ("side", width)
         cut = Step(f"Trim the {pouch.name} to {{}} at its {side}.", (to,), knife=True)
     else:
-        return (Step(f"Slip the {what} into the {pouch.name}.", goods_in=True),)
-    return (cut, Step(f"Slip the {what} in, against the bag's own seams.", goods_in=True))
+        return (Step(f"Slip the {what} into the {pouch.name}.", stage=stage),)
+    return (cut, Step(f"Slip the {what} in, against the bag's own seams.", stage=stage))
 
 
 def must_close(pouch: Pouch, inside: Sizes, seams: Length) -> None:

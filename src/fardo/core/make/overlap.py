@@ -21,6 +21,7 @@ from fardo.core.quantity import Length
 from fardo.core.why import Why
 
 NAME, TITLE = "overlap", "Slotted case with full overlap, cut from sheet"
+FLAPS = "both"
 NEEDS = "sheet"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(13)  # starting value: as a slotted case, with longer slots

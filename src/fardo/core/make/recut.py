@@ -24,6 +24,7 @@ from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
 NAME, TITLE = "recut", "Used box, re-cut"
+FLAPS = "both"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 # To mark, cut, slit, fold and tape both sides; opened at its seam it is glued again too: starting values.
@@ -160,7 +161,7 @@ def _flat(made: Recut) -> Iterator[Step]:
         between = made.length + made.width + made.caliper * 2 - mark * 2
         yield Step("On the upper face mark the two new corners, {} from either fold: that leaves {} between them. "
                    "Without a tape: lay the wrapped goods on it, as far from one fold as from the other, and mark "
-                   "along both their ends.", (mark, between.to_step(made.step, "nearest")))  # fmt: skip
+                   "along both their ends.", (mark, between.to_step(made.step, "nearest")), tapes=True)  # fmt: skip
         yield Step("With knife and straightedge cut along both marks, from flap score to flap score, through the "
                    "outer liner only, one layer deep. With a creasing wheel the lines are pressed instead.",
                    knife=True)  # fmt: skip
@@ -176,7 +177,7 @@ def _flat(made: Recut) -> Iterator[Step]:
     yield from _cut_back(made)
     if made.corners is not None:
         yield Step("Fold every new corner away from its cut. The old corners and both folds lie flat in the walls now; "
-                   "tape their old slits in the flaps shut.")  # fmt: skip
+                   "tape their old slits in the flaps shut.", tapes=True)  # fmt: skip
     if made.cut_down.nm:
         yield Step("Fold the top flaps away from the cut, at the new score.")
 
@@ -197,7 +198,7 @@ def _opened(made: Recut) -> Iterator[Step]:
                (made.lap.to_step(made.step, "down"),), knife=True)  # fmt: skip
     yield from _cut_back(made)
     yield Step("Fold it around and lap the end over the outside of the first wall; glue or tape it along its whole "
-               "edge. Tape the old slits in the flaps shut.")  # fmt: skip
+               "edge. Tape the old slits in the flaps shut.", tapes=True)  # fmt: skip
 
 
 _ENDS = ("bottom", "top")
@@ -244,14 +245,14 @@ def _pads(made: Recut) -> Iterator[Step]:
 
 
 def _closed(made: Recut) -> Iterator[Step]:
-    yield Step("Tape over every cut edge, so that it holds and nobody cuts a finger.")
+    yield Step("Tape over every cut edge, so that it holds and nobody cuts a finger.", tapes=True)
     a, b, c = _to_the_step(made, made.nominal)
     if made.moved and made.lost.nm:
         wide = made.inside[1].to_step(made.step, "down")
         yield Step("Set it up: by the tape it is {} inside, after the folds {} wide. Close and tape the bottom.",
-                   ((a, b, c), wide))  # fmt: skip
+                   ((a, b, c), wide), tapes=True)  # fmt: skip
     else:
-        yield Step("Set it up: it is {} inside. Close and tape the bottom.", ((a, b, c),))
+        yield Step("Set it up: it is {} inside. Close and tape the bottom.", ((a, b, c),), tapes=True)
 
 
 def _to_the_step(made: Recut, lengths: Sequence[Length]) -> list[Length]:

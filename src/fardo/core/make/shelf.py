@@ -14,12 +14,13 @@ from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 
 NAME, TITLE = "shelf", "Stock box"
+FLAPS = "both"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(2)  # to fold and tape its bottom: starting value
 
 _ON_ITS_SIDE = "The box stands on its side, so that the goods stay upright: it opens there, not at the top."
-_BOTTOM = Step("Fold up the bottom flaps and tape them: three strips along and across.")
+_BOTTOM = Step("Fold up the bottom flaps and tape them: three strips along and across.", tapes=True)
 _RULE = "as it was made; a board on every side, two above and two below"
 
 
@@ -58,10 +59,10 @@ def _put_in(stands: Standing) -> Iterator[Step]:
         yield Step(
             "Press the goods in: wrapped they are {} larger than the box, and the wrap gives.",
             (stands.pressed,),
-            goods_in=True,
+            stage="close",
         )
     if stands.on_its_side:
         yield Step(
             "Pack it as it lies, close it, and stand it up; the arrow on the outside says which way is up.",
-            goods_in=True,
+            stage="closed",
         )

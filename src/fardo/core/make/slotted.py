@@ -21,6 +21,7 @@ from fardo.core.quantity import Length
 from fardo.core.why import Why
 
 NAME, TITLE = "slotted", "Slotted case, cut from sheet"
+FLAPS = "both"
 NEEDS = "sheet"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(12)  # starting value: one blank, but eight slots and a glued seam

@@ -23,6 +23,7 @@ from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
 NAME, TITLE = "stack", "Equal boxes telescoped"
+FLAPS = "both"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(5)  # to open, push in, pull and tape around: starting value
@@ -188,28 +189,27 @@ def steps(stack: Stack) -> tuple[Step, ...]:
     """In order."""
     if stack.boxes == 1:
         return (
-            Step(
-                "One box is enough: close and tape the bottom, stand the goods in, fill, close and tape the top.",
-                goods_in=True,
-            ),
+            Step("One box is enough: close and tape the bottom.", tapes=True),
+            Step("Stand the goods in and fill around them.", stage="pack"),
+            Step("Close and tape the top.", tapes=True),
         )
     found = [
-        Step("Close and tape the bottom of the first box; its upper flaps stay up."),
-        Step("Stand the goods in, the heavy end down, and fill around them so that nothing shifts.", goods_in=True),
+        Step("Close and tape the bottom of the first box; its upper flaps stay up.", tapes=True),
+        Step("Stand the goods in, the heavy end down, and fill around them so that nothing shifts.", stage="pack"),
     ]
     for n in range(2, stack.boxes + 1):
         found.append(Step(f"Open box {n} at both ends and push its lower flaps down inside box {n - 1}, whose upper "
                           "flaps stay up outside it."))  # fmt: skip
         if stack.pull.nm:
             found.append(Step("Pull it up by {}, so that {} of the flaps overlap, and tape the joint all around.",
-                              (stack.pull, stack.flap - stack.pull)))  # fmt: skip
+                              (stack.pull, stack.flap - stack.pull), tapes=True))  # fmt: skip
         else:
-            found.append(Step("Press it home and tape the joint all around."))
+            found.append(Step("Press it home and tape the joint all around.", tapes=True))
     spare = stack.inside[2] - stack.needed[2]
     if spare.nm > 0:
         found.append(Step("Fill the {} left above the goods with a pad.", (spare,)))
     found += [
-        Step("Close and tape the top, padded inside."),
-        Step("Tape twice around lengthwise, so that three strips cross the top."),
+        Step("Close and tape the top, padded inside.", tapes=True),
+        Step("Tape twice around lengthwise, so that three strips cross the top.", tapes=True),
     ]
     return tuple(found)

@@ -12,6 +12,7 @@ from fardo.core.make.step import Step
 from fardo.core.make.stock import Stock
 
 NAME, TITLE = "stash", "Used box, as it is"
+FLAPS = "both"
 NEEDS = "stock"
 SCHOOLS: tuple[School, ...] = ("exact",)
 MINUTES = Fraction(4)  # to look it over, cover labels and tape it: starting value

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from fardo.core.goods.part import Sizes
 from fardo.core.quantity import Length
+
+Stage = Literal["make", "pack", "close", "closed"]  # before the goods, as they go in, to close it, once it is closed
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,14 +21,16 @@ class Step:
         measures: in that order.
         knife: whether a blade is in hand, so that its cautions stand beside it.
         before_cutting: whether it is done, or heeded, before anything is cut.
-        goods_in: whether it is done once the goods are in.
+        stage: when it is done; None goes on from the step before it, and what follows the goods' going in closes.
+        tapes: whether tape goes on with it.
     """
 
     do: str
     measures: tuple[Length | Sizes, ...] = ()
     knife: bool = False
     before_cutting: bool = False
-    goods_in: bool = False
+    stage: Stage | None = None
+    tapes: bool = False
 
     def told(self, show: Callable[[Length], str]) -> str:
         """The step in words, its measures put in.
@@ -39,6 +44,16 @@ class Step:
 def told(do: str, measures: Sequence[Length | Sizes], show: Callable[[Length], str]) -> str:
     """Words with measures put in where {} stands."""
     return do.format(*(_said(measure, show) for measure in measures))
+
+
+def by_stage(steps: Sequence[Step]) -> dict[Stage, tuple[Step, ...]]:
+    """The steps of each stage, in their order."""
+    found: dict[Stage, list[Step]] = {"make": [], "pack": [], "close": [], "closed": []}
+    at: Stage = "make"
+    for step in steps:
+        at = step.stage or ("close" if at == "pack" else at)
+        found[at].append(step)
+    return {stage: tuple(of) for stage, of in found.items()}
 
 
 def before_cutting(steps: Sequence[Step]) -> int:

@@ -81,9 +81,9 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         },
         notes=(),
         steps=(
-            Step("Lay the blank inner face up, the goods along its first wall, with fill beside them.", goods_in=True),
+            Step("Lay the blank inner face up, the goods along its first wall, with fill beside them.", stage="pack"),
             Step("Fold up the end triangles, then the second and third wall until they meet over the goods."),
-            Step("Fold the fourth wall around under the first; tape its edge all along, and both ends."),
+            Step("Fold the fourth wall around under the first; tape its edge all along, and both ends.", tapes=True),
         ),
     )  # fmt: skip
 

@@ -17,6 +17,7 @@ from fardo.core.make.step import Step
 from fardo.core.why import Why
 
 NAME, TITLE = "tube", "Square tube, cut from sheet"
+FLAPS = "both"
 NEEDS = "sheet"
 OPENS = "end"
 SCHOOLS: tuple[School, ...] = ("exact",)
@@ -43,7 +44,8 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         minutes=MINUTES, notes=(),
         whys={**made.whys, "outside": Why("inside + 4t along the tube, + 2t across it", why.values, why.rule)},
         steps=(
-            Step("Fold it around, glue or tape the seam, close one end and tape it."),
-            Step("Slide the goods in, fill the end, and close it: three strips over each end.", goods_in=True),
+            Step("Fold it around, glue or tape the seam, close one end and tape it.", tapes=True),
+            Step("Slide the goods in and fill the end.", stage="pack"),
+            Step("Close it: three strips of tape over each end.", tapes=True),
         ),
     )  # fmt: skip

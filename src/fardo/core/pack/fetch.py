@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Literal, get_args
+from typing import Literal, TypeVar, get_args
 
 from fardo.core.cut.drawing import Point
 from fardo.core.fill.material import Fill
 from fardo.core.make.stock import Stock
 from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, TapeUsed, Used, WrapUsed
 from fardo.core.protect.material import Material
-from fardo.core.quantity import ZERO, Length
 
+T = TypeVar("T")
 Place = Literal["Boxes and mailers", "Board", "Wrap", "Fill", "Tape", "Tools"]
 PLACES: tuple[Place, ...] = get_args(Place)
 
@@ -27,7 +27,6 @@ class Fetched:
         amount: pieces; of wrap what it is sold by; of fill litres; of tape metres.
         material, fill: of what it is, to show the amount.
         size: of a blank of board.
-        length: of tape.
         short: how many are missing, where they are counted.
     """
 
@@ -37,7 +36,6 @@ class Fetched:
     material: Material | None = None
     fill: Fill | None = None
     size: Point | None = None
-    length: Length = ZERO
     short: int = 0
 
 
@@ -58,51 +56,40 @@ def to_fetch(steps: Iterable[PackingStep], stock: Stock) -> tuple[Fetched, ...]:
 def _boxes(used: Sequence[Used], stock: Stock) -> list[Fetched]:
     there: dict[str, int] = {one.name: one.count for one in stock.boxes}
     there |= {one.name: one.count for one in stock.pouches}
-    counts: dict[str, int] = {}
-    for one in used:
-        if isinstance(one, BoxUsed):
-            counts[one.name] = counts.get(one.name, 0) + one.count
-        elif isinstance(one, WrapUsed) and one.taken:
-            counts[one.taken] = counts.get(one.taken, 0) + int(one.amount)
+    taken = [(one.name, Fraction(one.count)) for one in used if isinstance(one, BoxUsed)]
+    taken += [(one.taken, one.amount) for one in used if isinstance(one, WrapUsed) and one.taken]
     return [
-        Fetched("Boxes and mailers", name, Fraction(count), short=max(count - there.get(name, count), 0))
-        for name, count in counts.items()
+        Fetched("Boxes and mailers", name, count, short=max(int(count) - there.get(name, int(count)), 0))
+        for name, count in _sums(taken)
     ]
 
 
 def _board(used: Sequence[Used]) -> list[Fetched]:
-    counts: dict[tuple[str, str, Point], int] = {}
-    for one in used:
-        if isinstance(one, BoardUsed):
-            key = (one.board, one.blank, one.size)
-            counts[key] = counts.get(key, 0) + one.count
-    return [
-        Fetched("Board", f"{board}, {blank}", Fraction(count), size=size)
-        for (board, blank, size), count in counts.items()
-    ]
+    cut = [((one.board, one.blank, one.size), Fraction(one.count)) for one in used if isinstance(one, BoardUsed)]
+    return [Fetched("Board", f"{board}, {blank}", count, size=size) for (board, blank, size), count in _sums(cut)]
 
 
 def _wrap(used: Sequence[Used]) -> list[Fetched]:
-    found: dict[str, tuple[Material, Fraction]] = {}
-    for one in used:
-        if isinstance(one, WrapUsed) and not one.taken:
-            _, so_far = found.get(one.material.code, (one.material, Fraction(0)))
-            found[one.material.code] = one.material, so_far + one.amount
-    return [Fetched("Wrap", material.name, amount, material=material) for material, amount in found.values()]
+    wrap = [(one.material, one.amount) for one in used if isinstance(one, WrapUsed) and not one.taken]
+    return [Fetched("Wrap", material.name, amount, material=material) for material, amount in _sums(wrap)]
 
 
 def _fill(used: Sequence[Used]) -> list[Fetched]:
-    found: dict[str, tuple[Fill, Fraction]] = {}
-    for one in used:
-        if isinstance(one, FillUsed):
-            _, so_far = found.get(one.fill.name, (one.fill, Fraction(0)))
-            found[one.fill.name] = one.fill, so_far + one.litres
-    return [Fetched("Fill", fill.name, litres, fill=fill) for fill, litres in found.values()]
+    fill = [(one.fill, one.litres) for one in used if isinstance(one, FillUsed)]
+    return [Fetched("Fill", kind.name, litres, fill=kind) for kind, litres in _sums(fill)]
 
 
 def _tape(used: Sequence[Used]) -> list[Fetched]:
-    length = sum((one.total for one in used if isinstance(one, TapeUsed)), start=ZERO)
-    return [Fetched("Tape", "tape", Fraction(length.nm, 10**9), length=length)] if length.nm else []
+    metres = sum((Fraction(one.total.nm, 10**9) for one in used if isinstance(one, TapeUsed)), Fraction(0))
+    return [Fetched("Tape", "tape", metres)] if metres else []
+
+
+def _sums(found: Iterable[tuple[T, Fraction]]) -> Iterable[tuple[T, Fraction]]:
+    """Each once with how much of it there is, in the order in which it first comes."""
+    sums: dict[T, Fraction] = {}
+    for what, amount in found:
+        sums[what] = sums.get(what, Fraction(0)) + amount
+    return sums.items()
 
 
 def _tools(steps: Iterable[PackingStep]) -> list[str]:

@@ -90,7 +90,7 @@ class PackingStep:
     """One step at the bench.
 
     Args:
-        key: tells it from every other of the plan; the same as long as the plan has the step.
+        key: tells it from every other of the plan.
         section: of the work it belongs to.
         do: in words, with {} where a measure belongs.
         measures: in that order.
@@ -102,6 +102,7 @@ class PackingStep:
         people: it takes, one or two.
         goes_in: so many things lie in the box once it is done; None where the box is not in the picture.
         count: what must be there once it is done, each with its number.
+        of: the box or the pieces that it is done with: with others it is another step.
     """
 
     key: str
@@ -116,3 +117,9 @@ class PackingStep:
     people: int = 1
     goes_in: int | None = None
     count: tuple[tuple[str, int], ...] = ()
+    of: str = ""
+
+    @property
+    def tick(self) -> str:
+        """What a tick of it is kept by: what was done for another box is not done for this one."""
+        return f"{self.key}, {self.of}" if self.of else self.key

@@ -11,15 +11,20 @@ from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from typing import Literal
 
+from fardo.core.board.grade import Grade
+from fardo.core.cut.drawing import Blank
 from fardo.core.fill.filling import FULL
 from fardo.core.goods.shape import Box
-from fardo.core.goods.take_apart import TakeApartStep, bag_labels
-from fardo.core.make import WAYS, opens_at_its_end
-from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert, Wanted
+from fardo.core.goods.take_apart import BagLabel, TakeApartStep, bag_labels
+from fardo.core.make import WAYS, called, opens_at_its_end
+from fardo.core.make.inserts import goes_on_goods
+from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import Made
+from fardo.core.make.step import Step, by_stage
 from fardo.core.make.stock import StockBox
-from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, WrapUsed
+from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, TapeUsed, WrapUsed
 from fardo.core.pack.tape import TapePlan, plan_tape
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING, lifting
@@ -31,11 +36,11 @@ from fardo.core.plan.together import coats_together
 from fardo.core.protect.coat import NONE, Coat, Wearer
 from fardo.core.protect.forms import put_on
 from fardo.core.protect.liner import line_walls
-from fardo.core.quantity import POUND, Length, Mass
+from fardo.core.quantity import POUND, Mass
 
 # From this weight a second pair of hands helps: common practice; local rules may ask for less.
 SECOND_PERSON_FROM = POUND * 30
-AROUND_GOODS = ("edge-cap", "corner-cap", "sleeve")  # inserts that go on a thing before it goes in
+RUB_DOWN = "Rub the tape down."
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,8 +62,11 @@ class ToPack:
 
     @property
     def tape(self) -> TapePlan:
-        made = self.boxed.made
-        return plan_tape(made, Length(-(-made.tape.nm * self.boxed.load.tape // 1)))
+        return plan_tape(self.boxed.made, self.boxed.tape_length)
+
+    @property
+    def bags(self) -> tuple[BagLabel, ...]:
+        return bag_labels(self.take_apart)
 
 
 def packing_steps(to_pack: ToPack) -> tuple[PackingStep, ...]:
@@ -71,15 +79,19 @@ def packing_steps(to_pack: ToPack) -> tuple[PackingStep, ...]:
         *_take_apart(to_pack), *_wrap(to_pack), *_make(to_pack), *_pack(to_pack), *_check(to_pack), *_close(to_pack),
         *_send(to_pack),
     ]  # fmt: skip
-    return tuple(_with_their_share(_told_apart(found), to_pack.shop.pack_minutes))
+    return tuple(_with_their_share(_told_apart(found, to_pack.boxed.made), to_pack.shop.pack_minutes))
 
 
-def _told_apart(steps: Iterable[PackingStep]) -> Iterator[PackingStep]:
-    """Each with a key of its own: the second of a kind is numbered."""
+def _told_apart(steps: Iterable[PackingStep], made: Made) -> Iterator[PackingStep]:
+    """Each with a key of its own, the second of a kind numbered, and with what it is done with."""
     seen: Counter[str] = Counter()
+    box = f"{called(made)} {' x '.join(str(side.nm) for side in made.inside)}"
     for step in steps:
         seen[step.key] += 1
-        yield step if seen[step.key] == 1 else replace(step, key=f"{step.key} {seen[step.key]}")
+        key = step.key if seen[step.key] == 1 else f"{step.key} {seen[step.key]}"
+        pieces = " ".join(str(one.amount) for one in step.used if isinstance(one, WrapUsed))
+        of = "" if step.section == "Take apart" else pieces if step.section == "Wrap" else box
+        yield replace(step, key=key, of=of)
 
 
 _BY_THE_SHOP: tuple[Section, ...] = ("Pack", "Check", "Close", "Send")
@@ -97,13 +109,12 @@ def _take_apart(to_pack: ToPack) -> Iterator[PackingStep]:
     hazards = to_pack.job.hazards
     if cautions := tuple(caution for _, caution in hazards.cautions):
         yield PackingStep("hazards", "Take apart", "Read the cautions before you begin.", cautions=cautions)
-    bags = {label.number: label for label in bag_labels(to_pack.take_apart)}
     number = 0
     for step in to_pack.take_apart:
         says = [step.turn] if step.turn else []
         if step.keep:
             number += 1
-            says.append(f"Bag {number} of {len(bags)}: {step.keep}. Label the bag.")
+            says.append(f"Bag {number} of {len(to_pack.bags)}: {step.keep}. Label the bag.")
         cautions = (step.caution,) if step.caution else ()
         yield PackingStep(
             f"apart {step.id}", "Take apart", f"{step.do}.", says=tuple(says), tool=step.tool, cautions=cautions
@@ -120,9 +131,8 @@ def _wrap(to_pack: ToPack) -> Iterator[PackingStep]:
             yield _layer(f"wrap {unit.part.name} {coat.material.code}", of, coat.times(times), shop)
     for name, coat in coats_together(load, to_pack.boxed.arrangement, shop.bubbles):
         yield _layer(f"wrap {name} {coat.material.code}", f"{name}, together", coat, shop)
-    for insert, _ in _inserts(to_pack):
-        if insert.kind in AROUND_GOODS:
-            yield _insert(insert, "Wrap", f"Cut and put on: {_called(insert)}.", to_pack)
+    for insert in _inserts(to_pack, "on the goods"):
+        yield _insert(insert, "Wrap", f"Cut and put on: {_called(insert)}.", to_pack)
 
 
 def _layer(key: str, of: str, coat: Coat, shop: Shop) -> PackingStep:
@@ -138,69 +148,83 @@ def _make(to_pack: ToPack) -> Iterator[PackingStep]:
     """Make or open the box, tape its bottom, line it."""
     boxed, made, tape = to_pack.boxed, to_pack.boxed.made, to_pack.tape
     title = WAYS[made.way].TITLE
-    steps = [step for step in made.steps if not step.goods_in]
     if made.taken:
         boxes = tuple(BoxUsed(one.item.name, one.count) for one in made.taken)
-        yield PackingStep(
-            "box", "Box", f"Take {' and '.join(_so_many(one) for one in boxes)}. {title}.", used=boxes,
-            minutes=made.minutes,
-        )  # fmt: skip
+        do = f"Take {_listed(_so_many(one) for one in boxes)}. {title}."
+        yield PackingStep("box", "Box", do, used=boxes, minutes=made.minutes)
     else:
-        board = tuple(BoardUsed(made.grade.name, one.name, one.size, one.count) for one in made.blanks)
-        yield PackingStep(
-            "box", "Box", f"Cut the {_listed(one.name for one in made.blanks)} by the cut sheet. {title}.", used=board,
-            cautions=CUTTING, minutes=made.minutes,
-        )  # fmt: skip
-    for n, step in enumerate(steps, 1):
-        yield PackingStep(
-            f"make {n}", "Box", step.do, step.measures, cautions=CUTTING[:1] if step.knife else ()
-        )  # fmt: skip
-    if tape.making:
-        yield PackingStep("tape seams", "Box", "Tape the seams and corners; rub the tape down.", used=tape.making)
-    if tape.bottom:
-        yield PackingStep("tape bottom", "Box", "Tape the bottom; rub the tape down.", used=tape.bottom)
-    if made.taken and any(isinstance(one.item, StockBox) for one in made.taken) and to_pack.dear:
-        yield PackingStep("maker's seam", "Box", "Tape the maker's side seam with two strips.")
+        do = f"Cut the {_listed(one.name for one in made.blanks)} by the cut sheet. {title}."
+        board = tuple(_board(made.grade, made.blanks))
+        yield PackingStep("box", "Box", do, used=board, cautions=CUTTING, minutes=made.minutes)
+    steps = by_stage(made.steps)["make"]
+    yield from _bench_steps(steps, "make", "Box", tape.making + tape.bottom)
+    if not any(step.tapes for step in steps):
+        where = "the seams and the bottom" if tape.bottom else "the seams"
+        yield from _taped("tape seams", "Box", f"Tape {where}.", tape.making + tape.bottom)
     if (liner := boxed.load.liner) is not None:
         coat = line_walls(arrange(boxed.load).inside, liner)
         yield replace(_layer("liner", "walls of the box", coat, to_pack.shop), section="Box")
 
 
+def _bench_steps(
+    steps: Sequence[Step], key: str, section: Section, tape: tuple[TapeUsed, ...] = ()
+) -> list[PackingStep]:
+    """Steps of making or closing a box; the tape goes on with the last that tapes, or in a step of its own after."""
+    taping = max((n for n, step in enumerate(steps) if step.tapes), default=None)
+    return [
+        PackingStep(
+            f"{key} {n + 1}", section, step.do, step.measures, (RUB_DOWN,) if n == taping and tape else (),
+            tape if n == taping else (), cautions=CUTTING[:1] if step.knife else (),
+        )
+        for n, step in enumerate(steps)
+    ]  # fmt: skip
+
+
+def _taped(key: str, section: Section, do: str, tape: tuple[TapeUsed, ...]) -> Iterator[PackingStep]:
+    if tape:
+        yield PackingStep(key, section, do, says=(RUB_DOWN,), used=tape)
+
+
 def _pack(to_pack: ToPack) -> Iterator[PackingStep]:
     """Fill below, each thing in its place, fill around it and on top, slip and card last."""
     boxed = to_pack.boxed
-    for insert, wanted in _inserts(to_pack):
-        if insert.kind not in AROUND_GOODS and not _above(wanted):
-            yield _insert(insert, "Pack", f"Cut and put in: {_called(insert)}.", to_pack, goes_in=0)
+    for insert in _inserts(to_pack, "below"):
+        yield _insert(insert, "Pack", f"Cut and put in: {_called(insert)}.", to_pack, goes_in=0)
     yield from _fill(to_pack, ("under",), 0)
-    there = sorted(placed(boxed.load, boxed.arrangement), key=lambda one: one.goes_in)
+    there = in_order(boxed)
     for n, one in enumerate(there, 1):
         yield _place(one, n, to_pack)
+    if to_pack.bags:
+        bags = "bag 1" if len(to_pack.bags) == 1 else f"bags 1 to {len(to_pack.bags)}"
+        yield PackingStep("bags", "Pack", f"Put in {bags}, tied to the parts they belong to.", goes_in=len(there))
     yield from _fill(to_pack, ("between", "left", "right", "front", "back"), len(there))
-    for insert, wanted in _inserts(to_pack):
-        if insert.kind not in AROUND_GOODS and _above(wanted):
-            yield _insert(insert, "Pack", f"Cut and lay on top: {_called(insert)}.", to_pack, goes_in=len(there))
+    for insert in _inserts(to_pack, "above"):
+        yield _insert(insert, "Pack", f"Cut and lay on top: {_called(insert)}.", to_pack, goes_in=len(there))
     yield from _fill(to_pack, ("top",), len(there))
     for extra in boxed.load.last_in:
-        yield PackingStep(f"last {extra.name}", "Pack", f"{extra.name[0].upper()}{extra.name[1:]}, on top.",
-                          goes_in=len(there))  # fmt: skip
-    yield PackingStep("inside address", "Pack", "A slip with both addresses on top, for when the label is lost.",
-                      goes_in=len(there))  # fmt: skip
+        name = f"{extra.name[0].upper()}{extra.name[1:]}"
+        yield PackingStep(f"last {extra.name}", "Pack", f"{name}, on top.", goes_in=len(there))
+    address = "A slip with both addresses on top, for when the label is lost."
+    yield PackingStep("inside address", "Pack", address, goes_in=len(there))
+
+
+def in_order(boxed: Boxed) -> list[PlacedBody]:
+    """Everything that has a place, in the order in which it goes in."""
+    return sorted(placed(boxed.load, boxed.arrangement), key=lambda one: one.goes_in)
 
 
 def _place(one: PlacedBody, n: int, to_pack: ToPack) -> PackingStep:
-    name = one.body.name
-    x, y, z = one.at
-    into = "Slide in" if opens_at_its_end(to_pack.boxed.made.way) else "Put in"
-    where = "" if to_pack.boxed.made.soft else ": {} from the left wall, {} from the front, {} above the floor"
-    people = 2 if one.body.weight is not None and one.body.weight >= SECOND_PERSON_FROM else 1
-    cautions = (caution,) if one.body.weight is not None and (caution := lifting(one.body.weight)) else ()
-    says = [] if n == 1 or to_pack.boxed.made.soft else ["Lower it straight down."]
+    made, weight = to_pack.boxed.made, one.body.weight
+    into = "Slide in" if opens_at_its_end(made.way) else "Put in"
+    where = "" if made.soft else ": {} from the left wall, {} from the front, {} above the floor"
+    says = [step.do for step in by_stage(made.steps)["pack"] if not step.measures] if n == 1 else []
+    if n > 1 and where:
+        says.append("Lower it straight down.")
     if one.body.this_side_up:
         says.append("This side up.")
     return PackingStep(
-        f"place {one.number}", "Pack", f"{into} {name}{where}.", (x, y, z) if where else (), tuple(says),
-        cautions=cautions, people=people, goes_in=n,
+        f"place {one.number}", "Pack", f"{into} {one.body.name}{where}.", one.at if where else (), tuple(says),
+        cautions=_lifting(weight) if weight else (), people=_people(weight) if weight else 1, goes_in=n,
     )  # fmt: skip
 
 
@@ -210,7 +234,7 @@ def _fill(to_pack: ToPack, places: tuple[str, ...], goes_in: int) -> Iterator[Pa
         if one.void.where in places:
             words = _FILL_AT[one.void.where]
             measures = (one.void.depth,) if "{}" in words else ()
-            says = (f"Pack it {FULL[filling.full]}.",) if one.void.where != "under" else ()
+            says = (f"Pack it {FULL[filling.full]}.",) if one is filling.places[-1] else ()
             yield PackingStep(
                 f"fill {one.void.where}", "Pack", words, measures, says, (FillUsed(one.fill, one.stuffed),),
                 goes_in=goes_in,
@@ -232,37 +256,36 @@ def _check(to_pack: ToPack) -> Iterator[PackingStep]:
         there[unit.part.name] += unit.pile
     for extra in load.extras:
         there[extra.name] += 1
-    for label in bag_labels(to_pack.take_apart):
+    for label in to_pack.bags:
         there[f"bag {label.number}: {label.holds}"] += 1
-    for insert, _ in _inserts(to_pack):
+    for insert in to_pack.boxed.inserts:
         there[_called(insert)] += sum(blank.count for blank in insert.blanks)
     yield PackingStep("all in", "Check", "Stop: is everything in?", count=tuple(there.items()))
     if to_pack.boxed.made.soft:
         yield PackingStep("press", "Check", "Press it all over: no hard edge may be felt.")
         return
     yield PackingStep("shake", "Check", "Hold the lid shut and shake it: nothing may move or rattle.",
-                      people=_people(to_pack))  # fmt: skip
+                      people=_people(to_pack.boxed.weights.total))  # fmt: skip
     yield PackingStep("shove", "Check", "Shove it from end to end and from side to side: nothing may shift.")
     yield PackingStep("press", "Check", "Press the middle of the lid: it gives a little and comes back.")
     yield PackingStep("bulge", "Check", "Look along each side: where one bulges, pack it anew or take a bigger box.")
 
 
 def _close(to_pack: ToPack) -> Iterator[PackingStep]:
-    made, tape = to_pack.boxed.made, to_pack.tape
-    for n, step in enumerate((step for step in made.steps if step.goods_in), 1):
-        yield PackingStep(
-            f"close {n}", "Close", step.do, step.measures, cautions=CUTTING[:1] if step.knife else ()
-        )  # fmt: skip
+    """Close and tape it, then what is done with the closed box: it goes in a bag, or is stood up."""
+    made, tape, stages = to_pack.boxed.made, to_pack.tape.closing, by_stage(to_pack.boxed.made.steps)
+    yield from _bench_steps(stages["close"], "close", "Close", tape)
+    if not any(step.tapes for step in stages["close"]):
+        yield from _taped("tape top", "Close", "Close it and tape it.", tape)
     if (over := to_pack.boxed.load.over_box) is not None and made.closed_box is not None:
         coat = put_on(Wearer(Box(*made.closed_box), NONE, to_pack.shop.bubbles), over)
         yield replace(_layer("over the box", "closed box", coat, to_pack.shop), section="Close")
-    if tape.closing:
-        yield PackingStep("tape top", "Close", "Close it and tape it; rub the tape down.", used=tape.closing)
+    yield from _bench_steps(stages["closed"], "closed", "Close")
 
 
 def _send(to_pack: ToPack) -> Iterator[PackingStep]:
     weight = to_pack.boxed.weights.total
-    yield PackingStep("weigh", "Send", "Weigh it.", people=_people(to_pack), cautions=_lifting(weight))
+    yield PackingStep("weigh", "Send", "Weigh it.", people=_people(weight), cautions=_lifting(weight))
     if not to_pack.boxed.made.bends:
         yield PackingStep("measure", "Send", "Measure length, width and height where each is largest.")
     yield PackingStep("label", "Send", "Label flat on the largest face, clear of seams, its edges taped down.")
@@ -272,11 +295,11 @@ def _send(to_pack: ToPack) -> Iterator[PackingStep]:
         yield PackingStep("marks", "Send", "Nothing outside tells what is in it.")
     elif any(unit.part.rules.this_side_up for unit in to_pack.boxed.load.units):
         yield PackingStep("marks", "Send", "Mark this side up on four sides.")
-    yield PackingStep("hand over", "Send", "Hand it over and keep the receipt.", people=_people(to_pack))
+    yield PackingStep("hand over", "Send", "Hand it over and keep the receipt.", people=_people(weight))
 
 
-def _people(to_pack: ToPack) -> int:
-    return 2 if to_pack.boxed.weights.total >= SECOND_PERSON_FROM else 1
+def _people(weight: Mass) -> int:
+    return 2 if weight >= SECOND_PERSON_FROM else 1
 
 
 def _lifting(weight: Mass) -> tuple[str, ...]:
@@ -284,12 +307,16 @@ def _lifting(weight: Mass) -> tuple[str, ...]:
     return (caution,) if caution else ()
 
 
-def _inserts(to_pack: ToPack) -> Iterator[tuple[Insert, Wanted]]:
-    yield from zip(to_pack.boxed.inserts, to_pack.boxed.load.inserts, strict=True)
-
-
-def _above(wanted: Wanted) -> bool:
-    return wanted.kind == "pad" and wanted.where == "above"
+def _inserts(to_pack: ToPack, where: Literal["on the goods", "below", "above"]) -> Iterator[Insert]:
+    """The inserts that go there; of one that lies under and over the goods half of it."""
+    for insert, wanted in zip(to_pack.boxed.inserts, to_pack.boxed.load.inserts, strict=True):
+        if goes_on_goods(insert.kind):
+            if where == "on the goods":
+                yield insert
+        elif wanted.where == "both" and where != "on the goods":
+            yield replace(insert, blanks=tuple(replace(one, count=one.count // 2) for one in insert.blanks))
+        elif wanted.where == where:
+            yield insert
 
 
 def _called(insert: Insert) -> str:
@@ -297,17 +324,17 @@ def _called(insert: Insert) -> str:
 
 
 def _insert(insert: Insert, section: Section, do: str, to_pack: ToPack, goes_in: int | None = None) -> PackingStep:
-    grade = _board_of_inserts(to_pack.boxed.made, to_pack.shop)
+    board = to_pack.boxed.insert_board or to_pack.boxed.made.grade
     count = sum(blank.count for blank in insert.blanks)
     return PackingStep(
         f"insert {insert.kind}", section, do, says=(insert.says,) if insert.says and not insert.measures else (),
-        used=tuple(BoardUsed(grade, blank.name, blank.size, blank.count) for blank in insert.blanks),
-        cautions=CUTTING[:1], minutes=MINUTES_A_PIECE * count, goes_in=goes_in,
+        used=tuple(_board(board, insert.blanks)), cautions=CUTTING[:1], minutes=MINUTES_A_PIECE * count,
+        goes_in=goes_in,
     )  # fmt: skip
 
 
-def _board_of_inserts(made: Made, shop: Shop) -> str:
-    return made.grade.name if not made.taken else shop.grade(None).name
+def _board(grade: Grade, blanks: Iterable[Blank]) -> Iterator[BoardUsed]:
+    return (BoardUsed(grade.name, one.name, one.size, one.count) for one in blanks)
 
 
 def _so_many(one: BoxUsed) -> str:

@@ -86,6 +86,7 @@ class Boxed:
         suggested: the lightest board that is certified for it, where this one is not.
         filling: what goes into the room that is left.
         making: time to make it alone.
+        insert_board: that inserts are cut from.
     """
 
     load: Load
@@ -107,6 +108,12 @@ class Boxed:
     inserts: tuple[Insert, ...] = ()
     suggested: Grade | None = None
     filling: Filling = NO_FILLING
+    insert_board: Grade | None = None
+
+    @property
+    def tape_length(self) -> Length:
+        """Of all strips, more than the box's own where a rule of the house asks for it."""
+        return _tape_length(self.made, self.load)
 
     @property
     def own(self) -> Money:
@@ -226,7 +233,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     voids = _voids(load, arrangement, made, cut.cut_from.caliper, void)
     # Cut with its laps, wrap may come to more than the room it takes between the walls and the goods.
     void = max(void, sum(one.volume_nm3 for one in voids))
-    tape = -(-made.tape.nm * load.tape // 1)
+    tape = _tape_length(made, load).nm
     fragilities = [unit.part.fragility for unit in load.units]
     filling = fill_voids(voids, load.fill, shop.fills, fragilities, load.open_parts)
     weights = Weights(
@@ -259,7 +266,12 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         if strength.warnings and not made.taken else None,
         inserts=cut.inserts,
         filling=filling,
+        insert_board=cut.cut_from,
     )  # fmt: skip
+
+
+def _tape_length(made: Made, load: Load) -> Length:
+    return Length(-(-made.tape.nm * load.tape // 1))
 
 
 def _voids(load: Load, arrangement: Arrangement, made: Made, t: Length, void_nm3: int) -> tuple[Void, ...]:

@@ -76,6 +76,12 @@ def show_sizes(
     return Shown(" x ".join(s.text.removesuffix(f" {units}") for s in sides) + f" {units}", all(s.exact for s in sides))
 
 
+def show_cross(length: Length, width: Length, units: Units, rounding: Rounding) -> str:
+    """``24 x 12 in``, a sheet or a blank, each side as `show_length` shows it."""
+    a, b = (show_length(side, units, rounding).text for side in (length, width))
+    return f"{a.removesuffix(f' {units}')} x {b}"
+
+
 @lru_cache(maxsize=4096)
 def show_mass(mass: Mass, units: Units, rounding: Rounding) -> Shown:
     """``4 lb 6 oz`` to the ounce, or ``2.35 kg`` to ten grams.

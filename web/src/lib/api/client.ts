@@ -136,6 +136,7 @@ export const calls = {
   workOut: (body: Schemas['WorkOutRequest'], signal: AbortSignal) =>
     answer<WorkOut>(api.POST('/api/work-out', { body, signal })),
   packing: (id: string) => answer<Packing>(api.GET('/api/jobs/{key}/packing', key(id))),
+  ticks: (id: string) => answer<Tick[]>(api.GET('/api/jobs/{key}/packing/ticks', key(id))),
   tick: (id: string, ticks: Tick[]) =>
     answer<Tick[]>(api.POST('/api/jobs/{key}/packing/ticks', { ...key(id), body: { ticks } })),
   line: (text: string, signal: AbortSignal) =>

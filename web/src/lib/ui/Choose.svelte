@@ -61,7 +61,6 @@
         : ''} {place}"
       aria-label={labelled === 'unseen' ? label : undefined}
       aria-labelledby={labelled === 'unseen' ? undefined : `${named}-label`}
-      data-value={value}
       ><span class="truncate">{said}</span><span class="text-soft flex-none" aria-hidden="true">▾</span
       ></Select.Trigger
     >

@@ -37,7 +37,9 @@
         today: dated(new Date()),
         ...(after ? { cursor: after } : {}),
       });
-      jobs = after ? [...jobs, ...page.jobs] : page.jobs;
+      // One that was changed meanwhile may come a second time, at its new place.
+      const there = (job: JobRow) => page.jobs.some((one) => one.id === job.id);
+      jobs = after ? [...jobs.filter((job) => !there(job)), ...page.jobs] : page.jobs;
       asked = after ? [...asked, after] : [null];
       cursor = page.cursor;
       renewing = page.renewing;

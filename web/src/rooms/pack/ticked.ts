@@ -6,8 +6,9 @@ export const TIMER = 'timer';
 const newId = (): string =>
   [...crypto.getRandomValues(new Uint8Array(12))].map((one) => one.toString(16).padStart(2, '0')).join('');
 
+// The shop and this browser write the same moment with more or fewer digits.
 const inOrder = (one: Tick, other: Tick): number =>
-  one.at === other.at ? (one.id < other.id ? -1 : 1) : one.at < other.at ? -1 : 1;
+  Date.parse(one.at) - Date.parse(other.at) || (one.id < other.id ? -1 : 1);
 
 /** The steps that are done: of each the last tick counts, whichever device made it. */
 export function doneOf(ticks: readonly Tick[]): Set<string> {

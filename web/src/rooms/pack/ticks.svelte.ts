@@ -4,6 +4,7 @@ import { calls, sentence, type Tick } from '../../lib/api/client';
 import { doneOf, tickOf } from './ticked';
 
 const TRY_AGAIN_MS = 4000;
+
 export class Ticks {
   known = $state<Tick[]>([]);
   waiting = $state<Tick[]>([]);
@@ -55,7 +56,7 @@ export class Ticks {
   async look(): Promise<void> {
     if (this.#sending || this.waiting.length) return;
     try {
-      this.known = await calls.tick(this.job, []);
+      this.known = await calls.ticks(this.job);
     } catch {
       // What is ticked next says what is wrong.
     }

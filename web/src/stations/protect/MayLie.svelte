@@ -37,6 +37,12 @@
     desk.work.problem(`parts[${desk.parts.chosen}].rules.bears`) ||
       desk.work.problem(`parts[${desk.parts.chosen}].rules.cushion_for`),
   );
+
+  const NAMED = [
+    { id: 'bundle', label: 'Bundle with', of: 'bundle', most: 60, hint: 'none' },
+    { id: 'apart', label: 'Keep apart from', of: 'apartFrom', most: 400, hint: 'names, with commas' },
+    { id: 'not-with', label: 'Separate parcel from', of: 'notWith', most: 400, hint: 'names, with commas' },
+  ] as const;
 </script>
 
 <div class="rules text-note mx-0 my-1.5 flex gap-4.5">
@@ -59,33 +65,17 @@
     disabled={part.noLoadOnTop}
     problem={wrong}
   />
-  <Field
-    id="bundle"
-    label="Bundle with"
-    note={false}
-    most={60}
-    bind:value={part.bundle}
-    oninput={touch}
-    placeholder="none"
-  />
-  <Field
-    id="apart"
-    label="Keep apart from"
-    note={false}
-    most={400}
-    bind:value={part.apartFrom}
-    oninput={touch}
-    placeholder="names, with commas"
-  />
-  <Field
-    id="not-with"
-    label="Separate parcel from"
-    note={false}
-    most={400}
-    bind:value={part.notWith}
-    oninput={touch}
-    placeholder="names, with commas"
-  />
+  {#each NAMED as one (one.id)}
+    <Field
+      id={one.id}
+      label={one.label}
+      note={false}
+      most={one.most}
+      bind:value={part[one.of]}
+      oninput={touch}
+      placeholder={one.hint}
+    />
+  {/each}
   <Choose
     id="cushion-for"
     label="In front of and behind"

@@ -3,7 +3,8 @@ register.
 
 Each has `KIND`, `TITLE`, `ASKS` (what is asked of it, in the order of asking), `COUNT` (how many there are to begin
 with) and `cut(wanted, inside, t, allowances) -> Insert`. One that takes room of the inside says how much by
-`room(wanted, t)`, and one that can be asked for in vain refuses it by `check(wanted)`. All of it is common practice;
+`room(wanted, t)`, one that can be asked for in vain refuses it by `check(wanted)`, and one that goes on a thing before
+that is packed has `ON_GOODS`. All of it is common practice;
 the sizes follow from the way board folds (see `made`).
 """
 
@@ -37,6 +38,11 @@ def cut_insert(wanted: Wanted, inside: Sizes, t: Length, allowances: Allowances)
     module = INSERTS[check_insert(wanted).kind]
     cut: Insert = module.cut(wanted, inside, t, allowances)
     return cut
+
+
+def goes_on_goods(kind: str) -> bool:
+    """Whether it goes on a thing before that is packed."""
+    return getattr(INSERTS[kind], "ON_GOODS", False)
 
 
 def room_of(wanted: Wanted, t: Length) -> tuple[Length, Length, Length]:

@@ -10,6 +10,7 @@ from fardo.core.quantity import INCH, ZERO, Length
 
 KIND, TITLE = "corner-cap", "Corner cap"
 ASKS = (Asks("count", "how many"),)
+ON_GOODS = True
 COUNT = 8
 _CAP = INCH * 3  # how far it goes along each edge: starting value
 

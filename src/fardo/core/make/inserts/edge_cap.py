@@ -10,6 +10,7 @@ from fardo.core.quantity import ZERO, Length
 
 KIND, TITLE = "edge-cap", "Edge cap"
 ASKS = (Asks("count", "how many"), Asks("length", "long"), Asks("depth", "legs"))
+ON_GOODS = True
 COUNT = 4
 
 

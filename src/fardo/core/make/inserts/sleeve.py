@@ -13,6 +13,7 @@ from fardo.core.quantity import ZERO, Length
 
 KIND, TITLE = "sleeve", "Sleeve around a thing"
 ASKS = (Asks("count", "how many"), Asks("size", "around a thing of"))
+ON_GOODS = True
 COUNT = 1
 
 
