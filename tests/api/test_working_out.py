@@ -126,7 +126,7 @@ def test_a_chosen_service_is_tied_until_it_asks_something_else(client: TestClien
     }
     told = work(client, job(chosen=chosen))
     assert [knot["state"] for knot in told["knots"]] == ["tied"] * 5
-    assert told["next_move"] == "Print the cut sheet, cut and send"
+    assert told["next_move"] == "Pack it"
     assert told["docket"]["total"] == quote["total"]
     heavier = job(chosen=chosen, parts=[part(weight="40 lb")])
     knot = work(client, heavier)["knots"][4]

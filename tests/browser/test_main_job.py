@@ -83,7 +83,7 @@ def test_from_an_empty_bench_to_a_printed_cut_sheet(empty_page: Page, empty_serv
     empty_server.restart()
     page.open("/", ".bench li")
     page.shows(".bench li", "Psaltery for Ostwick")
-    page.shows(".bench li", "Print the cut sheet, cut and send")
+    page.shows(".bench li", "Pack it")
     assert (
         page.one(".bench li svg").get_attribute("aria-label")
         == "measure tied, protect tied, arrange tied, box tied, price tied"

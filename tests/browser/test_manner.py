@@ -252,7 +252,7 @@ def test_a_whole_job_without_the_mouse(page: Page) -> None:
     page.until(lambda: page.all("tr.plan.chosen"))
     page.saved()
     page.press(Keys.ESCAPE, "h")
-    page.shows("ul[aria-label='No ship date'] li", "Print the cut sheet, cut and send")
+    page.shows("ul[aria-label='No ship date'] li", "Pack it")
 
 
 def test_more_jobs_are_fetched_when_asked_for(page: Page) -> None:

@@ -198,7 +198,7 @@ PRICE = PriceChoice("Mossgate", "Cart", "account", Money(2100, "USD"), POUND * 1
         (["postcode it goes to"], None, None, None, None, "open open open", "Enter the destination postcode"),
         ([], BOX, None, None, None, "tied open open", "Choose the box"),
         ([], BOX, BOX, None, None, "tied tied open", "Choose the service"),
-        ([], BOX, BOX, PRICE, PRICE, "tied tied tied", "Print the cut sheet, cut and send"),
+        ([], BOX, BOX, PRICE, PRICE, "tied tied tied", "Pack it"),
         ([], replace(BOX, needed=sizes("15 x 12 x 8")), BOX, PRICE, PRICE, "tied loose loose", "Look at the box again"),
         ([], replace(BOX, board="B"), BOX, PRICE, PRICE, "tied loose loose", "Look at the box again"),
         ([], BOX, BOX, replace(PRICE, amount=Money(2300, "USD")), PRICE, "tied tied loose", "Look at the price again"),

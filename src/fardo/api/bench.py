@@ -7,6 +7,7 @@ change, and has it renewed by a process beside the server.
 
 from __future__ import annotations
 
+import json
 import logging
 import threading
 from collections import OrderedDict
@@ -21,11 +22,13 @@ from pydantic import BaseModel, Field
 
 from fardo.api.context import AppContext, Today
 from fardo.api.picture import view_knots
+from fardo.api.sending import sending_of_each, ticks_of
 from fardo.api.views import KnotView
 from fardo.core.make import WAYS
 from fardo.core.plan.cutting import Work, work_in
 from fardo.core.plan.job import Job
 from fardo.core.plan.picture import Picture
+from fardo.core.plan.progress import NOT_BEGUN, Sending
 from fardo.files.job import JobFile
 from fardo.store.faults import CannotWrite
 from fardo.store.jobs import JobLine, StoredJob
@@ -54,6 +57,7 @@ class BenchEntry(BaseModel):
     next_move: str = ""
     knots: list[KnotView] = Field(default_factory=list)
     cut: CutEntry | None = None
+    steps: list[str] = Field(default_factory=list, description="ticks of its packing steps, where a box is chosen")
     unreadable: str = Field("", description="why the job cannot be read")
 
 
@@ -64,26 +68,35 @@ class BenchRow:
     Args:
         entry: what is known of it; None where it has not been worked out yet.
         stale: whether that is being renewed.
+        sending: what was done at the bench and after it.
     """
 
     line: JobLine
     entry: BenchEntry | None
     stale: bool
+    sending: Sending = NOT_BEGUN
 
 
-def entry_of(picture: Picture) -> BenchEntry:
+def entry_of(job: JobFile, picture: Picture) -> BenchEntry:
     """What the bench shows of a job that is worked out, whichever way is looked at."""
-    return BenchEntry(next_move=picture.next_move, knots=view_knots(picture.knots), cut=_cut_of(picture))
+    return BenchEntry(
+        next_move=picture.next_move, knots=view_knots(picture.knots), cut=_cut_of(picture),
+        steps=list(ticks_of(job, picture)),
+    )  # fmt: skip
 
 
-def entry_of_text(content: str, today: Today) -> BenchEntry:
-    """The same from a job as it is kept; never raises for what that holds."""
+def entry_of_text(content: str, today: Today, taken: str = "{}") -> BenchEntry:
+    """The same from a job as it is kept; never raises for what that holds.
+
+    Args:
+        taken: off the stock for it, as JSON.
+    """
     try:
         job = JobFile.model_validate_json(content)
     except ValueError:
         return BenchEntry(unreadable=why_unreadable(content), next_move="Cannot be read")
     try:
-        return entry_of(today.draw_up(job))
+        return entry_of(job, today.with_back(json.loads(taken)).draw_up(job))
     except Exception as fault:  # one job must not take the list with it
         logging.getLogger("fardo").exception("a job could not be worked out")
         return BenchEntry(next_move=f"A fault of ours: it cannot be worked out ({type(fault).__name__})")
@@ -105,10 +118,14 @@ def cut_entry(job: Job, work: Work | None) -> CutEntry | None:
     return CutEntry(box=WAYS[job.box.way].TITLE, pieces=work.pieces, blanks=work.told, why_not=work.why_not)
 
 
-def renewed(context: AppContext, contents: Sequence[str]) -> tuple[str, list[str]]:
-    """What the bench shows of jobs as they are kept, as JSON, and for which shop."""
+def renewed(context: AppContext, kept: Sequence[tuple[str, str]]) -> tuple[str, list[str]]:
+    """What the bench shows of jobs as they are kept, as JSON, and for which shop.
+
+    Args:
+        kept: each job, and what was taken off the stock for it.
+    """
     today = context.today
-    return today.mark, [entry_of_text(content, today).model_dump_json() for content in contents]
+    return today.mark, [entry_of_text(content, today, taken).model_dump_json() for content, taken in kept]
 
 
 class Bench:
@@ -138,8 +155,8 @@ class Bench:
             picture = self._pictures.get(job.model_dump_json())
         line = self._context.jobs.line(stored.id)
         today = self._context.today
-        if picture is not None and today.drew(picture) and line.revision == stored.revision:
-            self._keep([(line, entry_of(picture).model_dump_json())], today.mark)
+        if picture is not None and line.taken == "{}" and today.drew(picture) and line.revision == stored.revision:
+            self._keep([(line, entry_of(job, picture).model_dump_json())], today.mark)
 
     def rows(self, lines: Sequence[JobLine], on_the_spot: int = _ON_THE_SPOT) -> list[BenchRow]:
         """Each job with what is known of it. A few are worked out at once, the rest beside.
@@ -154,19 +171,24 @@ class Bench:
         fresh: dict[str, BenchEntry] = {}
         if new and len(new) <= on_the_spot:
             # A few beside each other are worked out quicker than they are sent anywhere.
-            found = [(line, entry_of_text(line.content, self._context.today)) for line in new]
+            found = [(line, entry_of_text(line.content, self._context.today, line.taken)) for line in new]
             fresh = {line.id: entry for line, entry in found}
             self._keep([(line, entry.model_dump_json()) for line, entry in found], mark)
         elif new:
             self._renew(new)
+        entries = {
+            line.id: fresh.get(line.id) or (BenchEntry.model_validate_json(line.bench) if line.bench else None)
+            for line in lines
+        }
+        steps = {key: entry.steps for key, entry in entries.items() if entry is not None}
+        sent = sending_of_each([line.id for line in lines], steps, self._context)
         return [
             BenchRow(
-                line,
-                fresh.get(line.id) or (BenchEntry.model_validate_json(line.bench) if line.bench else None),
-                line.id not in fresh and (line.bench is None or line.stamp != mark),
+                line, entries[line.id], line.id not in fresh and (line.bench is None or line.stamp != mark),
+                sent[line.id],
             )
             for line in lines
-        ]
+        ]  # fmt: skip
 
     def renew_first_page(self) -> None:
         """Has what a shop is opened on worked out, before somebody looks."""
@@ -185,7 +207,7 @@ class Bench:
         half = (len(lines) + 1) // 2
         for some in (lines[:half], lines[half:]):  # what is seen first comes first
             if some:
-                asked = self._context.reckon_beside(renewed, [line.content for line in some])
+                asked = self._context.reckon_beside(renewed, [(line.content, line.taken) for line in some])
                 asked.add_done_callback(lambda done, some=some: self._renewed(some, done))  # type: ignore[misc]
 
     def _renewed(self, lines: Sequence[JobLine], done: Future[tuple[str, list[str]]]) -> None:

@@ -4,9 +4,9 @@ processes beside the server that do what takes long.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from concurrent.futures import Future
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache, partial
 from hashlib import blake2b
 from pathlib import Path
@@ -39,6 +39,7 @@ from fardo.store.jobs import Jobs
 from fardo.store.kinds import Kinds
 from fardo.store.labels import Labels
 from fardo.store.revisions import Revisions
+from fardo.store.sending import Sendings, with_back
 from fardo.store.settings import Settings
 from fardo.store.ticks import Ticks
 
@@ -79,6 +80,13 @@ class Today:
         read = self.understand(job)
         seen = None if looked_at is None else LookedAt.read(looked_at)
         return draw_up(read, self.shop, self.carriers_for(read), seen)
+
+    def with_back(self, taken: Mapping[str, int]) -> Today:
+        """The shop as a job sees it that took this off the stock: on its shelf still."""
+        if not taken:
+            return self
+        file = with_back(self.file, taken)
+        return replace(self, file=file, shop=file.to_core())
 
     def drew(self, picture: Picture) -> bool:
         """Whether it is of the shop and carriers as they stand."""
@@ -125,6 +133,7 @@ class AppContext:
         self.kinds = Kinds(self.database)
         self.labels = Labels(self.database)
         self.ticks = Ticks(self.database)
+        self.sendings = Sendings(self.database)
         self.cuts = Cuts(self.database)
         self.revisions = Revisions(self.database)
         self.crews = crews
@@ -180,6 +189,10 @@ class AppContext:
             today = Today(stamp, mark, revision, file, file.to_core(), carriers, self.find_mesh, self.settings)
             self._today = today
         return today
+
+    def today_for(self, key: str | None) -> Today:
+        """The shop as a saved job sees it, with what was taken off the stock for it; None for one not saved yet."""
+        return self.today.with_back(self.sendings.of(key).taken) if key else self.today
 
 
 def read_scan(name: str, content: bytes, unit: Length) -> Scanned:

@@ -11,10 +11,13 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make.step import told
 from fardo.core.pack.fetch import PLACES, Fetched, Place
 from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, TapeUsed, Used
-from fardo.core.pack.steps import in_order
+from fardo.core.pack.steps import ToPack, in_order
 from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.picture import Picture
 from fardo.core.quantity import Units, show_cross, show_length
 from fardo.files.drawn import in_words
+from fardo.files.job import JobFile
+from fardo.files.kind import steps_of
 from fardo.store.ticks import Tick
 
 EXAMPLE_TICK: dict[str, JsonValue] = {
@@ -89,6 +92,14 @@ class PackingView(BaseModel):
     inside_mm: tuple[float, float, float]
     things: list[PackedThing] = Field(description="in the order in which they go in")
     ticks: list[TickView]
+
+
+def to_pack_of(job: JobFile, picture: Picture) -> ToPack | None:
+    """A job in the box that was chosen, or in the best there is; None where no box holds it."""
+    if picture.current is None:
+        return None
+    dear = picture.shop.dear(picture.job.value)
+    return ToPack(picture.job, picture.current.boxed, picture.shop, steps_of(job), dear)
 
 
 def view_things(boxed: Boxed) -> list[PackedThing]:

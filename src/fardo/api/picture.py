@@ -61,6 +61,10 @@ def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
     )
 
 
+def read_knot(view: views.KnotView) -> Knot:
+    return Knot(view.name, view.state, view.says)
+
+
 def view_knots(knots: Sequence[Knot]) -> list[views.KnotView]:
     return [views.KnotView(name=knot.name, state=knot.state, says=knot.says) for knot in knots]
 

@@ -328,6 +328,7 @@ class WorkOutRequest(BaseModel):
         description="the way looked at, 'shelf/18 x 14 x 12' for one of several boxes there, nothing for the cheapest; "
         "its blanks are drawn, the docket shows it",
     )  # fmt: skip
+    id: str | None = Field(None, max_length=40, description="of the saved job, whose box may be off the stock already")
 
 
 class LabelView(BaseModel):

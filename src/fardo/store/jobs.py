@@ -43,6 +43,7 @@ class JobLine:
         content: the job as JSON.
         bench: what the bench shows of it, as JSON, as it was last worked out of this content; None where it was not.
         stamp: of the shop for which that was.
+        taken: off the stock for it, how many of each by name, as JSON.
     """
 
     id: str
@@ -57,6 +58,7 @@ class JobLine:
     bench: str | None
     stamp: str | None
     change: str = ""
+    taken: str = "{}"
 
     def read(self) -> StoredJob:
         """Raises Unreadable."""
@@ -81,9 +83,11 @@ class Page:
 
 
 _LINES = (
-    "SELECT job.*, job_bench.content AS bench, job_bench.stamp AS stamp, job_bench.of_content AS of_content"
-    " FROM job LEFT JOIN job_bench ON job_bench.job_id = job.id"
+    "SELECT job.*, job_bench.content AS bench, job_bench.stamp AS stamp, job_bench.of_content AS of_content,"
+    " sending.taken AS taken"
+    " FROM job LEFT JOIN job_bench ON job_bench.job_id = job.id LEFT JOIN sending ON sending.job_id = job.id"
 )
+_GONE = "9999-12-31~"  # after every day there is
 
 
 class Jobs:
@@ -169,28 +173,29 @@ class Jobs:
 
     def page_by_day(self, today: date, cursor: str | None = None, size: int = 50) -> Page:
         """Jobs on the bench, what leaves first before the rest; what has no ship date between what leaves by tomorrow
-        and what leaves later. Of one day the last changed first.
+        and what leaves later, what was handed over last of all. Of one day the last changed first.
         """
         day, _, before = (cursor or "").rpartition(":")
         if not (re.fullmatch(r"\d{4}-\d\d-\d\d~?", day) and re.fullmatch(r"\d{1,18}", before)):
             day, before = "", "0"
         undated = f"{today + timedelta(days=1)}~"
+        leaves = "iif(handed_over IS NULL, coalesce(day, :undated), :gone)"
         rows = self._database.read(
-            f"{_LINES} WHERE archived_at IS NULL AND (coalesce(day, :undated) > :day"
-            " OR coalesce(day, :undated) = :day AND changed < :before)"
-            " ORDER BY coalesce(day, :undated), changed DESC LIMIT :size",
-            {"undated": undated, "day": day, "before": int(before), "size": size + 1},
+            f"SELECT lines.*, {leaves} AS leaves FROM ({_LINES}) AS lines WHERE archived_at IS NULL"
+            f" AND ({leaves} > :day OR {leaves} = :day AND changed < :before)"
+            f" ORDER BY {leaves}, changed DESC LIMIT :size",
+            {"undated": undated, "gone": _GONE, "day": day, "before": int(before), "size": size + 1},
         )
         last = rows[size - 1] if len(rows) > size else None
-        after = f"{last['day'] or undated}:{last['changed']}" if last else None
+        after = f"{last['leaves']}:{last['changed']}" if last else None
         return Page(tuple(_line(row) for row in rows[:size]), after)
 
     def with_box(self, size: int) -> tuple[list[JobLine], int]:
-        """Jobs in hand that have chosen a box, and how many there are.
+        """Jobs in hand that have chosen a box and are not handed over, and how many there are.
 
         Those that had blanks cut come last, those without a day after the others; else the first to leave first.
         """
-        where = " WHERE archived_at IS NULL AND box_way <> ''"
+        where = " WHERE archived_at IS NULL AND handed_over IS NULL AND box_way <> ''"
         order = " ORDER BY EXISTS (SELECT 1 FROM job_cut WHERE job_cut.job_id = job.id), day IS NULL, day, changed"
         rows = self._database.read(f"{_LINES}{where}{order} LIMIT ?", (size,))
         [(count,)] = self._database.read(f"SELECT count(*) FROM job{where}")
@@ -281,6 +286,7 @@ def _line(row: sqlite3.Row) -> JobLine:
     return JobLine(
         row["id"], row["revision"], row["title"], row["day"], row["destination"], row["created_at"], row["saved_at"],
         row["archived_at"], content, row["bench"] if kept else None, row["stamp"] if kept else None, row["change_id"],
+        row["taken"] or "{}",
     )  # fmt: skip
 
 

@@ -176,6 +176,14 @@ class Labels:
         )
         return _label(row) if row else None
 
+    def sold_of(self, job_ids: Sequence[str]) -> frozenset[str]:
+        """Those of these jobs that have a label."""
+        marks = ", ".join("?" * len(job_ids))
+        rows = self._database.read(
+            f"SELECT job_id FROM label WHERE state = 'sold' AND job_id IN ({marks})", tuple(job_ids)
+        )
+        return frozenset(row["job_id"] for row in rows)
+
     def unsettled(self) -> list[Label]:
         """Those whose carrier must still be asked, oldest first."""
         rows = self._database.read("SELECT * FROM label WHERE state IN ('asking', 'voiding') ORDER BY number")

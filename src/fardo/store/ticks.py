@@ -41,6 +41,17 @@ class Ticks:
         )
         return tuple(Tick(row["id"], row["step"], bool(row["done"]), row["at"], row["note"]) for row in rows)
 
+    def done_of_each(self, job_ids: Sequence[str]) -> dict[str, frozenset[str]]:
+        """The steps of each of these jobs that are done: of each step its last tick counts."""
+        marks = ", ".join("?" * len(job_ids))
+        rows = self._database.read(
+            f"SELECT job_id, step, done FROM packing_tick WHERE job_id IN ({marks}) ORDER BY at, id", tuple(job_ids)
+        )
+        last: dict[str, dict[str, bool]] = {}
+        for row in rows:
+            last.setdefault(row["job_id"], {})[row["step"]] = bool(row["done"])
+        return {key: frozenset(step for step, done in steps.items() if done) for key, steps in last.items()}
+
     def keep(self, job_id: str, ticks: Sequence[Tick]) -> tuple[Tick, ...]:
         """Keeps ticks; one that is known already is passed over. All of the job's. Raises Gone where there is no such
         job.

@@ -11,6 +11,7 @@ from fardo.api.packing import (
     TickView,
     inside_mm,
     read_tick,
+    to_pack_of,
     view_fetched,
     view_step,
     view_things,
@@ -19,10 +20,9 @@ from fardo.api.packing import (
 from fardo.api.resource import resource
 from fardo.core.make import called
 from fardo.core.pack.fetch import to_fetch
-from fardo.core.pack.steps import ToPack, packing_steps
+from fardo.core.pack.steps import packing_steps
 from fardo.core.quantity import show_length
 from fardo.core.refusal import NoAnswer
-from fardo.files.kind import steps_of
 
 router = resource("/api/jobs/{key}/packing", "packing")
 
@@ -30,13 +30,13 @@ router = resource("/api/jobs/{key}/packing", "packing")
 @router.get("")
 def packing(key: str, context: Context) -> PackingView:
     """The packing steps of a job in the box that was chosen, or in the best there is while none is."""
-    job, today = context.jobs.get(key).job, context.today
+    job, today = context.jobs.get(key).job, context.today_for(key)
     picture = today.draw_up(job)
     picture.job.must_load()
-    if picture.current is None:
+    to_pack = to_pack_of(job, picture)
+    if to_pack is None:
         raise NoAnswer("No box holds it yet: there is nothing to pack it in.")
-    boxed, shop = picture.current.boxed, today.shop
-    steps = packing_steps(ToPack(picture.job, boxed, shop, steps_of(job), shop.dear(picture.job.value)))
+    boxed, shop, steps = to_pack.boxed, today.shop, packing_steps(to_pack)
     return PackingView(
         title=job.title or "Untitled job",
         box=called(boxed.made),

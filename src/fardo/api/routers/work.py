@@ -33,7 +33,7 @@ router = resource("/api", "work")
 @router.post("/work-out", response_model=views.WorkOut)
 def work_out(request: views.WorkOutRequest, context: Context, bench: OpenBench) -> Response:
     """Everything that follows from a job as it is typed. Saves nothing; what cannot be read is told, not refused."""
-    picture = context.today.draw_up(request.job, request.in_hand)
+    picture = context.today_for(request.id).draw_up(request.job, request.in_hand)
     bench.remember(request.job, picture)
     # Written here: at every stroke it is neither checked again nor handed to another thread.
     return Response(view_picture(picture, request.job.answers).model_dump_json(), media_type="application/json")

@@ -57,7 +57,7 @@ class Knot:
     """A stage of a job.
 
     Args:
-        name: "measure", "protect", "arrange", "box", "price".
+        name: "measure", "protect", "arrange", "box", "price", "pack", "sent".
         state: see above.
         says: what it stands at, or what changed.
     """
@@ -66,6 +66,31 @@ class Knot:
     state: KnotState
     says: str
 
+
+@dataclass(frozen=True, slots=True)
+class Sending:
+    """What was done at the bench and after it.
+
+    Args:
+        ticked: packing steps of today's plan that are ticked.
+        steps: there are in all.
+        otherwise: whether steps are ticked that are no longer of the plan, as another box or wrap was chosen since.
+        closed: whether the closed parcel was weighed.
+        numbered: whether it has a label, or the number of one.
+        handed_over: the day it was, 2026-03-02; empty while it was not.
+        expected: the day it is expected, empty where that is not said.
+    """
+
+    ticked: int = 0
+    steps: int = 0
+    otherwise: bool = False
+    closed: bool = False
+    numbered: bool = False
+    handed_over: str = ""
+    expected: str = ""
+
+
+NOT_BEGUN = Sending()
 
 _ARRANGED: dict[KnotState | None, str] = {
     None: "one thing, nothing to arrange",
@@ -152,4 +177,38 @@ def _next_move(missing: list[str], guessed: Sequence[str], answers: Sequence[str
         return "Choose the box" if box.state == "open" else "Look at the box again"
     if price.state != "tied":
         return "Choose the service" if price.state == "open" else "Look at the price again"
-    return "Print the cut sheet, cut and send"
+    return "Pack it"
+
+
+def tie_last(planned: Sequence[Knot], sending: Sending) -> tuple[tuple[Knot, Knot], str]:
+    """The knots Pack and Sent, and the next move where it is theirs: empty while one before them is to be tied.
+
+    Args:
+        planned: the knots before them.
+    """
+    if sending.handed_over:
+        sent = Knot("sent", "tied", f"handed over on {sending.handed_over}")
+        expected = f", expected {sending.expected}" if sending.expected else ""
+        return (_packed(planned, sending), sent), f"On the way{expected}"
+    packed, sent = _packed(planned, sending), Knot("sent", "open", "not handed over")
+    if any(knot.state != "tied" for knot in planned):
+        return (packed, sent), ""
+    if packed.state != "tied":
+        return (packed, sent), "Pack it" if not sending.ticked else "Go on packing"
+    if not sending.closed:
+        return (packed, sent), "Weigh and measure it"
+    return (packed, sent), "Hand it over" if sending.numbered else "Buy its label, or enter its number"
+
+
+def _packed(planned: Sequence[Knot], sending: Sending) -> Knot:
+    if sending.handed_over:
+        return Knot("pack", "tied", "packed")
+    is_box_loose = any(one.name == "box" and one.state == "loose" for one in planned)
+    if sending.otherwise or (sending.ticked and is_box_loose):
+        return Knot("pack", "loose", "the box or the wrap changed since packing began")
+    if not sending.ticked and not sending.closed:
+        return Knot("pack", "open", "not packed")
+    # Weighing, the label and handing over come after: who has closed and weighed it has packed it.
+    if sending.closed or sending.ticked >= sending.steps:
+        return Knot("pack", "tied", "packed")
+    return Knot("pack", "open", f"{sending.ticked} of {sending.steps} steps done")

@@ -1,0 +1,203 @@
+"""What became of a parcel, in words: closed against its plan, priced again, labelled, handed over."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from fardo.api.context import AppContext, Today
+from fardo.api.packing import to_pack_of
+from fardo.api.picture import view_knots
+from fardo.api.views import KnotView
+from fardo.core.make import called
+from fardo.core.pack.closed import Advice, ClosedPrice, doubts, longest_first, price_closed
+from fardo.core.pack.steps import packing_steps
+from fardo.core.plan.boxed import Boxed
+from fardo.core.plan.picture import Picture
+from fardo.core.plan.progress import NOT_BEGUN, Sending, tie_last
+from fardo.core.quantity import TAPE, Length, Mass, Units, show_length, show_mass, show_sizes
+from fardo.files.job import JobFile
+from fardo.files.sending import SendingEntry, closed_of
+from fardo.store.sending import StoredSending
+
+
+def ticks_of(job: JobFile, picture: Picture) -> tuple[str, ...]:
+    """By what the ticks of a job's packing steps are kept, in the box that was chosen; none where none is."""
+    to_pack = to_pack_of(job, picture) if picture.job.box is not None else None
+    return tuple(step.tick for step in packing_steps(to_pack)) if to_pack is not None else ()
+
+
+def sending_of_each(
+    keys: Sequence[str], steps: Mapping[str, Sequence[str]], context: AppContext
+) -> dict[str, Sending]:  # fmt: skip
+    """How far each of these jobs is at the bench and after it.
+
+    Args:
+        steps: by what the ticks of each are kept.
+    """
+    done, kept = context.ticks.done_of_each(keys), context.sendings.of_each(keys)
+    labelled = context.labels.sold_of(keys)
+    return {
+        key: sending_of(
+            steps.get(key, ()), done.get(key, frozenset()), kept.get(key, StoredSending()).sending, key in labelled
+        )
+        if key in done or key in kept or key in labelled
+        else NOT_BEGUN
+        for key in keys
+    }
+
+
+def sending_of(steps: Sequence[str], done: frozenset[str], entry: SendingEntry, labelled: bool) -> Sending:
+    """How far a job is.
+
+    Args:
+        steps: by what its ticks are kept, as it is planned today.
+        done: that are ticked, of whatever plan.
+        labelled: whether it has a label.
+    """
+    ticked = [step for step in steps if step in done]
+    over = entry.handed_over
+    return Sending(
+        ticked=len(ticked), steps=len(steps), otherwise=_is_otherwise(steps, done),
+        closed=entry.closed is not None and entry.closed.weight not in (None, ""),
+        numbered=labelled or bool(entry.number.strip()),
+        handed_over=over.on.isoformat() if over else "",
+        expected=over.expected.isoformat() if over and over.expected else "",
+    )  # fmt: skip
+
+
+def _is_otherwise(steps: Sequence[str], done: frozenset[str]) -> bool:
+    """Whether a step that was done is to be done again, with another box or other pieces."""
+    again = {_key(step) for step in steps if step not in done}
+    return any(_key(step) in again for step in done if step not in steps)
+
+
+def _key(tick: str) -> str:
+    """Of a step, whatever it is done with."""
+    return tick.partition(", ")[0]
+
+
+class AdviceView(BaseModel):
+    """What can be done about a parcel that costs more than planned."""
+
+    deed: Literal["press", "take out", "other service", "pay"]
+    says: str
+    saves: str = Field(description="against what it costs as it is; for pay, what is paid more")
+
+
+class ClosedView(BaseModel):
+    """A closed parcel against its plan."""
+
+    planned_weight: str
+    weight: str = Field(description="by the scale, empty while it is not weighed")
+    planned_sides: str
+    sides: str = Field(description="by the tape, longest first, empty while it is not measured")
+    bulges: str = Field(description="which sides are more than planned, by how much")
+    doubts: list[str]
+    service: str
+    planned_price: str | None
+    price: str | None
+    currency: str
+    more: str | None = Field(description="than planned, negative where less; nothing while one of both is not known")
+    refused: str = Field(description="why the service does not take it as it is")
+    advice: list[AdviceView]
+
+
+class SendingView(BaseModel):
+    """What became of a job's parcel."""
+
+    revision: int
+    sending: SendingEntry
+    knots: list[KnotView] = Field(description="all seven")
+    next_move: str
+    title: str
+    box: str
+    closed: ClosedView | None = Field(description="where a box and a service are chosen")
+    taken: dict[str, int] = Field(description="off the stock, by name")
+
+
+def view_sending(key: str, job: JobFile, stored: StoredSending, picture: Picture, context: AppContext) -> SendingView:
+    """All of it.
+
+    Args:
+        job: as it is kept.
+        picture: of the job, with what it took off the stock.
+    """
+    done = context.ticks.done_of_each([key]).get(key, frozenset())
+    labelled = bool(context.labels.sold_of([key]))
+    sending = sending_of(ticks_of(job, picture), done, stored.sending, labelled)
+    last, move = tie_last(picture.knots, sending)
+    boxed = picture.current.boxed if picture.current is not None else None
+    return SendingView(
+        revision=stored.revision, sending=stored.sending, knots=view_knots((*picture.knots, *last)),
+        next_move=move or picture.next_move, title=job.title or "Untitled job",
+        box=called(boxed.made) if boxed else "",
+        closed=_view_closed(stored.sending, picture, context.today) if boxed else None, taken=dict(stored.taken),
+    )  # fmt: skip
+
+
+def used_of(boxed: Boxed) -> dict[str, int]:
+    """Boxes and mailers of the stock that a packed parcel uses up, by name."""
+    used: dict[str, int] = {}
+    for taken in boxed.made.taken:
+        used[taken.item.name] = used.get(taken.item.name, 0) + taken.count
+    for coat in boxed.coats:
+        if coat.taken is not None:
+            used[coat.taken.name] = used.get(coat.taken.name, 0) + int(coat.amount)
+    return used
+
+
+def _view_closed(entry: SendingEntry, picture: Picture, today: Today) -> ClosedView | None:
+    assert picture.current is not None
+    boxed, units, exchange = picture.current.boxed, today.shop.units, today.shop.exchange
+    closed, job = closed_of(entry.closed, units), picture.job
+    priced = None
+    if job.price is not None and job.journey is not None:
+        services = today.carriers_for(job).services
+        priced = price_closed(closed, boxed, job.journey, job.price.called, services, exchange)
+    over = closed.over(boxed, TAPE[units])
+    return ClosedView(
+        planned_weight=show_mass(boxed.weights.total, units, "nearest").text,
+        weight=show_mass(closed.weight, units, "nearest").text if closed.weight is not None else "",
+        planned_sides=show_sizes(longest_first(boxed.made.outside), units, "up").text,
+        sides=show_sizes(longest_first(closed.sides), units, "up").text if closed.sides is not None else "",
+        bulges=_bulges(over, units) if over is not None else "",
+        doubts=list(doubts(closed, boxed)),
+        service=f"{job.price.carrier} {job.price.service}" if job.price else "",
+        planned_price=str(priced.planned.amount) if priced and priced.planned else None,
+        price=str(priced.now.amount) if priced and priced.now else None,
+        currency=today.shop.currency,
+        more=str(priced.more) if priced and priced.more is not None else None,
+        refused=priced.refused if priced else "",
+        advice=[_view_advice(one, priced, units) for one in priced.advice] if priced else [],
+    )
+
+
+_SIDES = ("longest side", "second side", "third side")
+
+
+def _bulges(over: tuple[Length, Length, Length], units: Units) -> str:
+    found = [
+        f"{side} {show_length(more, units, 'up').text}"
+        for side, more in zip(_SIDES, over, strict=True) if more.nm > 0
+    ]  # fmt: skip
+    return ", ".join(found)
+
+
+def _view_advice(one: Advice, priced: ClosedPrice, units: Units) -> AdviceView:
+    saves = str(one.saves)
+    if one.deed == "pay":
+        return AdviceView(deed="pay", says=f"Pay {saves} more than planned", saves=saves)
+    if one.quote is not None:
+        says = f"Send it by {one.quote.carrier} {one.quote.service} for {one.quote.amount}"
+        return AdviceView(deed=one.deed, says=says, saves=saves)
+    assert one.point is not None
+    what, by, to = one.point.what, one.point.by, one.point.to
+    if isinstance(to, Length):
+        says = f"Press and tape the {what} in to {show_length(to, units, 'down').text}"
+    else:
+        assert isinstance(by, Mass)
+        says = f"Take out {show_mass(by, units, 'up').text}, down to {show_mass(to, units, 'down').text}"
+    return AdviceView(deed=one.deed, says=says, saves=saves)
