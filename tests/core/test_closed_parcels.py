@@ -150,6 +150,7 @@ def test_a_service_there_is_not_is_refused(boxed: Boxed) -> None:
 
 
 TIED = tuple(Knot(name, "tied", "") for name in ("measure", "protect", "arrange", "box", "price"))
+NOT_ARRANGED = tuple(replace(one, state="open") if one.name == "arrange" else one for one in TIED)
 LOOSE_BOX = tuple(replace(one, state="loose") if one.name == "box" else one for one in TIED)
 
 
@@ -164,6 +165,7 @@ LOOSE_BOX = tuple(replace(one, state="loose") if one.name == "box" else one for 
         (TIED, Sending(0, 20, closed=True), "tied open", "Buy its label, or enter its number"),
         (TIED, Sending(20, 20, closed=True, numbered=True), "tied open", "Hand it over"),
         (TIED, Sending(5, 20, otherwise=True), "loose open", "Go on packing"),
+        (NOT_ARRANGED, Sending(20, 20), "tied open", "Weigh and measure it"),
         (LOOSE_BOX, Sending(5, 20), "loose open", ""),
         (LOOSE_BOX, Sending(0, 20), "open open", ""),
         (LOOSE_BOX, Sending(handed_over="2026-03-02"), "tied tied", "On the way"),

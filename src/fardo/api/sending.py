@@ -159,7 +159,7 @@ def _view_closed(entry: SendingEntry, picture: Picture, today: Today) -> ClosedV
         priced = price_closed(closed, boxed, job.journey, job.price.called, services, exchange)
     over = closed.over(boxed, TAPE[units])
     return ClosedView(
-        planned_weight=show_mass(boxed.weights.total, units, "nearest").text,
+        planned_weight=show_mass(boxed.weights.total, units, "up").text,
         weight=show_mass(closed.weight, units, "nearest").text if closed.weight is not None else "",
         planned_sides=show_sizes(longest_first(boxed.made.outside), units, "up").text,
         sides=show_sizes(longest_first(closed.sides), units, "up").text if closed.sides is not None else "",

@@ -1,9 +1,7 @@
 <script lang="ts">
   // The docket: outside size, weight against billed weight, air, the total, what is missing, cautions.
   import { calls, sentence, type Schemas } from '../lib/api/client';
-  import { start } from '../lib/attempt';
   import { inDays } from '../lib/days';
-  import { router } from '../lib/router.svelte';
   import { toast } from '../lib/toast.svelte';
   import Changed from '../lib/ui/Changed.svelte';
   import Measured from '../lib/ui/Measured.svelte';
@@ -13,8 +11,10 @@
 
   interface Props {
     desk: JobDesk;
+    /** Before another page: what is typed is saved. */
+    pack: (event: MouseEvent) => void;
   }
-  let { desk }: Props = $props();
+  let { desk, pack }: Props = $props();
 
   let trying = $state(false);
 
@@ -49,14 +49,6 @@
   const boxIsChosen = $derived(
     desk.work.view?.knots.some((knot) => knot.name === 'box' && knot.state === 'tied') ?? false,
   );
-
-  /** What is packed is the job as it is saved. */
-  function pack(event: MouseEvent): void {
-    event.preventDefault();
-    start(async () => {
-      if (await desk.saver.settle()) router.go(`/jobs/${desk.id}/pack`);
-    });
-  }
 
   const docket = $derived(desk.work.figures?.docket);
   const quote = $derived(docket?.quote);

@@ -1,7 +1,7 @@
 <script lang="ts">
   // A job: its twine across the top, the docket always in sight, and one working surface for the knot in hand.
-  import { onDestroy, tick } from 'svelte';
-  import { attempt } from '../lib/attempt';
+  import { onDestroy, tick, untrack } from 'svelte';
+  import { attempt, start } from '../lib/attempt';
   import { keys } from '../lib/keys.svelte';
   import { KEYS, router, STATIONS, type Station } from '../lib/router.svelte';
   import Arrange from '../stations/arrange/Arrange.svelte';
@@ -9,6 +9,8 @@
   import Measure from '../stations/measure/Measure.svelte';
   import Price from '../stations/price/Price.svelte';
   import Protect from '../stations/protect/Protect.svelte';
+  import Sent from '../stations/sent/Sent.svelte';
+  import { Sending } from '../lib/sending.svelte';
   import DocketSlip from './DocketSlip.svelte';
   import { JobDesk } from './job.svelte';
   import SavedState from './SavedState.svelte';
@@ -23,6 +25,7 @@
   let { id, station }: Props = $props();
 
   let desk = $state<JobDesk | null>(null);
+  const sending = new Sending(untrack(() => id));
   let trouble = $state('');
 
   async function open(): Promise<void> {
@@ -38,7 +41,23 @@
     );
   }
   void open();
-  onDestroy(() => desk?.leave());
+  onDestroy(() => {
+    desk?.leave();
+    sending.leave();
+  });
+
+  // The last knots follow what is saved: they are asked for again whenever the job is.
+  $effect(() => {
+    if (desk?.saver.revision) start(() => sending.load());
+  });
+
+  /** What is packed is the job as it is saved. */
+  function pack(event: MouseEvent): void {
+    event.preventDefault();
+    start(async () => {
+      if (await desk?.saver.settle()) router.go(`/jobs/${id}/pack`);
+    });
+  }
 
   /** From the name on to the first part: what is between is reached the other way round. */
   function toParts(event: KeyboardEvent): void {
@@ -86,7 +105,12 @@
       />
       <SavedState {desk} />
     </div>
-    <Twine {id} {station} knots={desk.work.view?.knots ?? []} />
+    <Twine
+      {id}
+      {station}
+      knots={[...(desk.work.view?.knots ?? []), ...(sending.view?.knots.slice(-2) ?? [])]}
+      {pack}
+    />
     <div class="col-start-1 row-start-3 min-w-0">
       {#if desk.work.view?.beyond}<p class="bg-amber-pale border-l-amber-mark border-l-4 p-4">
           {desk.work.view.beyond}
@@ -99,11 +123,13 @@
         <Arrange {desk} />
       {:else if station === 'box'}
         <Box {desk} />
-      {:else}
+      {:else if station === 'price'}
         <Price {desk} />
+      {:else}
+        <Sent {desk} {sending} {pack} />
       {/if}
     </div>
-    <DocketSlip {desk} />
+    <DocketSlip {desk} {pack} />
   </div>
 {:else if trouble}
   <section class="p-6">

@@ -44,7 +44,7 @@ export class Saver {
   /** The revision that another window made, until the person says which is kept. */
   newestRevision = $state<number | null>(null);
 
-  #revision: number;
+  #revision = $state(0);
   #timer: ReturnType<typeof setTimeout> | undefined;
   #saving: Promise<void> | null = null;
   /** What was sent and not answered: any of these may be what the shop has. */
@@ -54,6 +54,11 @@ export class Saver {
   constructor(draft: Draft, revision: number) {
     this.#draft = draft;
     this.#revision = revision;
+  }
+
+  /** Of the job as it was saved last. */
+  get revision(): number {
+    return this.#revision;
   }
 
   /** What was typed over an older revision is back: the person says which is kept. */

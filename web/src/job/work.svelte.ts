@@ -4,6 +4,7 @@ import { calls, type JobFile, type WayView, type WorkOut } from '../lib/api/clie
 
 /** What is worked out: a job as it is typed, and how often something in it was typed or chosen. */
 interface Draft {
+  readonly id: string;
   readonly job: JobFile;
   readonly strokes: number;
 }
@@ -63,7 +64,8 @@ export class Work {
 
   async ask(): Promise<void> {
     const strokes = this.#draft.strokes;
-    const body = { job: this.#draft.job, in_hand: this.#drawn || this.inHand ? this.inHand : null };
+    const in_hand = this.#drawn || this.inHand ? this.inHand : null;
+    const body = { job: this.#draft.job, in_hand, id: this.#draft.id };
     await this.#newest.ask(
       (signal) => calls.workOut(body, signal),
       (view) => {

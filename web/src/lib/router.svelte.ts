@@ -1,5 +1,5 @@
 // The address is the room: /, /settings, /kinds, /cutting, /tariffs, /jobs/<id>/<station>, /jobs/<id>/pack.
-export const STATIONS = ['measure', 'protect', 'arrange', 'box', 'price'] as const;
+export const STATIONS = ['measure', 'protect', 'arrange', 'box', 'price', 'sent'] as const;
 export type Station = (typeof STATIONS)[number];
 /** One key a knot. */
 export const KEYS: Record<Station, string> = {
@@ -8,7 +8,10 @@ export const KEYS: Record<Station, string> = {
   arrange: 'a',
   box: 'b',
   price: 'p',
+  sent: 's',
 };
+/** The knots of a job; Pack has a page of its own. */
+export const KNOTS = ['measure', 'protect', 'arrange', 'box', 'price', 'pack', 'sent'] as const;
 
 export type Room =
   | { name: 'bench' }

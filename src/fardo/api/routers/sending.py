@@ -41,7 +41,7 @@ def change_sending(key: str, change: SendingChange, context: Context) -> Sending
     job, kept = context.jobs.get(key).job, context.sendings.of(key)
     picture = context.today.with_back(kept.taken).draw_up(job)
     packed = closed_of(entry.closed, units) != Closed() or entry.handed_over is not None
-    used = used_of(picture.current.boxed) if packed and picture.current is not None else {}
+    used = used_of(picture.current.boxed) if packed and job.chosen.box and picture.current else {}
     stored = context.sendings.change(key, change.revision, with_units(entry, units), used)
     return view_sending(key, job, stored, picture, context)
 

@@ -191,7 +191,8 @@ def tie_last(planned: Sequence[Knot], sending: Sending) -> tuple[tuple[Knot, Kno
         expected = f", expected {sending.expected}" if sending.expected else ""
         return (_packed(planned, sending), sent), f"On the way{expected}"
     packed, sent = _packed(planned, sending), Knot("sent", "open", "not handed over")
-    if any(knot.state != "tied" for knot in planned):
+    # A box may be chosen, and packed, without an arrangement.
+    if any(knot.state != "tied" for knot in planned if knot.name != "arrange"):
         return (packed, sent), ""
     if packed.state != "tied":
         return (packed, sent), "Pack it" if not sending.ticked else "Go on packing"

@@ -6,6 +6,7 @@ export type Schemas = components['schemas'];
 export type JobFile = Schemas['JobFile'];
 export type JobRow = Schemas['JobRow'];
 export type Packing = Schemas['PackingView'];
+export type SendingView = Schemas['SendingView'];
 export type Tick = Schemas['TickView'];
 export type JobView = Schemas['JobView'];
 export type KnotView = Schemas['KnotView'];
@@ -139,6 +140,10 @@ export const calls = {
   ticks: (id: string) => answer<Tick[]>(api.GET('/api/jobs/{key}/packing/ticks', key(id))),
   tick: (id: string, ticks: Tick[]) =>
     answer<Tick[]>(api.POST('/api/jobs/{key}/packing/ticks', { ...key(id), body: { ticks } })),
+  sending: (id: string) => answer<SendingView>(api.GET('/api/jobs/{key}/sending', key(id))),
+  /** Outlives the page, as a job's last stroke does. */
+  changeSending: (id: string, body: Schemas['SendingChange']) =>
+    answer<SendingView>(api.PUT('/api/jobs/{key}/sending', { ...key(id), body, keepalive: true })),
   line: (text: string, signal: AbortSignal) =>
     answer<LineAnswer>(api.POST('/api/line', { body: { text }, signal })),
   begin: (body: Schemas['Beginning']) => answer<JobView>(api.POST('/api/jobs/begin', { body })),

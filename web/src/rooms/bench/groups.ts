@@ -1,8 +1,8 @@
-// Jobs by when they leave.
+// Jobs by when they leave; what was handed over is on its way.
 import type { JobRow } from '../../lib/api/client';
 
 export interface Group {
-  title: 'Late' | 'Today' | 'Tomorrow' | 'No ship date' | 'Later';
+  title: 'Late' | 'Today' | 'Tomorrow' | 'No ship date' | 'Later' | 'On the way';
   jobs: JobRow[];
 }
 
@@ -14,14 +14,15 @@ export const dated = (day: Date): string =>
 export function groups(jobs: readonly JobRow[], now: Date): Group[] {
   const today = dated(now);
   const tomorrow = dated(new Date(now.getFullYear(), now.getMonth(), now.getDate() + 1));
-  const titleOf = (day: string | null): Group['title'] => {
+  const titleOf = ({ day, knots }: JobRow): Group['title'] => {
+    if (knots.some((knot) => knot.name === 'sent' && knot.state === 'tied')) return 'On the way';
     if (!day) return 'No ship date';
     if (day < today) return 'Late';
     return day === today ? 'Today' : day === tomorrow ? 'Tomorrow' : 'Later';
   };
   const found = new Map<Group['title'], JobRow[]>();
   for (const job of jobs) {
-    const title = titleOf(job.day ?? null);
+    const title = titleOf(job);
     found.set(title, [...(found.get(title) ?? []), job]);
   }
   return [...found].map(([title, those]) => ({ title, jobs: those }));

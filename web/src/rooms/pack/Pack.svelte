@@ -1,12 +1,18 @@
 <script lang="ts">
   // Pack mode: what to fetch, then one step a screen, readable from two metres; space or a tap ticks it and goes on.
-  import { onDestroy, untrack } from 'svelte';
+  import { onDestroy, tick as nextTick, untrack } from 'svelte';
   import { attempt } from '../../lib/attempt';
   import { calls, type Packing } from '../../lib/api/client';
   import { keys } from '../../lib/keys.svelte';
   import { follow } from '../../lib/router.svelte';
   import InBox from '../../lib/draw/InBox.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
+  import { listen } from '../../job/readings';
+  import { Sending } from '../../lib/sending.svelte';
+  import { shop } from '../../lib/shop.svelte';
+  import AgainstPlan from '../../stations/sent/AgainstPlan.svelte';
+  import ClosedFields from '../../stations/sent/ClosedFields.svelte';
+  import HandOver from '../../stations/sent/HandOver.svelte';
   import { spent, TIMER } from './ticked';
   import { Ticks } from './ticks.svelte';
 
@@ -19,6 +25,7 @@
   let packing = $state<Packing | null>(null);
   let trouble = $state('');
   const ticks = new Ticks(untrack(() => id));
+  const sending = new Sending(untrack(() => id));
   /** The step that is looked at; before the first stands what to fetch. */
   let at = $state(-1);
   let now = $state(Date.now());
@@ -26,7 +33,7 @@
   async function open(): Promise<void> {
     await attempt(
       async () => {
-        packing = await calls.packing(id);
+        [packing] = await Promise.all([calls.packing(id), sending.load(), shop.ready()]);
         ticks.known = packing.ticks;
         at = ticks.all.length ? firstOpen() : -1;
         void ticks.send();
@@ -38,6 +45,7 @@
 
   const steps = $derived(packing?.steps ?? []);
   const step = $derived(steps[at]);
+  const stepIs = (name: string) => step?.key.split(', ', 1)[0] === name;
   const isDone = $derived(step !== undefined && ticks.done.has(step.key));
   const doneCount = $derived(steps.filter((one) => ticks.done.has(one.key)).length);
   const left = $derived(
@@ -104,7 +112,23 @@
     addEventListener('online', back);
     return () => removeEventListener('online', back);
   });
-  onDestroy(() => ticks.stop());
+  $effect(() => listen());
+  onDestroy(() => {
+    ticks.stop();
+    sending.leave();
+  });
+
+  // What a scale or a tape reads goes into the field that has the focus.
+  $effect(() => {
+    const first = stepIs('weigh') ? 'closed-weight' : stepIs('measure') ? 'closed-length' : '';
+    if (first) void nextTick().then(() => document.getElementById(first)?.focus());
+  });
+
+  /** What the step asks for is typed: it is saved, ticked, and the next is next. */
+  function typedIn(): void {
+    void sending.settle();
+    if (!isDone) tick();
+  }
 </script>
 
 <svelte:head><title>Pack: {packing?.title ?? ''} · Fardo</title></svelte:head>
@@ -185,6 +209,15 @@
             </ul>
           {/if}
           {#each step.says as says (says)}<p class="text-head mt-3">{says}</p>{/each}
+          {#if stepIs('weigh') || stepIs('measure')}
+            <div class="mt-4 max-w-160">
+              <ClosedFields {sending} large what={stepIs('weigh') ? 'weight' : 'sides'} done={typedIn} />
+              <p id="sending-faults" class="text-stop mt-1 min-h-6" role="status">{sending.trouble}</p>
+              <AgainstPlan {sending} />
+            </div>
+          {:else if stepIs('hand over')}
+            <div class="mt-4"><HandOver {sending} /></div>
+          {/if}
           {#if step.tool}<p class="text-lead text-soft mt-3">Tool: {step.tool}</p>{/if}
           {#each step.cautions as caution (caution)}
             <p class="bg-amber-pale border-l-amber-mark text-lead mt-3 border-l-4 px-4 py-2">{caution}</p>

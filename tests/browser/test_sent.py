@@ -1,0 +1,102 @@
+"""The end of a job in the browser: weighed and measured, priced again, numbered, handed over."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import httpx
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.driver import Page, resize
+from tests.browser.walk import does_not_hold
+from tests.made_up import box, job, part
+
+PARTS = [part(name="hub", weight="2 lb", gap="1 in", shape=box(length="9 in", width="6 in", height="4 in"))]
+
+
+def chosen(page: Page, title: str = "Hub") -> str:
+    """A job whose box and service are chosen, as the plan table has them first; its id."""
+    content = job(title=title, parts=PARTS, ways=["slotted"], extras=[])
+    table = httpx.post(f"{page.url}/api/plans", json={"job": content}, timeout=None).json()
+    plan = {"job": content, "plan": table["rows"][0]["key"]}
+    content["chosen"] = httpx.post(f"{page.url}/api/plans/chosen", json=plan, timeout=None).raise_for_status().json()
+    return str(httpx.post(f"{page.url}/api/jobs", json=content).raise_for_status().json()["id"])
+
+
+def sending(page: Page, key: str) -> dict[str, Any]:
+    told: dict[str, Any] = page.api(f"/api/jobs/{key}/sending")
+    return told
+
+
+def test_a_parcel_is_weighed_priced_again_numbered_and_handed_over_by_keys(page: Page) -> None:
+    key = chosen(page)
+    page.open(f"/jobs/{key}/sent", "#closed-weight")
+    assert page.axe() == []
+    page.one("#closed-weight").send_keys("50 lb 1 oz", Keys.ENTER, "13", Keys.ENTER, "10", Keys.ENTER, "8", Keys.ENTER)
+    page.shows("[aria-label='What can be done']", "Take out 1 oz, down to 50 lb")
+    page.shows("[aria-label='What can be done']", "more than planned")
+    page.shows("[aria-label='Closed parcel']", "far from the plan")
+    assert page.axe() == []
+    page.one("#sending-number").send_keys("ob 4471-20")
+    page.until(lambda: sending(page, key)["sending"]["number"] == "ob 4471-20")
+    page.button("Handed over today").send_keys(Keys.ENTER)
+    page.until(lambda: sending(page, key)["next_move"] == "On the way")
+    page.one(".twine a[aria-current] .sr-only")
+    page.until(lambda: "tied" in page.one(".twine a[aria-current] .sr-only").get_attribute("textContent"))
+    page.open("/", ".bench li")
+    page.shows("ul[aria-label='On the way'] li", "Hub")
+    page.open(f"/jobs/{key}/sent", "#over-on")
+    assert page.one("#closed-weight").get_attribute("value") == "50 lb 1 oz"
+    page.one("#over-expected")
+
+
+def test_undo_takes_the_hand_over_back(page: Page) -> None:
+    key = chosen(page)
+    page.open(f"/jobs/{key}/sent", "#over-on")
+    page.button("Handed over today").click()
+    page.until(lambda: sending(page, key)["sending"].get("handed_over"))
+    page.button("Undo").click()
+    page.until(lambda: not sending(page, key)["sending"].get("handed_over"))
+
+
+def test_what_cannot_be_read_is_told_and_stays_typed(page: Page) -> None:
+    key = chosen(page)
+    page.open(f"/jobs/{key}/sent", "#closed-weight")
+    page.one("#closed-weight").send_keys("heavy", Keys.TAB)
+    page.shows("#sending-faults", "Weight by the scale: ")
+    assert page.one("#closed-weight").get_attribute("value") == "heavy"
+    assert sending(page, key)["revision"] == 0
+
+
+def test_two_windows_that_differ_say_so_and_keep_what_is_typed(page: Page) -> None:
+    key = chosen(page)
+    page.open(f"/jobs/{key}/sent", "#closed-weight")
+    other = {"revision": 0, "sending": {"closed": {"weight": "3 lb"}}}
+    httpx.put(f"{page.url}/api/jobs/{key}/sending", json=other).raise_for_status()
+    page.one("#closed-weight").send_keys("4 lb", Keys.TAB)
+    page.shows("[role=alert]", "changed in another window")
+    assert page.one("#closed-weight").get_attribute("value") == "4 lb"
+    page.button("Keep what is typed here").click()
+    page.until(lambda: sending(page, key)["sending"]["closed"]["weight"] == "4 lb")
+
+
+def test_the_scale_is_read_in_pack_mode_and_the_step_is_ticked(page: Page) -> None:
+    key = chosen(page)
+    page.open(f"/jobs/{key}/pack", ".fetch")
+    page.press(Keys.SPACE)
+    while "Weigh it" not in page.text(".do"):
+        page.press(Keys.ARROW_RIGHT)
+    page.until(lambda: page.driver.switch_to.active_element.get_attribute("id") == "closed-weight")
+    reading = {"device": "scale", "reading": "4 lb 2 oz"}
+    page.until(lambda: httpx.post(f"{page.url}/api/devices/readings", json=reading).json()["heard"] > 0)
+    page.shows(".do", "Measure length")
+    page.until(lambda: (sending(page, key)["sending"].get("closed") or {}).get("weight") == "4 lb 2 oz")
+    assert sending(page, key)["knots"][5]["state"] == "tied"
+
+
+def test_sent_holds_at_every_width(page: Page) -> None:
+    key = chosen(page, title="A name of a job that is as long as a careful person makes it, with all that is in it")
+    page.open(f"/jobs/{key}/sent", "#closed-weight")
+    for width in (390, 1024, 1280):
+        resize(page.driver, width, 800)
+        assert does_not_hold(page) == []

@@ -1,0 +1,121 @@
+<script lang="ts">
+  // The end of a job: the parcel closed and priced again, its label, and where it was handed over.
+  import { toast } from '../../lib/toast.svelte';
+  import { attempt } from '../../lib/attempt';
+  import { calls, type TrackingSaid } from '../../lib/api/client';
+  import { follow } from '../../lib/router.svelte';
+  import Faults from '../../lib/ui/Faults.svelte';
+  import Field from '../../lib/ui/Field.svelte';
+  import type { JobDesk } from '../../job/job.svelte';
+  import type { Sending } from '../../lib/sending.svelte';
+  import AgainstPlan from './AgainstPlan.svelte';
+  import ClosedFields from './ClosedFields.svelte';
+  import HandOver from './HandOver.svelte';
+
+  interface Props {
+    desk: JobDesk;
+    sending: Sending;
+    pack: (event: MouseEvent) => void;
+  }
+  let { desk, sending, pack }: Props = $props();
+
+  const label = $derived(desk.label.view);
+  const bought = $derived(label?.state === 'sold' ? label : null);
+  const taken = $derived(Object.entries(sending.view?.taken ?? {}));
+  let where = $state.raw<TrackingSaid | null>(null);
+
+  const LABELS: Record<string, string> = {
+    'closed.weight': 'Weight by the scale',
+    'closed.sides': 'Length, width and height by the tape',
+    'handed_over.expected': 'Expected on',
+    'sending.number': 'Tracking number',
+  };
+  const labelOf = (field: string) =>
+    Object.entries(LABELS).find(([path]) => field.startsWith(path))?.[1] ?? 'Not saved';
+
+  async function track(): Promise<void> {
+    where =
+      (await attempt(
+        () => calls.tracking(desk.id),
+        (said) => toast.show(said),
+      )) ?? null;
+  }
+</script>
+
+<section aria-label="Sent" class="grid gap-4">
+  {#if sending.typed}
+    {#if sending.differs}
+      <div class="bg-amber-pale border-l-amber-mark border-l-4 px-4 py-2.5" role="alert">
+        <p>This was changed in another window meanwhile.</p>
+        <p class="mt-1.5 flex gap-4">
+          <button class="btn" onclick={() => void sending.choose(true)}>Keep what is typed here</button>
+          <button class="btn" onclick={() => void sending.choose(false)}>Show theirs</button>
+        </p>
+      </div>
+    {/if}
+    <section class="sheet px-4 pt-2.5 pb-3.5" aria-label="Closed parcel">
+      <h2>Weigh and measure the closed parcel</h2>
+      <ClosedFields {sending} />
+      <Faults
+        id="sending-faults"
+        tight
+        faults={sending.trouble
+          ? [{ field: sending.field, label: labelOf(sending.field), sentence: sending.trouble }]
+          : []}
+        hint={sending.half ? 'All three sides are saved together.' : ''}
+      />
+      <AgainstPlan {sending} />
+      {#if taken.length}
+        <p class="text-soft mt-1">
+          Taken off the stock: {taken.map(([name, count]) => `${count} x ${name}`).join(', ')}
+        </p>
+      {/if}
+    </section>
+
+    <section class="sheet px-4 pt-2.5 pb-3.5" aria-label="Label">
+      <h2>Label</h2>
+      {#if bought}
+        <p>
+          <b class="figure">{bought.tracking}</b>, {bought.carrier}
+          {bought.service}, <span class="figure">{bought.amount} {bought.currency}</span>
+          <button class="link ml-3" onclick={() => void track()}>Track it</button>
+        </p>
+        {#if where}<p role="status">
+            {where.events?.at(-1)?.what ?? where.state}
+          </p>{/if}
+      {:else}
+        {#if label && (label.state === 'asking' || label.state === 'voiding')}<p role="status">
+            {label.says}
+          </p>{/if}
+        <div class="flex flex-wrap items-end gap-4">
+          <div class="w-72">
+            <Field
+              id="sending-number"
+              label="Tracking number of a label bought elsewhere"
+              measure
+              note={false}
+              most={40}
+              placeholder="type or scan it"
+              problem={sending.field === 'sending.number' ? sending.trouble : ''}
+              bind:value={sending.typed.number}
+              oninput={() => sending.touch()}
+            />
+          </div>
+          <a class="link mb-2" href="/jobs/{desk.id}/price" onclick={follow}>Buy a label at Price</a>
+        </div>
+      {/if}
+    </section>
+
+    <section class="sheet px-4 pt-2.5 pb-3.5" aria-label="Hand over">
+      <h2>Hand over</h2>
+      <HandOver {sending} />
+    </section>
+    {#if sending.view?.knots[5]?.state !== 'tied'}
+      <p class="text-soft">
+        {sending.view?.knots[5]?.says}. <a class="link" href="/jobs/{desk.id}/pack" onclick={pack}>Pack</a>
+      </p>
+    {/if}
+  {:else}
+    <p class="text-soft">Loading…</p>
+  {/if}
+</section>
