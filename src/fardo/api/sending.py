@@ -17,7 +17,7 @@ from fardo.core.pack.steps import packing_steps
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.progress import NOT_BEGUN, Sending, tie_last
-from fardo.core.quantity import TAPE, Length, Mass, Units, show_length, show_mass, show_sizes
+from fardo.core.quantity import TAPE, ZERO, Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.files.job import JobFile
 from fardo.files.sending import SendingEntry, closed_of
 from fardo.store.sending import StoredSending
@@ -181,7 +181,7 @@ _SIDES = ("longest side", "second side", "third side")
 def _bulges(over: tuple[Length, Length, Length], units: Units) -> str:
     found = [
         f"{side} {show_length(more, units, 'up').text}"
-        for side, more in zip(_SIDES, over, strict=True) if more.nm > 0
+        for side, more in zip(_SIDES, over, strict=True) if more > ZERO
     ]  # fmt: skip
     return ", ".join(found)
 
