@@ -55,7 +55,9 @@ def test_every_example_is_answered(client: TestClient) -> None:
             )
             if url in ("/api/cutting/done", "/api/cutting/undone") or path == "/api/jobs/{key}/label":
                 continue  # one needs a job with something to cut, one a carrier that sells: they have their tests
-            body = {**example, "revision": revisions.get(url, example["revision"])} if "revision" in example else example
+            body = (
+                {**example, "revision": revisions.get(url, example["revision"])} if "revision" in example else example
+            )
             answer = client.request(method, url, json=body)
             assert answer.status_code in (200, 201, 202), f"{method} {path}: {answer.text}"
             tried += 1

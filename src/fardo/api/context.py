@@ -38,6 +38,7 @@ from fardo.store.files import Files
 from fardo.store.jobs import Jobs
 from fardo.store.kinds import Kinds
 from fardo.store.labels import Labels
+from fardo.store.recipients import Recipients
 from fardo.store.revisions import Revisions
 from fardo.store.sending import Sendings, with_back
 from fardo.store.settings import Settings
@@ -134,6 +135,7 @@ class AppContext:
         self.labels = Labels(self.database)
         self.ticks = Ticks(self.database)
         self.sendings = Sendings(self.database)
+        self.recipients = Recipients(self.database)
         self.cuts = Cuts(self.database)
         self.revisions = Revisions(self.database)
         self.crews = crews

@@ -103,6 +103,7 @@ class Database:
         connection.execute("PRAGMA journal_mode = WAL")
         connection.execute(f"PRAGMA synchronous = {SYNCHRONOUS}")
         connection.execute("PRAGMA foreign_keys = ON")
+        connection.execute("PRAGMA secure_delete = ON")  # what is forgotten is overwritten, not only unlinked
         return connection
 
     @contextmanager
@@ -127,6 +128,16 @@ class Database:
                 if isinstance(error, sqlite3.OperationalError) and (fault := cannot_write(error)):
                     raise fault from error
                 raise
+
+    def fold_in_log(self) -> None:
+        """Brings what the log holds into the file and empties it, so that nothing older is left there to be read.
+
+        Where somebody reads at that moment the log is emptied later.
+        """
+        with self._guard:
+            self._must_be_open()
+            assert self._writer is not None, "this database was opened to be read"
+            self._writer.execute("PRAGMA wal_checkpoint(TRUNCATE)")
 
     def read(self, query: str, given: Sequence[object] | Mapping[str, object] = ()) -> list[sqlite3.Row]:
         """Every row of a query, on this thread's own reading connection. Raises StoreError once the shop is closed."""

@@ -151,22 +151,29 @@ class Jobs:
             _index(connection, key, words["words"] if words else "")
         return self.line(key)
 
-    def page(self, *, words: str = "", archived: bool = False, cursor: str | None = None, size: int = 50) -> Page:
+    def page(
+        self, *, words: str = "", archived: bool = False, cursor: str | None = None, size: int = 50,
+        others: Sequence[str] = (),
+    ) -> Page:  # fmt: skip
         """Jobs on the bench, or archived ones, that hold every one of `words` (beginnings of words count); the last
         changed first.
+
+        Args:
+            others: jobs that are found by the words otherwise, by who they go to.
         """
         before = int(cursor) if cursor is not None and re.fullmatch(r"\d{1,18}", cursor) else 2**62
         match = _match(words, "away" if archived else "hand")
+        place = f"archived_at IS {'NOT' if archived else ''} NULL"
+        found = f"{place} AND job.id IN (SELECT value FROM json_each(:others))"
         rows = self._database.read(
             (
-                f"{_LINES} JOIN job_search ON job_search.rowid = job.changed"
-                " WHERE job_search MATCH :match AND job_search.rowid < :before ORDER BY job_search.rowid DESC"
+                f"{_LINES} WHERE changed < :before AND (changed IN"
+                f" (SELECT rowid FROM job_search WHERE job_search MATCH :match) OR {found})"
                 if match
-                else f"{_LINES} WHERE archived_at IS {'NOT' if archived else ''} NULL AND changed < :before"
-                " ORDER BY changed DESC"
+                else f"{_LINES} WHERE {place} AND changed < :before"
             )
-            + " LIMIT :size",
-            {"match": match, "before": before, "size": size + 1},
+            + " ORDER BY changed DESC LIMIT :size",
+            {"match": match, "before": before, "size": size + 1, "others": json.dumps(list(others))},
         )
         jobs = tuple(_line(row) for row in rows[:size])
         return Page(jobs, str(rows[size - 1]["changed"]) if len(rows) > size else None)

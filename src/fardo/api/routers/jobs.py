@@ -39,12 +39,13 @@ def list_jobs(
     cursor: Annotated[str | None, Query(max_length=80)] = None,
 ) -> views.JobPage:
     """Jobs in hand, each with its next move: the last changed first or, where today is said, what leaves first before
-    the rest. `words` finds by title, part, extra or place.
+    the rest. `words` finds by title, part, extra, place, recipient or order.
     """
     if today is not None and not words and not archived:
         page = context.jobs.page_by_day(today, cursor)
     else:
-        page = context.jobs.page(words=words, archived=archived, cursor=cursor)
+        others = context.recipients.found_by(words)
+        page = context.jobs.page(words=words, archived=archived, cursor=cursor, others=others)
     rows = [row(one) for one in bench.rows(page.jobs)]
     return views.JobPage(jobs=rows, cursor=page.cursor, renewing=any(one.stale for one in rows))
 
