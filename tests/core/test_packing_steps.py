@@ -211,7 +211,7 @@ def test_a_mailer_has_no_bottom_to_tape_and_is_not_shaken() -> None:
 def test_of_dear_goods_nothing_is_told_outside() -> None:
     job, _ = wheel()
     boxed = box_for("slotted", job, shop())
-    plain = {step.key: step.do for step in packing_steps(ToPack(job, boxed, shop(), dear=True))}
+    plain = {step.key: step.do for step in packing_steps(ToPack(job, boxed, shop(), plain=True))}
     assert plain["marks"] == "Nothing outside tells what is in it."
     assert "marks" not in {step.key for step in packing_steps(ToPack(job, boxed, shop()))}
 

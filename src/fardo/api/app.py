@@ -106,6 +106,7 @@ def build_app() -> FastAPI:
         recipients.router,
         recipients.parting,
         papers.router,
+        papers.day_router,
         parcels.router,
         plans.router,
         work.router,

@@ -19,4 +19,8 @@ def download(content: str | bytes, media_type: str, title: str, ending: str, *, 
 
 def today_in_words() -> str:
     """The day something is printed, as it stands on every page."""
-    return f"{date.today():%d %b %Y}".removeprefix("0")
+    return day_in_words(date.today())
+
+
+def day_in_words(day: date) -> str:
+    return f"{day:%d %b %Y}".removeprefix("0")

@@ -98,8 +98,10 @@ def to_pack_of(job: JobFile, picture: Picture) -> ToPack | None:
     """A job in the box that was chosen, or in the best there is; None where no box holds it."""
     if picture.current is None:
         return None
-    dear = picture.shop.dear(picture.job.value)
-    return ToPack(picture.job, picture.current.boxed, picture.shop, steps_of(job), dear)
+    plain = job.plain_outside or picture.shop.dear(picture.job.value)
+    return ToPack(
+        picture.job, picture.current.boxed, picture.shop, steps_of(job), plain, [one for one in job.checklist if one]
+    )
 
 
 def view_things(boxed: Boxed) -> list[PackedThing]:

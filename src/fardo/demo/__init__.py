@@ -6,14 +6,17 @@ from datetime import date, timedelta
 from importlib.resources import files
 from pathlib import Path
 
+from fardo.files.address import AddressEntry
 from fardo.files.channel import ChannelEntry, SaleLabelEntry
 from fardo.files.house_rules import HouseRuleEntry
 from fardo.files.job import read_job
+from fardo.files.recipient import RecipientEntry
 from fardo.files.shop import WireEntry, starting_shop
 from fardo.files.stock import BoxEntry, PouchEntry
 from fardo.files.tariff import read_tariffs
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
+from fardo.store.recipients import Recipients
 from fardo.store.settings import Settings
 
 TARIFFS = Path(str(files("fardo.demo").joinpath("tariffs")))
@@ -34,6 +37,18 @@ _OWN_SHOP = ChannelEntry(name="Workshop door", note="as it is asked for at the c
 _FLAT_CARTON = BoxEntry(
     name="post free flat carton", inside="12 1/4 x 3 x 15 3/8 in", board="B", count=12, carrier="Wendlefirth Post"
 )
+# Made-up people, as everybody here.
+_RECIPIENTS = {
+    "Treadle wheel, taken apart": RecipientEntry(
+        address=AddressEntry(name="Isolde Marran", lines=["The Old Sail Loft", "14 Ropewalk Lane"], town="Ostwick",
+                             region="PM", postcode="73120"),
+        order="GR-1042", note="The wheel goes on first; the sheet tells the rest. Happy spinning.",
+    ),
+    "Concertina for Ostwick": RecipientEntry(
+        address=AddressEntry(name="Jorin Feldt", lines=["3 Mill Row"], town="Ostwick", region="PM", postcode="73120"),
+        order="GR-1045",
+    ),
+}  # fmt: skip
 _RULES = [
     HouseRuleEntry(name="Dear instruments", value_from="2000.00", ways=["boxed-twice"], cover=True, signature=True),
     HouseRuleEntry(name="Rough weeks", first_day="11-15", last_day="01-05", more_gap="1/2 in", tape_times=1.5),
@@ -48,20 +63,24 @@ def open_demo(path: Path, today: date, carrier_at: str = "") -> None:
         carrier_at: where the simulated carrier answers, if it does.
     """
     database = Database(path)
-    settings, jobs = Settings(database), Jobs(database)
+    settings, jobs, recipients = Settings(database), Jobs(database), Recipients(database)
     revision, _ = settings.shop()
     if revision == 0:
         for tariff in read_tariffs(TARIFFS):
             settings.keep_tariff(tariff)
         # Last added is first on the bench, and the first to leave.
         for n, file in reversed(list(enumerate(sorted(_JOBS.glob("*.job.json"))))):
-            jobs.add(read_job(file.read_bytes()).model_copy(update={"day": today + timedelta(days=(n * 3 + 1) // 2)}))
+            day = today + timedelta(days=(n * 3 + 1) // 2)
+            stored = jobs.add(read_job(file.read_bytes()).model_copy(update={"day": day}))
+            if (recipient := _RECIPIENTS.get(stored.job.title)) is not None:
+                recipients.change(stored.id, 0, recipient)
         # The shop comes last: a demo that was stopped half way is begun again, not taken for whole.
         shop = starting_shop()
         mailers = [*shop.mailers, _COUNTER_ENVELOPE]
         shop = shop.model_copy(
             update={
-                "name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440", "mailers": mailers,
+                "name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440", "address": "2 Gannet Row",
+                "return_address": "Gannet Row Workshop\nBox 44\nPellmouth 10440", "mailers": mailers,
                 "channels": [_MARKET, _OWN_SHOP], "rules": _RULES, "boxes": [*shop.boxes, _FLAT_CARTON],
             }
         )  # fmt: skip

@@ -271,6 +271,10 @@ class JobFile(Strict):
     rules_left_out: list[Annotated[str, Field(max_length=80)]] = Field(
         default_factory=list, max_length=100, description="house rules that this job leaves out, by their names"
     )
+    plain_outside: bool = Field(False, description="nothing outside tells what is in it")
+    checklist: list[Annotated[str, Field(max_length=200)]] = Field(
+        default_factory=list, max_length=40, description="lines of its own to tick before it is closed"
+    )
     customs: Customs | None = Field(None, description="for what goes abroad")
     over_box: LayerEntry | None = Field(None, description="around a closed box that goes in a bag or an envelope")
     arrangement: ArrangementEntry | None = Field(None, description="where things lie, as far as it holds for the parts")

@@ -2,39 +2,31 @@
 
 from __future__ import annotations
 
-import io
 from collections.abc import Sequence
 from typing import Any
 
 from reportlab.lib import colors
-from reportlab.lib.styles import ParagraphStyle
-from reportlab.platypus import KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import KeepTogether, Paragraph, Spacer, Table, TableStyle
 
 from fardo.core.goods.take_apart import BackStep, BagLabel
-from fardo.files.lettering import marked_up
 from fardo.files.page import PAPERS, Paper, mm
+from fardo.files.paper_story import CAUTION, LARGE, MARGIN, PLAIN, SMALL, TITLE, Story, build, text, to_tick
 
-_MARGIN = 14 * mm
-_TITLE = ParagraphStyle("title", fontName="Helvetica-Bold", fontSize=16, leading=20)
-_PLAIN = ParagraphStyle("plain", fontName="Helvetica", fontSize=11, leading=14.5)
-_SMALL = ParagraphStyle("small", fontName="Helvetica", fontSize=9, leading=11.5)
-_LARGE = ParagraphStyle("large", fontName="Helvetica-Bold", fontSize=15, leading=18)
-_CAUTION = ParagraphStyle("caution", parent=_PLAIN, fontName="Helvetica-Oblique", leftIndent=3 * mm)
 _LABEL_HEIGHT = 48 * mm
 _COLUMNS = 2
 
 
 def label_sheet(title: str, labels: Sequence[BagLabel], paper: Paper) -> bytes:
     """A PDF with one label a bag, to be cut apart: which bag of how many, what it holds, where it goes, which job."""
-    width = PAPERS[paper][0] - 2 * _MARGIN
+    width = PAPERS[paper][0] - 2 * MARGIN
     cells: list[list[Any]] = [[] for _ in range(-(-len(labels) // _COLUMNS))]
     for n, label in enumerate(labels):
         cells[n // _COLUMNS].append(
             [
-                Paragraph(f"Bag {label.number} of {label.of}", _LARGE),
-                Paragraph(_text(label.holds, 140), _PLAIN),
-                Paragraph(f"goes to: {_text(label.goes_to or title, 120)}", _SMALL),
-                Paragraph(_text(title, 80), _SMALL),
+                Paragraph(f"Bag {label.number} of {label.of}", LARGE),
+                Paragraph(text(label.holds, 140), PLAIN),
+                Paragraph(f"goes to: {text(label.goes_to or title, 120)}", SMALL),
+                Paragraph(text(title, 80), SMALL),
             ]
         )
     if cells and len(cells[-1]) < _COLUMNS:
@@ -49,7 +41,7 @@ def label_sheet(title: str, labels: Sequence[BagLabel], paper: Paper) -> bytes:
             ]
         )
     )
-    return _build(f"{title}, bag labels", [table], paper)
+    return build(f"{title}, bag labels", [[table]], paper)
 
 
 def ladder_sheet(title: str, what: str, rows: Sequence[Sequence[str]], sender: str, paper: Paper) -> bytes:
@@ -60,21 +52,21 @@ def ladder_sheet(title: str, what: str, rows: Sequence[Sequence[str]], sender: s
         rows: a row a rung: how many, box, outside, weighs, service, in all.
     """
     head = ["How many", "Box", "Outside", "Weighs", "By", "Total"]
-    width = PAPERS[paper][0] - 2 * _MARGIN
-    cells = [[Paragraph(f"<b>{one}</b>", _SMALL) for one in head]]
+    width = PAPERS[paper][0] - 2 * MARGIN
+    cells = [[Paragraph(f"<b>{one}</b>", SMALL) for one in head]]
     cells += [
-        [Paragraph(_text(count, 20), _LARGE), *(Paragraph(_text(cell, 120), _PLAIN) for cell in others)]
+        [Paragraph(text(count, 20), LARGE), *(Paragraph(text(cell, 120), PLAIN) for cell in others)]
         for count, *others in rows
     ]
     table = Table(cells, colWidths=[width * share for share in (0.12, 0.26, 0.2, 0.12, 0.17, 0.13)], repeatRows=1)
     table.setStyle(
         TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.4, colors.black), ("VALIGN", (0, 0), (-1, -1), "MIDDLE")])
     )
-    made = f"Lowest total, as tariffs and stock stood. {_text(sender, 80)}"
+    made = f"Lowest total, as tariffs and stock stood. {text(sender, 80)}"
     story: list[Any] = [
-        Paragraph(f"What goes into what: {_text(what, 80)}", _TITLE), Paragraph(made, _PLAIN), Spacer(1, 4 * mm), table,
+        Paragraph(f"What goes into what: {text(what, 80)}", TITLE), Paragraph(made, PLAIN), Spacer(1, 4 * mm), table,
     ]  # fmt: skip
-    return _build(f"{title}, ladder", story, paper)
+    return build(f"{title}, ladder", [story], paper)
 
 
 def put_back_sheet(
@@ -85,37 +77,29 @@ def put_back_sheet(
     Args:
         contents: how many of each thing is in the box.
     """
-    story: list[Any] = [
-        Paragraph(_text(title, 90), _TITLE),
-        Paragraph(f"Putting it together. Packed by {_text(sender, 80)}." if sender else "Putting it together.", _PLAIN),
+    return build(f"{title}, putting together", [put_back_story(title, sender, steps, contents)], paper)
+
+
+def put_back_story(
+    title: str, sender: str, steps: Sequence[BackStep], contents: Sequence[tuple[int, str]]
+) -> Story:  # fmt: skip
+    """The same as a part of other papers."""
+    story: Story = [
+        Paragraph(text(title, 90, bold=True), TITLE),
+        Paragraph(f"Putting it together. Packed by {text(sender, 80)}." if sender else "Putting it together.", PLAIN),
         Spacer(1, 4 * mm),
-        Paragraph("In the box", _LARGE),
+        Paragraph("In the box", LARGE),
     ]
-    story += [Paragraph(f"[&nbsp;&nbsp;] {count} x {_text(name, 120)}", _PLAIN) for count, name in contents]
-    story += [Spacer(1, 4 * mm), Paragraph("In this order", _LARGE)]
+    story += [to_tick(f"{count} x {name}") for count, name in contents]
+    story += [Spacer(1, 4 * mm), Paragraph("In this order", LARGE)]
     for step in steps:
-        lines = [Paragraph(f"<b>{step.number}.</b> {_text(step.do, 300)}", _PLAIN)]
+        lines = [Paragraph(f"<b>{step.number}.</b> {text(step.do, 300)}", PLAIN)]
         needs = [f"with: {step.tool}" if step.tool else "", f"bag {step.bag}" if step.bag else ""]
         if any(needs):
-            lines.append(Paragraph(_text("; ".join(need for need in needs if need), 200), _SMALL))
+            lines.append(Paragraph(text("; ".join(need for need in needs if need), 200), SMALL))
         if step.turn:
-            lines.append(Paragraph(f"Taken off it turned so: {_text(step.turn, 240)}", _SMALL))
+            lines.append(Paragraph(f"Taken off it turned so: {text(step.turn, 240)}", SMALL))
         if step.caution:
-            lines.append(Paragraph(_text(step.caution, 400), _CAUTION))
+            lines.append(Paragraph(text(step.caution, 400), CAUTION))
         story.append(KeepTogether([*lines, Spacer(1, 3 * mm)]))
-    return _build(f"{title}, putting together", story, paper)
-
-
-def _build(title: str, story: list[Any], paper: Paper) -> bytes:
-    buffer = io.BytesIO()
-    document = SimpleDocTemplate(
-        buffer, pagesize=PAPERS[paper], leftMargin=_MARGIN, rightMargin=_MARGIN, topMargin=_MARGIN,
-        bottomMargin=_MARGIN, title=title[:120], creator="Fardo", invariant=1,
-    )  # fmt: skip
-    document.build(story)
-    return buffer.getvalue()
-
-
-def _text(words: str, most: int) -> str:
-    """As much as the paper has room for; its signs mean themselves."""
-    return marked_up(words if len(words) <= most else words[: most - 1] + "…")
+    return story

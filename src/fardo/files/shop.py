@@ -88,6 +88,10 @@ class ShopFile(Strict):
     name: str = Field("", max_length=120)
     town: str = Field("", max_length=120)
     postcode: str = Field("", max_length=20)
+    address: str = Field("", max_length=300, description="lines of the shop's address above its town")
+    return_address: str = Field(
+        "", max_length=300, description="where parcels come back to, line by line; the shop's address unless given"
+    )
     units: Literal["in", "cm"] = "in"
     paper: Literal["letter", "a4"] = "letter"
     currency: str

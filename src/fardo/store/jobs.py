@@ -208,6 +208,11 @@ class Jobs:
         [(count,)] = self._database.read(f"SELECT count(*) FROM job{where}")
         return [_line(row) for row in rows], int(count)
 
+    def handed_over_on(self, day: date) -> list[JobLine]:
+        """The jobs that were handed over on a day, by their titles."""
+        rows = self._database.read(f"{_LINES} WHERE handed_over = ? ORDER BY title, job.id", (day.isoformat(),))
+        return [_line(row) for row in rows]
+
     def lines(self, keys: Sequence[str]) -> list[JobLine]:
         """The jobs of these keys in their order; those there are none of are left out."""
         marks = ", ".join("?" * len(keys))

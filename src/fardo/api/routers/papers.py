@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from datetime import date
 from typing import Annotated
 
 from fastapi import Query, Response
 
 from fardo.api.context import AppContext, Context
 from fardo.api.downloads import download, today_in_words
+from fardo.api.job_papers import hand_over_facts, label_facts, paper_facts
 from fardo.api.parts import view_coat
 from fardo.api.plans import RungView, rungs_of
 from fardo.api.resource import resource
@@ -27,15 +29,18 @@ from fardo.core.quantity import Units, show_sizes
 from fardo.core.refusal import NoAnswer
 from fardo.files.drawn import in_words
 from fardo.files.job import JobFile
+from fardo.files.job_papers import PaperName, hand_over_list, job_papers, papers_of
 from fardo.files.kind import steps_of
 from fardo.files.packing import PackingSheet, packing_sheet
 from fardo.files.page import Heading
 from fardo.files.papers import label_sheet, ladder_sheet, put_back_sheet
 from fardo.files.parts_csv import write_parts
 from fardo.files.pdf import ToCut, cut_sheet, cut_sheets
+from fardo.files.shipping_label import LabelSize, label_page, label_picture
 from fardo.files.typed import to_count
 
 router = resource("/api/jobs/{key}", "papers")
+day_router = resource("/api", "papers")
 
 
 @router.get("/bag-labels.pdf", response_class=Response)
@@ -152,6 +157,40 @@ def packing(key: str, context: Context) -> Response:
         packed = PackingSheet(title, "No box yet", answer.inside, bodies_of(load), answer, wrap=wrap, day=day)
     sheet = packing_sheet(packed, today.shop.units, today.file.paper)
     return download(sheet, "application/pdf", job.title, "-packing.pdf", look=True)
+
+
+@router.get("/papers.pdf", response_class=Response)
+def papers(
+    key: str, context: Context,
+    only: Annotated[list[PaperName] | None, Query(description="these alone; else all there is something for")] = None,
+) -> Response:  # fmt: skip
+    """Packing slip, inserts, addresses, marks, customs, closing check, re-packing: all of a job's paper, or some."""
+    facts = paper_facts(key, context)
+    if only and "customs" in only and facts.customs is None:
+        raise NoAnswer("The job does not say what is in it for customs; enter that first.")
+    sheet = job_papers(facts, only or papers_of(facts), context.today.file.paper)
+    return download(sheet, "application/pdf", facts.title, "-papers.pdf", look=True)
+
+
+@router.get("/label.pdf", response_class=Response)
+def label(key: str, context: Context, size: LabelSize = "4x6") -> Response:
+    """The label, for a label printer or on half a page of the shop's paper."""
+    page = label_page(label_facts(key, context), size, context.today.file.paper)
+    return download(page, "application/pdf", "label", ".pdf", look=True)
+
+
+@router.get("/label.png", response_class=Response)
+def label_png(key: str, context: Context) -> Response:
+    """The same as a picture of 300 dots to the inch."""
+    page = label_page(label_facts(key, context), "4x6", context.today.file.paper)
+    return download(label_picture(page), "image/png", "label", ".png", look=True)
+
+
+@day_router.get("/hand-over.pdf", response_class=Response)
+def hand_over(day: date, context: Context) -> Response:
+    """What was handed over on a day: a page a carrier, with room for a signature."""
+    sheet = hand_over_list(hand_over_facts(day, context), context.today.file.paper)
+    return download(sheet, "application/pdf", f"handed over {day}", ".pdf", look=True)
 
 
 def _wrap_rows(layers: Iterable[Layered], units: Units) -> Iterator[tuple[str, str]]:

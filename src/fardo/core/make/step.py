@@ -42,8 +42,15 @@ class Step:
 
 
 def told(do: str, measures: Sequence[Length | Sizes], show: Callable[[Length], str]) -> str:
-    """Words with measures put in where {} stands."""
-    return do.format(*(_said(measure, show) for measure in measures))
+    """Words with measures put in where {} stands; other braces, as in somebody's name for a thing, stay as they are.
+
+    >>> told("Put in {a} reed: {} deep.", (Length.of_mm(50),), lambda length: f"{length.mm:g} mm")
+    'Put in {a} reed: 50 mm deep.'
+    """
+    before, *after = do.split("{}")
+    said = [_said(measure, show) for measure in measures]
+    said += ["{}"] * (len(after) - len(said))
+    return before + "".join(one + words for one, words in zip(said, after, strict=False))
 
 
 def by_stage(steps: Sequence[Step]) -> dict[Stage, tuple[Step, ...]]:

@@ -51,14 +51,16 @@ class ToPack:
         job: as it is read.
         boxed: it in its box.
         take_apart: the steps that are taken, in their order.
-        dear: whether its declared value is such that nothing outside may tell of it.
+        plain: whether nothing outside may tell what is in it.
+        checklist: lines of the job's own that are ticked before it is closed.
     """
 
     job: Job
     boxed: Boxed
     shop: Shop
     take_apart: Sequence[TakeApartStep] = ()
-    dear: bool = False
+    plain: bool = False
+    checklist: Sequence[str] = ()
 
     @property
     def tape(self) -> TapePlan:
@@ -215,6 +217,7 @@ def in_order(boxed: Boxed) -> list[PlacedBody]:
 
 def _place(one: PlacedBody, n: int, to_pack: ToPack) -> PackingStep:
     made, weight = to_pack.boxed.made, one.body.weight
+    name = one.body.name.replace("{}", "{ }")  # a measure stands where {} does
     into = "Slide in" if opens_at_its_end(made.way) else "Put in"
     where = "" if made.soft else ": {} from the left wall, {} from the front, {} above the floor"
     says = [step.do for step in by_stage(made.steps)["pack"] if not step.measures] if n == 1 else []
@@ -223,7 +226,7 @@ def _place(one: PlacedBody, n: int, to_pack: ToPack) -> PackingStep:
     if one.body.this_side_up:
         says.append("This side up.")
     return PackingStep(
-        f"place {one.number}", "Pack", f"{into} {one.body.name}{where}.", one.at if where else (), tuple(says),
+        f"place {one.number}", "Pack", f"{into} {name}{where}.", one.at if where else (), tuple(says),
         cautions=_lifting(weight) if weight else (), people=_people(weight) if weight else 1, goes_in=n,
     )  # fmt: skip
 
@@ -261,6 +264,8 @@ def _check(to_pack: ToPack) -> Iterator[PackingStep]:
     for insert in to_pack.boxed.inserts:
         there[_called(insert)] += sum(blank.count for blank in insert.blanks)
     yield PackingStep("all in", "Check", "Stop: is everything in?", count=tuple(there.items()))
+    for n, line in enumerate(to_pack.checklist, 1):
+        yield PackingStep(f"own check {n}", "Check", "Check for this job:", says=(line,))
     if to_pack.boxed.made.soft:
         yield PackingStep("press", "Check", "Press it all over: no hard edge may be felt.")
         return
@@ -291,7 +296,7 @@ def _send(to_pack: ToPack) -> Iterator[PackingStep]:
     yield PackingStep("label", "Send", "Label flat on the largest face, clear of seams, its edges taped down.")
     if any(isinstance(one.item, StockBox) and one.item.used for one in to_pack.boxed.made.taken):
         yield PackingStep("old marks", "Send", "Cover old barcodes, addresses and hand-holes.")
-    if to_pack.dear:
+    if to_pack.plain:
         yield PackingStep("marks", "Send", "Nothing outside tells what is in it.")
     elif any(unit.part.rules.this_side_up for unit in to_pack.boxed.load.units):
         yield PackingStep("marks", "Send", "Mark this side up on four sides.")
