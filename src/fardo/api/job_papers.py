@@ -69,7 +69,8 @@ def paper_facts(key: str, context: AppContext) -> PaperFacts:
         marks=_marks(to_pack), plain=to_pack.plain, customs=_customs(job, picture, sending, today),
         checks=_CHECKS if not boxed.made.soft else (*_CHECKS[4:], "No hard edge can be felt"),
         own_checks=to_pack.checklist, box=called(boxed.made), opens=_opens(to_pack), lay=lay, closes=closes,
-        day=today_in_words(), service=_service(job, label), number=_number(sending, label), put_back=put_back(to_pack.take_apart),
+        day=today_in_words(), service=_service(job, label), number=_number(sending, label),
+        put_back=put_back(to_pack.take_apart),
     )  # fmt: skip
 
 

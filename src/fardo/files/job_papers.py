@@ -244,6 +244,7 @@ def _checklist(facts: PaperFacts, _: Paper) -> Story:
     return [
         title("Before it is closed"), Paragraph(text(facts.title, 90), PLAIN), *plain, Spacer(1, 4 * mm),
         large("Is everything in?"), *(to_tick(f"{count} x {name}") for count, name in facts.contents),
+        *(to_tick(one) for one in facts.inserts),
         Spacer(1, 3 * mm), large("Then"), *(to_tick(one) for one in facts.checks),
         *(own if facts.own_checks else []),
     ]  # fmt: skip
