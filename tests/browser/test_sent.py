@@ -94,6 +94,29 @@ def test_the_scale_is_read_in_pack_mode_and_the_step_is_ticked(page: Page) -> No
     assert sending(page, key)["knots"][5]["state"] == "tied"
 
 
+def test_a_pasted_address_fills_the_fields_prints_a_label_and_is_forgotten(page: Page) -> None:
+    key = chosen(page)
+    page.open(f"/jobs/{key}/sent", "#pasted")
+    page.one("#pasted").send_keys("Isolde Marran", Keys.ENTER, "14 Ropewalk Lane", Keys.ENTER, "Ostwick, PM 97201")
+    page.button("Fill the fields").send_keys(Keys.ENTER)
+    page.until(lambda: page.one("#recipient-postcode").get_attribute("value") == "97201")
+    assert page.one("#recipient-name").get_attribute("value") == "Isolde Marran"
+    assert page.one("#recipient-lines").get_attribute("value") == "14 Ropewalk Lane"
+    page.shows("[aria-label=Recipient]", "The job is priced to 73120; this address is in 97201.")
+    assert page.axe() == []
+    page.until(lambda: httpx.get(f"{page.url}/api/jobs/{key}/label.pdf", timeout=None).status_code == 200)
+    page.button("Price it to 97201").click()
+    page.saved()
+    assert page.api(f"/api/jobs/{key}")["job"]["ship"]["to"] == "97201"
+    page.button("Hide").click()
+    assert "Isolde" not in page.text("main")
+    page.button("Show").click()
+    page.button("Forget this person…").click()
+    page.button("Forget this person").click()
+    page.shows("[aria-label=Recipient]", "forgotten on")
+    assert page.api(f"/api/jobs/{key}/recipient")["recipient"]["address"]["name"] == ""
+
+
 def test_sent_holds_at_every_width(page: Page) -> None:
     key = chosen(page, title="A name of a job that is as long as a careful person makes it, with all that is in it")
     page.open(f"/jobs/{key}/sent", "#closed-weight")

@@ -129,6 +129,8 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     rulesLeftOut: job.rules_left_out ?? [],
     fromCountry: job.ship?.from_country ?? '',
     toCountry: job.ship?.to_country ?? '',
+    plainOutside: job.plain_outside ?? false,
+    checklist: (job.checklist ?? []).join('\n'),
     customs: {
       contents: job.customs?.contents ?? '',
       reason: job.customs?.reason ?? 'sale',

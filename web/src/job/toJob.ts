@@ -130,6 +130,12 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     },
     parcels_at_most: typed.parcelsAtMost ?? 1,
     rules_left_out: typed.rulesLeftOut ?? [],
+    plain_outside: typed.plainOutside ?? false,
+    checklist: (typed.checklist ?? '')
+      .split('\n')
+      .map((line) => line.trim())
+      .filter(Boolean)
+      .slice(0, 40),
     customs: typed.toCountry.trim()
       ? {
           contents: typed.customs.contents,

@@ -122,6 +122,10 @@ export interface Typed {
   rulesLeftOut: string[];
   fromCountry: string;
   toCountry: string;
+  /** Nothing outside tells what is in it. */
+  plainOutside: boolean;
+  /** Checks of its own before it is closed, one a line. */
+  checklist: string;
   customs: { contents: string; reason: CustomsReason; madeIn: string; tariffCode: string };
   /** What fills the room that is left: a kind, others by place, and how full; nothing where it follows by itself. */
   fill: { kind: string; places: Record<string, string>; full: '' | 'firm' | 'soft'; loose: boolean | null };

@@ -6,6 +6,7 @@ export type Schemas = components['schemas'];
 export type JobFile = Schemas['JobFile'];
 export type JobRow = Schemas['JobRow'];
 export type Packing = Schemas['PackingView'];
+export type RecipientView = Schemas['RecipientView'];
 export type SendingView = Schemas['SendingView'];
 export type Tick = Schemas['TickView'];
 export type JobView = Schemas['JobView'];
@@ -144,6 +145,12 @@ export const calls = {
   /** Outlives the page, as a job's last stroke does. */
   changeSending: (id: string, body: Schemas['SendingChange']) =>
     answer<SendingView>(api.PUT('/api/jobs/{key}/sending', { ...key(id), body, keepalive: true })),
+  recipient: (id: string) => answer<RecipientView>(api.GET('/api/jobs/{key}/recipient', key(id))),
+  changeRecipient: (id: string, body: Schemas['RecipientChange']) =>
+    answer<RecipientView>(api.PUT('/api/jobs/{key}/recipient', { ...key(id), body, keepalive: true })),
+  forgetRecipient: (id: string) => answer<RecipientView>(api.DELETE('/api/jobs/{key}/recipient', key(id))),
+  partAddress: (text: string) =>
+    answer<Schemas['AddressEntry']>(api.POST('/api/address/part', { body: { text } })),
   line: (text: string, signal: AbortSignal) =>
     answer<LineAnswer>(api.POST('/api/line', { body: { text }, signal })),
   begin: (body: Schemas['Beginning']) => answer<JobView>(api.POST('/api/jobs/begin', { body })),

@@ -141,7 +141,15 @@
   {#if jobs.length}
     {#each archived ? [{ title: '', jobs }] : groups(jobs, new Date()) as group (group.title)}
       {#if group.title}
-        <h2 class="group mt-4 mb-1 first-of-type:mt-0" class:late={group.title === 'Late'}>{group.title}</h2>
+        <h2 class="group mt-4 mb-1 first-of-type:mt-0" class:late={group.title === 'Late'}>
+          {group.title}
+          {#if group.title === 'On the way'}<a
+              class="link text-note ml-3 font-normal"
+              href="/api/hand-over.pdf?day={dated(new Date())}"
+              target="_blank"
+              rel="noopener">Hand-over list of today</a
+            >{/if}
+        </h2>
       {/if}
       <ul class="border-b-hair border-b" aria-label={group.title || 'Archived jobs'}>
         {#each group.jobs as job (job.id)}

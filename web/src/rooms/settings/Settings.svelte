@@ -108,6 +108,18 @@
             problem={wrong('postcode')}
             note={false}
           />
+          {#each [['address', 'Address above the town'], ['return_address', 'Return address, where it is another']] as const as [name, label] (name)}
+            <div>
+              <label class="text-soft text-small mb-0.5 block" for="shop-{name}">{label}</label>
+              <textarea
+                id="shop-{name}"
+                class="field h-auto w-full py-1.5"
+                rows="3"
+                maxlength="300"
+                bind:value={d[name]}
+                oninput={touched}></textarea>
+            </div>
+          {/each}
           <Choose
             label="Units"
             bind:value={d.units}

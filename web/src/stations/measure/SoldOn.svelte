@@ -6,6 +6,7 @@
   import { shop } from '../../lib/shop.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
   import Field from '../../lib/ui/Field.svelte';
+  import Tick from '../../lib/ui/Tick.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -109,6 +110,7 @@
       desk.typed.wishes.days && `within ${desk.typed.wishes.days} days`,
       desk.typed.wishes.sides && `at most ${desk.typed.wishes.sides} in total`,
       desk.typed.wishes.weight && `each parcel at most ${desk.typed.wishes.weight}`,
+      desk.typed.plainOutside && 'plain outside',
       desk.typed.toCountry && `to ${desk.typed.toCountry.toUpperCase()}`,
     ].filter(Boolean),
   );
@@ -154,6 +156,24 @@
       {/each}
     </div>
   {/if}
+  <div
+    class="max-phone:grid-cols-1 mx-0 my-2 grid grid-cols-[minmax(0,1fr)_minmax(0,3fr)] items-start gap-2.5"
+  >
+    <Tick bind:checked={desk.typed.plainOutside} change={touch} place="mt-4.5">Plain outside</Tick>
+    <div>
+      <label class="text-soft text-small mb-0.5 block" for="checklist"
+        >Checks before it is closed, one a line</label
+      >
+      <textarea
+        id="checklist"
+        class="field h-auto w-full py-1.5"
+        rows="2"
+        maxlength="4000"
+        bind:value={desk.typed.checklist}
+        oninput={touch}
+        placeholder="photograph of the reeds taken"></textarea>
+    </div>
+  </div>
   {#if channel?.note}<p class="note text-soft text-note">{channel.name}: {channel.note}</p>{/if}
   <Faults
     id="sold-faults"
