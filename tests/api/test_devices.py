@@ -40,7 +40,36 @@ def test_a_reading_comes_to_a_page_that_listens(shop: str, tape: str) -> None:
         assert next(lines) == ": listening"
         assert "Sent 10 1/2 in; 1 open page heard it." in pressed(tape, "10 1/2 in")
         told = next(line for line in lines if line.startswith("data: "))
-    assert json.loads(told.removeprefix("data: ")) == {"device": "tape", "reading": "10 1/2 in"}
+    assert json.loads(told.removeprefix("data: ")) == {
+        "device": "tape", "reading": "10 1/2 in", "state": "settled",
+    }  # fmt: skip
+
+
+def test_a_scale_tells_what_it_shows_until_it_has_settled_tares_and_says_overload(shop: str) -> None:
+    port = free_port()
+    server = serve(MODELS["scale"], port, shop)
+    scale = f"http://127.0.0.1:{port}"
+    try:
+        with httpx.stream("GET", f"{shop}/api/devices/stream") as stream:
+            lines = stream.iter_lines()
+            assert next(lines) == ": listening"
+            put = httpx.post(scale, data={"reading": "4 lb 6 oz", "deed": "put"}, timeout=None).text
+            assert "Sent 4 lb 6 oz; 1 open page heard it." in put
+            told = []
+            while not told or told[-1]["state"] == "settling":
+                told.append(json.loads(next(one for one in lines if one.startswith("data: ")).removeprefix("data: ")))
+        assert [one["state"] for one in told[:-1]] == ["settling"] * (len(told) - 1)
+        assert len(told) > 2
+        assert told[-1]["reading"] == "4 lb 6 oz"
+        assert "it shows 0 lb" in httpx.post(scale, data={"deed": "tare"}).text
+        again = httpx.post(scale, data={"reading": "5 lb 6 oz", "deed": "put"}, timeout=None).text
+        assert "Sent 1 lb;" in again
+        assert "0.45 kg" in httpx.post(scale, data={"deed": "unit"}).text
+        assert "Sent overload;" in httpx.post(scale, data={"reading": "151 lb", "deed": "put"}).text
+        assert "not understood" in httpx.post(scale, data={"reading": "heavy", "deed": "put"}).text
+    finally:
+        server.shutdown()
+        server.server_close()
 
 
 @pytest.mark.parametrize(

@@ -1,6 +1,7 @@
 """A digital tape and a bench scale, simulated: a page to set the reading, which is then sent to the shop over HTTP.
 
-What a real one does: it posts ``{"device": "tape", "reading": "10 1/2 in"}`` to the shop's ``/api/devices/readings``.
+What a real one does: it posts ``{"device": "tape", "reading": "10 1/2 in"}`` to the shop's ``/api/devices/readings``; a
+scale says ``"state": "settling"`` with it until it has settled.
 """
 
 from __future__ import annotations
@@ -10,12 +11,16 @@ import threading
 import time
 import urllib.error
 import urllib.request
+from collections.abc import Mapping
 from dataclasses import dataclass
 from html import escape
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
-from typing import Any
+from typing import Any, Protocol
 from urllib.parse import parse_qs
 
+from fardo.core.quantity import read_mass
+from fardo.core.refusal import BadInput
+from fardo.standins.scale import Scale, State
 from fardo.wire.hosts import is_own_host, is_own_origin
 
 FAULTS = {
@@ -28,6 +33,7 @@ FAULTS = {
 _SLOW_SECONDS = 3
 _LONGEST_FORM = 4_000
 _WAITS_S = 10
+_EVERY_S = 0.25  # a reading while it settles
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,16 +52,86 @@ MODELS = {
 }
 
 
-def send(shop: str, model: Model, reading: str, fault: str = "") -> str:
+class Device(Protocol):
+    """An instrument with a page."""
+
+    def page(self, form: Mapping[str, str] | None) -> str:
+        """Its page; of a form that was sent, with what came of it."""
+        ...
+
+
+class Tape:
+    """What is typed on its page is sent when it is pressed.
+
+    Args:
+        shop: its address.
+    """
+
+    def __init__(self, model: Model, shop: str) -> None:
+        self.model, self.shop = model, shop
+
+    def page(self, form: Mapping[str, str] | None) -> str:
+        if form is None:
+            return _page(self.model, self.model.example, "", "")
+        reading, fault = form.get("reading", ""), form.get("fault", "")
+        return _page(self.model, reading, fault, send(self.shop, self.model, reading, fault))
+
+
+class BenchScale:
+    """What is put on it settles, and its readings are sent meanwhile.
+
+    Args:
+        shop: its address.
+    """
+
+    def __init__(self, model: Model, shop: str) -> None:
+        self.model, self.shop, self.scale = model, shop, Scale()
+        self._guard = threading.Lock()
+
+    def page(self, form: Mapping[str, str] | None) -> str:
+        if form is None:
+            return _page(self.model, self.model.example, "", "", _BUTTONS)
+        reading, fault, deed = form.get("reading", ""), form.get("fault", ""), form.get("deed", "")
+        return _page(self.model, reading, fault, self._done(reading, fault, deed), _BUTTONS)
+
+    def _done(self, reading: str, fault: str, deed: str) -> str:
+        if fault or not deed:
+            return send(self.shop, self.model, reading, fault)
+        with self._guard:
+            if deed == "tare":
+                self.scale.tare(time.monotonic())
+                return f"Tared: it shows {self.scale.read(time.monotonic()).text}."
+            if deed == "unit":
+                self.scale.units = "cm" if self.scale.units == "in" else "in"
+                return f"It shows {self.scale.read(time.monotonic()).text or 'overload'}."
+            try:
+                load = read_mass("0 lb" if deed == "off" else reading, "lb", zero=True, field="load")
+            except BadInput as no:
+                return str(no)
+            self.scale.put(load, time.monotonic())
+            return self._settle()
+
+    def _settle(self) -> str:
+        """Sends what it shows until it has settled; what came of the last, in words."""
+        clock = threading.Event()
+        while True:
+            shown = self.scale.read(time.monotonic())
+            said = send(self.shop, self.model, shown.text, state=shown.state)
+            if shown.state != "settling":
+                return said
+            clock.wait(_EVERY_S)
+
+
+def send(shop: str, model: Model, reading: str, fault: str = "", state: State = "settled") -> str:
     """Sends a reading to the shop; what came of it, in words."""
     if fault == "silent":
         return "Pressed; nothing was sent."
     if fault == "slow":
         time.sleep(_SLOW_SECONDS)
     said = {"nonsense": "##:##", "wrong": model.other}.get(fault, reading)
-    body = json.dumps({"device": model.device, "reading": said}).encode()
+    told = {"device": model.device, "reading": said, **({"state": state} if state != "settled" else {})}
     request = urllib.request.Request(
-        f"{shop}/api/devices/readings", body, {"Content-Type": "application/json"}, method="POST"
+        f"{shop}/api/devices/readings", json.dumps(told).encode(), {"Content-Type": "application/json"}, method="POST"
     )
     try:
         with urllib.request.urlopen(request, timeout=10) as answer:
@@ -64,26 +140,26 @@ def send(shop: str, model: Model, reading: str, fault: str = "") -> str:
         return f"The shop does not take {said!r}: {json.load(refusal).get('detail', 'no reason given')}"
     except (urllib.error.URLError, OSError, ValueError) as fault_:
         return f"The shop's server is not responding: {fault_}"
-    return f"Sent {said}; {heard} open {'page' if heard == 1 else 'pages'} heard it."
+    return f"Sent {said or state}; {heard} open {'page' if heard == 1 else 'pages'} heard it."
 
 
 def serve(model: Model, port: int, shop: str) -> ThreadingHTTPServer:
     """The instrument on a port of this machine, served by a thread of its own. Raises OSError where it is taken."""
+    device: Device = BenchScale(model, shop) if model.device == "scale" else Tape(model, shop)
 
     class Handler(BaseHTTPRequestHandler):
         timeout = _WAITS_S  # a page that stops in the middle of a request is hung up on
 
         def do_GET(self) -> None:
             if self._is_ours():
-                self._answer(_page(model, model.example, "", ""))
+                self._answer(device.page(None))
 
         def do_POST(self) -> None:
             if not self._is_ours():
                 return
             length = min(_length(self.headers.get("Content-Length")), _LONGEST_FORM)
             form = parse_qs(self.rfile.read(length).decode("utf-8", "replace"))
-            reading, fault = form.get("reading", [""])[0], form.get("fault", [""])[0]
-            self._answer(_page(model, reading, fault, send(shop, model, reading, fault)))
+            self._answer(device.page({name: values[0] for name, values in form.items()}))
 
         def _is_ours(self) -> bool:
             """Whether it is asked for on this machine and by no other site's page; refuses it otherwise."""
@@ -113,7 +189,11 @@ def _length(told: str | None) -> int:
     return int(told) if told and told.isascii() and told.isdigit() and len(told) < 10 else 0
 
 
-def _page(model: Model, reading: str, fault: str, said: str) -> str:
+_BUTTONS = """<p><button name="deed" value="put">Put it on</button> <button name="deed" value="off">Take it off</button>
+<button name="deed" value="tare">Tare</button> <button name="deed" value="unit">lb or kg</button></p>"""
+
+
+def _page(model: Model, reading: str, fault: str, said: str, buttons: str = "<button>Send</button>") -> str:
     options = "".join(
         f'<option value="{code}"{" selected" if code == fault else ""}>{words}</option>'
         for code, words in FAULTS.items()
@@ -123,5 +203,5 @@ def _page(model: Model, reading: str, fault: str, said: str) -> str:
 input,select,button{{font:inherit;padding:.3em .5em}}input{{width:100%;font-size:2em;box-sizing:border-box}}</style>
 <h1>{model.title}</h1><p>Put the cursor in a field of the shop, then press here.</p>
 <form method="post"><label>Reading <input name="reading" value="{escape(reading)}"></label>
-<label>Fault <select name="fault">{options}</select></label><button>Send</button></form>
+<label>Fault <select name="fault">{options}</select></label>{buttons}</form>
 <p role="status">{escape(said)}</p></html>"""

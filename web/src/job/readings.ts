@@ -1,14 +1,18 @@
 // Readings of a tape or a scale come into the field that has the focus, where it takes that kind of measure.
+import { live } from '../lib/live.svelte';
 import { toast } from '../lib/toast.svelte';
 
 interface Reading {
   device: 'tape' | 'scale';
   reading: string;
+  state: 'settled' | 'settling' | 'overload';
 }
 
 const TAKES = { tape: 'length', scale: 'mass' } as const;
 
-function take({ device, reading }: Reading): void {
+function take({ device, reading, state }: Reading): void {
+  live.show(device, reading, state);
+  if (state !== 'settled') return;
   const at = document.activeElement;
   if (!(at instanceof HTMLInputElement) || at.dataset.measure !== TAKES[device]) {
     const field = device === 'tape' ? 'a length' : 'a weight';

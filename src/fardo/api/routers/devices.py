@@ -53,7 +53,8 @@ class Reading(BaseModel):
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"device": "tape", "reading": "10 1/2 in"}]})
     device: Literal["tape", "scale"]
-    reading: str = Field(max_length=80)
+    reading: str = Field(max_length=80, description="empty for an overload")
+    state: Literal["settled", "settling", "overload"] = "settled"
 
 
 class Heard(BaseModel):
@@ -64,7 +65,9 @@ class Heard(BaseModel):
 async def take_reading(reading: Reading, request: Request, context: Context) -> Heard:
     """Passes a reading on to every page that listens; 422 for what is no measure of its kind."""
     units = await run_in_threadpool(lambda: context.today.shop.units)
-    if reading.device == "tape":
+    if reading.state == "overload":
+        pass  # it has no figure
+    elif reading.device == "tape":
         read_length(reading.reading, units, zero=True, field="reading")
     else:
         read_mass(reading.reading, BARE_MASS[units], zero=True, field="reading")

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The closed parcel by scale and tape, as a row of fields.
+  import { live } from '../../lib/live.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import { shop } from '../../lib/shop.svelte';
   import type { Sending } from '../../lib/sending.svelte';
@@ -42,6 +43,13 @@
 </script>
 
 {#if sending.typed}
+  {#if what !== 'sides'}
+    <p class="text-soft figure min-h-6" role="status">
+      {#if live.state === 'overload'}<span class="text-stop font-title"
+          >The scale is overloaded: take the parcel off.</span
+        >{:else if live.state === 'settling'}Scale: {live.scale}, settling{/if}
+    </p>
+  {/if}
   <div
     bind:this={row}
     class="max-phone:grid-cols-2 mt-1.5 grid {large
