@@ -91,8 +91,9 @@ chromium:
 
 # --- Made from the models, the screens and the clock ----------------------------------------------------------------
 
-schemas: setup
+schemas: setup $(STAMPS)/python-dev
 	$(BIN)/python -m fardo.schemas .
+	$(BIN)/python -m tests.starting_values
 	@$(MAKE) --no-print-directory $(API_TYPES)
 
 pictures: setup $(STAMPS)/python-dev chromium

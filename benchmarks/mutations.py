@@ -32,8 +32,20 @@ from benchmarks.table import show
 ROOT = Path(__file__).parents[1]
 MUTATED = ("core", "files", "store", "api")
 TESTS = ("src/fardo/core", "tests/core", "tests/outside", "tests/api")
+# These read the code as text, so that no line is known to be reached by them.
+READERS = ("tests/core/test_starting_values.py",)
+# What compiled loops do is seen by none who only watches lines: those who call them reach them.
+CALLED_BY = {
+    "src/fardo/core/arrange/compiled.py": ("tests/core/test_compiled_loops.py", "src/fardo/core/arrange/apart.py"),
+    "src/fardo/core/arrange/compiled_blocks.py": (
+        "tests/core/test_compiled_loops.py", "src/fardo/core/arrange/blocks.py",
+    ),
+}  # fmt: skip
+# Options of a decorator or a call that check, spell or tune, and work nothing out: no test can tell them apart.
+WORKS_NOTHING_OUT = frozenset(("strict", "frozen", "slots", "eq", "maxsize", "ensure_ascii", "daemon"))
 FIRST_SECONDS = 60.0  # of tests, before all others that reach the line are run too
-LONGEST = 900.0  # of one run; what never ends was noticed
+LONGEST = 900.0  # of the first tests; what never ends was noticed
+LONGEST_OF_ALL = 3600.0  # of all others
 
 #: Of all that could be put in a place, what a slip of the hand would put there.
 OPERATORS = (
@@ -81,10 +93,14 @@ class Reached:
     seconds: Mapping[str, float]
 
     def of(self, path: str, line: int) -> list[str]:
-        """The tests that reach a line, the quickest first; all of its file's where none is, as of compiled loops."""
-        lines = self.tests.get(path, {})
-        found = set(lines.get(line, ())) or {one for tests in lines.values() for one in tests}
-        return sorted(found, key=lambda one: (self.seconds.get(one, 1.0), one))
+        """The tests that reach a line, the quickest first; all of its file's where none is, or of who calls it."""
+        found = set(self.tests.get(path, {}).get(line, ())) or self._of_file(path)
+        for caller in CALLED_BY.get(path, ()):
+            found |= {one for one in self.seconds if one.startswith(caller)} or self._of_file(caller)
+        return [*READERS, *sorted(found, key=lambda one: (self.seconds.get(one, 1.0), one))]
+
+    def _of_file(self, path: str) -> set[str]:
+        return {one for tests in self.tests.get(path, {}).values() for one in tests}
 
 
 def passed_over(tree: ast.Module) -> set[int]:
@@ -94,6 +110,18 @@ def passed_over(tree: ast.Module) -> set[int]:
         if isinstance(node, ast.If) and "TYPE_CHECKING" in ast.dump(node.test):
             lines |= set(range(node.lineno, (node.end_lineno or node.lineno) + 1))
     return lines
+
+
+def within_options(tree: ast.Module) -> set[tuple[int, int]]:
+    """Where options stand that work nothing out, as line and column."""
+    return {
+        (one.value.lineno, column)
+        for node in ast.walk(tree)
+        if isinstance(node, ast.Call)
+        for one in node.keywords
+        if one.arg in WORKS_NOTHING_OUT and one.value.end_col_offset is not None
+        for column in range(one.value.col_offset, one.value.end_col_offset)
+    }
 
 
 def within_annotations(tree: ast.Module) -> set[tuple[int, int]]:
@@ -122,7 +150,7 @@ def places_of(path: Path) -> Iterator[Place]:
 
     source = path.read_text()
     tree = ast.parse(source)
-    skip, annotated = passed_over(tree), within_annotations(tree)
+    skip, annotated = passed_over(tree), within_annotations(tree) | within_options(tree)
     nodes = list(ast_nodes(get_ast(source)))
     for name in OPERATORS:
         operator = get_operator(f"core/{name}")()
@@ -164,6 +192,23 @@ def sampled(size: int, seed: int) -> list[Mutation]:
             found.append(Mutation(name, line, operator, occurrence, was, becomes.splitlines()[line - 1].strip()))
         if len(found) == size:
             break
+    return found
+
+
+def unnoticed_in(out: Path) -> list[Mutation]:
+    """The mutations that an earlier run printed as survived or not reached, where they are still there."""
+    lines = out.read_text().splitlines()
+    found: list[Mutation] = []
+    for told, change in zip(lines[::2], lines[1::2], strict=False):
+        result, place, operator = told.split("\t")
+        _, was, now = change.split("\t")
+        name, _, line = place.rpartition(":")
+        places = [one for one in places_of(ROOT / name) if one[1:3] == (int(line), operator)]
+        for *_, occurrence in places if result in ("survived", "not reached") else []:
+            becomes = changed(ROOT / name, operator, occurrence)
+            if becomes is not None and becomes.splitlines()[int(line) - 1].strip() == now:
+                found.append(Mutation(name, int(line), operator, occurrence, was, now))
+                break
     return found
 
 
@@ -256,11 +301,11 @@ def noticed(mutation: Mutation, tree: Path, reached: Reached) -> str:
                 break
             first.append(test)
         listed = tree / "tests.txt"
-        for some in (first, tests[len(first) :]):
+        for some, longest in ((first, LONGEST), (tests[len(first) :], LONGEST_OF_ALL)):
             if not some:
                 continue
             listed.write_text("\n".join(some))
-            answer = run_tests(tree, [f"@{listed}"])
+            answer = run_tests(tree, [f"@{listed}"], longest)
             if answer is None:
                 return "never ends"
             if answer != 0:
@@ -277,6 +322,7 @@ def main() -> None:
     asks.add_argument("--workers", type=int, default=2)
     asks.add_argument("--reached", type=Path, default=ROOT / "build/reached.json", help="which tests reach which line")
     asks.add_argument("--out", type=Path, help="a file that takes a line a mutation as it is known")
+    asks.add_argument("--again", type=Path, help="an earlier --out: what nobody noticed then is tried once more")
     asks.add_argument("--only", nargs="*", default=[], help="of the sample those in files whose path holds this")
     given = asks.parse_args()
     if given.reached.exists():
@@ -287,7 +333,7 @@ def main() -> None:
         reached = asked_what_reaches()
         given.reached.parent.mkdir(parents=True, exist_ok=True)
         given.reached.write_text(json.dumps({"tests": reached.tests, "seconds": reached.seconds}))
-    drawn = sampled(given.sample, given.seed)
+    drawn = unnoticed_in(given.again) if given.again else sampled(given.sample, given.seed)
     waiting: queue.Queue[Mutation] = queue.Queue()
     for mutation in drawn:
         if not given.only or any(one in mutation.path for one in given.only):
