@@ -15,8 +15,8 @@ TABLE = ROOT / "docs/starting-values.md"
 SAYS = ("starting value", "common practice")
 HEAD = """# Starting values
 
-Figures of the rules that come from practice or from us, as far as the code names them: what a box takes to make, how far
-a used one is trusted, how near is near. None is from a standard; where a shop can change one, it is under Settings.
+Figures of the rules that come from practice or from us, as far as the code names them: what a box takes to make, how
+far a used one is trusted, how near is near. None is from a standard; where a shop can change one, it is under Settings.
 Written from the code by `make schemas`; a figure changed there and not here fails a test.
 
 | where | name | value | what it is |

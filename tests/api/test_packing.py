@@ -104,3 +104,17 @@ def test_the_picture_of_a_step_shows_what_lies_in_the_box_by_then(client: TestCl
         assert step_of["do"].startswith(f"Put in {one['name']}")
         for at, size, inside in zip(one["at_mm"], one["size_mm"], told["inside_mm"], strict=True):
             assert 0 <= at <= at + size <= inside + 1e-6
+
+
+def test_a_tick_is_called_by_eight_to_sixty_signs(client: TestClient) -> None:
+    key = client.post("/api/jobs", json=job()).json()["id"]
+    tick = {"step": "box", "done": True, "at": "2026-03-02T10:00:00Z"}
+    for length, status in ((7, 422), (8, 200), (60, 200), (61, 422)):
+        answer = client.post(f"/api/jobs/{key}/packing/ticks", json={"ticks": [{**tick, "id": "x" * length}]})
+        assert answer.status_code == status, length
+
+
+def test_minutes_are_told_in_hundredths(client: TestClient) -> None:
+    steps = packing(client, job(ways=["slotted"]))["steps"]
+    assert all(step["minutes"] == round(step["minutes"], 2) for step in steps)
+    assert any(step["minutes"] != round(step["minutes"], 1) for step in steps)

@@ -88,6 +88,11 @@ def test_what_there_is_once_goes_with_one_job(client: TestClient) -> None:
         jobs = [parcel["job"] for parcel in parcels]
         assert [len(one["beside"]) for one in jobs] == [1, *(0 for _ in jobs[1:])]
         assert sum(Decimal(one["value"]) for one in jobs) == Decimal("300.00")
+        # What the closed parcel is worth is declared with the first, which it goes with; the rest by count.
+        held_things = [sum(one["count"] for one in part["parts"]) for part in jobs]
+        for n, (one, things) in enumerate(zip(jobs, held_things, strict=True)):
+            share = 260 * Decimal(things) / sum(held_things)
+            assert abs(Decimal(one["value"]) - share - (40 if n == 0 else 0)) < 1
         held = [[box["name"] for box in one["found_boxes"]] for one in jobs]
         for names, parcel in zip(held, parcels, strict=True):
             assert names == [name for name in ("found box 1", "reed carton") if name in parcel["box"]]

@@ -198,3 +198,19 @@ def test_a_job_is_divided_among_the_parcels_it_allows(client: TestClient) -> Non
     assert one["plans"] == []
     nowhere = client.post("/api/parcels", json={"job": {**content, "ship": {}}})
     assert nowhere.status_code == 422
+
+
+def test_one_part_with_its_kinds_measures_is_named_and_several_are_counted(client: TestClient) -> None:
+    parts = [part(name="reed", guessed=True), part(name="beater")]
+    missing = client.post("/api/work-out", json={"job": job(parts=parts)}).json()["docket"]["missing"]
+    assert "measure reed" in missing
+    parts[1]["guessed"] = True
+    missing = client.post("/api/work-out", json={"job": job(parts=parts)}).json()["docket"]["missing"]
+    assert "measure 2 parts yourself" in missing
+
+
+def test_what_stands_in_a_folded_box_has_its_own_sides(client: TestClient) -> None:
+    one = part(shape=box(length="9 in", width="7 in", height="4 in"), gap="0")
+    told = client.post("/api/fold", json={"job": job(parts=[one], extras=[]), "way": "tray"}).json()
+    (thing,) = told["things"]
+    assert sorted(thing["size_mm"]) == pytest.approx([4 * 25.4, 7 * 25.4, 9 * 25.4])

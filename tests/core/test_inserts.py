@@ -99,6 +99,9 @@ def test_hand_holes_are_cut_on_three_sides_in_both_ends_and_said_to_weaken_them(
     inner = [line for line in blank.lines if line.kind == "cut"][-6:]
     across = [line for line in inner if line.start[1] == line.end[1]]
     assert [abs(line.end[0].nm - line.start[0].nm) for line in across] == [inches("4").nm] * 2
+    holes = [one for one in blank.dimensions if one not in box_up(load("16 x 12 x 10", gap="0"), "slotted", C,
+             shop()).blanks[0].dimensions]  # fmt: skip
+    assert [(one.side, one.row) for one in holes] == [("below", 0)] * 2
     assert any("weaken" in note for note in with_holes.made.notes)
     assert hand_holes(plain) is None  # 4 in high walls are too low for them
     assert any("No hand holes" in note for note in boxed(way="tray", holes=True).made.notes)

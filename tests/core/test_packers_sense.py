@@ -5,6 +5,7 @@ Sizes of the ends are common practice. The goods are the kinds as they come, so 
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import replace
 from functools import cache
 
@@ -456,3 +457,17 @@ def test_cards_go_up_a_ladder_by_their_count(count: int, way: str, item: str) ->
     first = job.parts[0].model_copy(update={"count": count})
     picture = drawn(job.model_copy(update={"parts": [first, *job.parts[1:]], "ship": Ship(to="73120")}))
     assert (picture.ways[0].way, picture.ways[0].item) == (way, item)
+
+
+def test_five_boxes_one_in_another_still_hold_and_six_do_not() -> None:
+    low = StockBox("low", sizes("10 x 6 x 7"), shop().grade("C"), Money(90, "USD"), 20, False)
+    stocked = replace(shop(), stock=Stock((low,)))
+    counts = []
+    for length in range(20, 60, 2):
+        pole = {"name": "pole", "weight": "3 lb", "gap": "0",
+                "shape": {"kind": "box", "length": f"{length} in", "width": "9 in", "height": "5 in"}}  # fmt: skip
+        with suppress(NoAnswer):
+            made = box_for("stack", understand(typed(parts=[pole]), stocked, "10440"), stocked).made
+            counts.append(sum(one.count for one in made.taken))
+    assert counts == sorted(counts)
+    assert counts[-1] == 5

@@ -80,3 +80,11 @@ def test_tape_closes_top_and_bottom_in_three_strips_each_and_the_seam() -> None:
     own = overlapped.outside
     strips = 2 * (own[0] + inches("6")).nm + 4 * (own[1] + inches("6")).nm
     assert overlapped.tape.nm - strips == inches("10 3/8").nm  # three boards lie over the height
+
+
+def test_its_reason_names_each_inside_side_and_the_board() -> None:
+    made = make_box("slotted", sizes("18 x 12 x 10"), shop().grade("C"), allowances())
+    told = dict(next(why for why in made.whys.values() if "inside length L" in dict(why.values)).values)
+    assert [told[name] for name in ("inside length L", "inside width W", "inside height H", "caliper t")] == [
+        *sizes("18 x 12 x 10"), shop().grade("C").caliper,
+    ]  # fmt: skip

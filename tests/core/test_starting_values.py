@@ -14,9 +14,9 @@ def test_the_table_has_every_starting_value_as_the_code_has_it() -> None:
 
 def test_a_figure_is_found_by_its_comment_beside_or_above(tmp_path: Path) -> None:
     module = tmp_path / "module.py"
-    module.write_text(
-        "A = 3  # so many: starting value\n# Common practice,\n# of two lines.\nB, C = 4, 5\nD = 6  # a cap\ne = 7  # starting value\n"
-    )
+    lines = ("A = 3  # so many: starting value", "# Common practice,", "# of two lines.", "B, C = 4, 5",
+             "D = 6  # a cap", "e = 7  # starting value")  # fmt: skip
+    module.write_text("\n".join(lines))
     assert list(named_figures(module)) == [
         ("A", "3", "so many: starting value"), ("B, C", "(4, 5)", "Common practice, of two lines."),
     ]  # fmt: skip

@@ -109,3 +109,10 @@ def test_messages_over_the_wire_are_what_their_schemas_say() -> None:
             jsonschema.validate(wrong, QuotesSaid.model_json_schema())
         with pytest.raises(ValueError, match="quotes"):
             QuotesSaid.model_validate(wrong)
+
+
+@pytest.mark.parametrize("head", ["up to,2,,4", "up to,2,2,4", "up to"])
+def test_a_line_of_zones_names_each_once(head: str) -> None:
+    table = GridEntry(kind="grid", zones=["2", "3", "4"], rows=[["1 lb", "1.00", "2.00", "3.00"]])
+    with pytest.raises(BadInput, match="not a line of zones"):
+        read_grid(f"{head}\n1 lb,1.00,2.00,3.00\n".encode(), table)
