@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from typing import Any
 
 import pytest
@@ -214,3 +215,19 @@ def test_what_stands_in_a_folded_box_has_its_own_sides(client: TestClient) -> No
     told = client.post("/api/fold", json={"job": job(parts=[one], extras=[]), "way": "tray"}).json()
     (thing,) = told["things"]
     assert sorted(thing["size_mm"]) == pytest.approx([4 * 25.4, 7 * 25.4, 9 * 25.4])
+
+
+def test_the_docket_says_what_a_sale_leaves(client: TestClient) -> None:
+    content = job(sale={"price": "640.00", "postage": "85.00"}, channel="Makers' market")
+    docket = client.post("/api/work-out", json={"job": content}).json()["docket"]
+    cost = Decimal(docket["total"])
+    assert docket["sale"]["fees"] == "58.00"  # 8 % of both
+    assert Decimal(docket["sale"]["left"]) == Decimal("725.00") - 58 - cost
+    assert Decimal(docket["sale"]["postage_to_ask"]) * Decimal("0.92") >= cost
+    assert docket["sale"]["fees_known"] is True
+    content = job(sale={"price": "640.00"})
+    docket = client.post("/api/work-out", json={"job": content}).json()["docket"]
+    assert (docket["sale"]["fees"], docket["sale"]["fees_known"]) == ("0.00", False)
+    wrong = client.post("/api/work-out", json={"job": job(sale={"price": "much"})}).json()
+    assert [problem["field"] for problem in wrong["problems"]] == ["sale.price"]
+    assert client.post("/api/work-out", json={"job": job()}).json()["docket"]["sale"] is None

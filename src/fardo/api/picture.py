@@ -17,7 +17,9 @@ from fardo.core.plan.job import Job
 from fardo.core.plan.load import Load, not_in_one, placed
 from fardo.core.plan.not_here import NotHere
 from fardo.core.plan.picture import Picture
+from fardo.core.plan.price import Plan
 from fardo.core.plan.progress import Knot
+from fardo.core.plan.sale import Sale
 from fardo.core.plan.savings import may_be_tried
 from fardo.core.quantity import Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.core.tariff.steps import Cheaper
@@ -137,11 +139,20 @@ def _docket(picture: Picture) -> views.Docket:
         docket.total_why = figure_views.view_why(plan.costs.why, units)
         docket.trim = _view_trim(picture.trim, units) if picture.trim else ""
         docket.trim_may_be_tried = may_be_tried(picture)
+        docket.sale = _sale(job.sale, plan) if job.sale is not None else None
         if plan.quote.uncovered:
             docket.cautions.append(f"not covered: {plan.quote.uncovered} at your risk")
     if way.boxed.too_large and not docket.stop:
         docket.note = f"Not from the sheets in stock: {way.boxed.too_large}."
     return docket
+
+
+def _sale(sale: Sale, plan: Plan) -> views.SaleView:
+    cost = plan.costs.total
+    return views.SaleView(
+        left=str(sale.left(cost)), fees=str(sale.fee), postage_to_ask=str(sale.postage_to_ask(cost)),
+        fees_known=sale.fees is not None,
+    )  # fmt: skip
 
 
 def _guesses(job: Job) -> list[str]:

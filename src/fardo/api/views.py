@@ -254,6 +254,15 @@ class KnotView(BaseModel):
     says: str
 
 
+class SaleView(BaseModel):
+    """What a sale leaves after fees and sending."""
+
+    left: str
+    fees: str
+    postage_to_ask: str = Field(description="that pays for sending it once the channel has kept its share")
+    fees_known: bool
+
+
 class Docket(BaseModel):
     """The figures that are always in sight. `basis` says whose they are."""
 
@@ -267,6 +276,7 @@ class Docket(BaseModel):
     note: str = Field("", description="why there is no sum")
     trim: str = Field("", description="the small trim that would save most, in words")
     trim_may_be_tried: bool = Field(False, description="whether things may lie otherwise for it")
+    sale: SaleView | None = Field(None, description="where it is said what it sold for")
     currency: str
     missing: list[str]
     stop: list[str] = Field(default_factory=list, description="why it does not ship at all")

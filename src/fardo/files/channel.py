@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import re
+from fractions import Fraction
 from typing import Annotated
 
 from pydantic import Field
 
 from fardo.core.goods.part import Extra
 from fardo.core.plan.channel import Channel, SaleLabel
-from fardo.core.quantity import Mass, Units
+from fardo.core.plan.sale import Fees
+from fardo.core.quantity import Mass, Money, Units
+from fardo.core.quantity.money import total
 from fardo.files.typed import ExtraEntry, Strict, Weight, to_mass, to_sizes
 
 
@@ -37,6 +41,23 @@ def read_sale_label(entry: SaleLabelEntry, units: Units, path: str) -> SaleLabel
     """Raises BadInput naming the field."""
     most = None if entry.most_weight is None else to_mass(entry.most_weight, units, f"{path}.most_weight")
     return SaleLabel(entry.carrier, most)
+
+
+_PERCENT = re.compile(r"(\d{1,2}(?:[.,]\d{1,3})?)\s*%")
+_FIXED = re.compile(r"(?:\+|\band\b)\s*(\d{1,6}(?:\.\d{1,3})?)(?!\s*%|[\d.,])")
+
+
+def read_fees(words: str, currency: str) -> Fees | None:
+    """Fees as they are written: every share of the sale, and what is added to it. None where they name no figure.
+
+    >>> read_fees("8 % of the sale, 2.5 % for the payment + 0.30", "USD")
+    Fees(share=Fraction(21, 200), fixed=Money(minor=30, currency='USD'))
+    """
+    shares = [Fraction(one.replace(",", ".")) / 100 for one in _PERCENT.findall(words)]
+    fixed = [Money.read(one, currency) for one in _FIXED.findall(words)]
+    if not (shares or fixed) or sum(shares) >= 1:
+        return None
+    return Fees(sum(shares, Fraction(0)), total(fixed, currency))
 
 
 def read_channel(entry: ChannelEntry, units: Units, path: str) -> Channel:

@@ -220,6 +220,13 @@ class Wishes(Strict):
     parcel_weight_at_most: Weight | None = Field(None, description="of each parcel")
 
 
+class SaleEntry(Strict):
+    """What it sold for, in the shop's currency."""
+
+    price: str = Field("", max_length=20)
+    postage: str = Field("", max_length=20, description="that the buyer paid")
+
+
 class Customs(Strict):
     """For what goes abroad."""
 
@@ -271,6 +278,7 @@ class JobFile(Strict):
     rules_left_out: list[Annotated[str, Field(max_length=80)]] = Field(
         default_factory=list, max_length=100, description="house rules that this job leaves out, by their names"
     )
+    sale: SaleEntry | None = None
     plain_outside: bool = Field(False, description="nothing outside tells what is in it")
     checklist: list[Annotated[str, Field(max_length=200)]] = Field(
         default_factory=list, max_length=40, description="lines of its own to tick before it is closed"

@@ -10,13 +10,14 @@ from fardo.core.goods.part import MOST_OF_ONE
 from fardo.core.plan.channel import Channel, closed_to
 from fardo.core.plan.house import NO_HOUSE, About, House, house_for
 from fardo.core.plan.journey import Journey, Wishes, abroad
+from fardo.core.plan.sale import Sale
 from fardo.core.quantity import ZERO, Mass, Money, read_distance
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode
-from fardo.files.channel import read_sale_label
+from fardo.files.channel import read_fees, read_sale_label
 from fardo.files.field_reading import FieldReading, is_empty
 from fardo.files.job import BesideEntry, JobFile, PartEntry, Ship
-from fardo.files.typed import to_count, to_length, to_mass, to_sizes
+from fardo.files.typed import to_count, to_length, to_mass, to_money, to_sizes
 
 NO_PARCEL = BesideEntry()
 _MOST_DAYS = 365
@@ -54,6 +55,17 @@ class JourneyReading(FieldReading):
         with suppress(BadInput):
             return None if is_empty(job.value) else Money.read(job.value or "", self.shop.currency)
         return None
+
+    def sale(self, job: JobFile, channel: Channel | None) -> Sale | None:
+        """What it sold for; None where that is not said, or cannot be read."""
+        said, currency = job.sale, self.shop.currency
+        if said is None or not (said.price.strip() or said.postage.strip()):
+            return None
+        price = self.attempt(to_money, said.price.strip() or "0", currency, "sale.price")
+        postage = self.attempt(to_money, said.postage.strip() or "0", currency, "sale.postage")
+        if price is None or postage is None:
+            return None
+        return Sale(price, postage, read_fees(channel.fees, currency) if channel is not None else None)
 
     def channel(self, job: JobFile) -> Channel | None:
         """Where it was sold; one that the shop does not have is told."""

@@ -85,7 +85,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     if job.board is not None:
         reading.attempt(shop.grade, job.board)
     box, price = reading.chosen(job.chosen)
-    value = reading.value(job)
+    value, sale = reading.value(job), reading.sale(job, channel)
     most = reading.house.parcels_at_most(job.parcels_at_most)
     load: Load | None = None
     arranged: KnotState = "open"
@@ -108,7 +108,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     return Job(
         parts, load, journey, ways, job.board, job.school, box, price, hazards, value,
         job.liner is not None, most, arranged, tuple(reading.missing), tuple(reading.problems),
-        unfinished, tuple(reading.read), found, ready, reading.house,
+        unfinished, tuple(reading.read), found, ready, reading.house, sale,
     )  # fmt: skip
 
 

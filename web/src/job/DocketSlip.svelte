@@ -148,6 +148,16 @@
         </p>
         <p class="text-soft">{quote.carrier} {quote.service}, {inDays(quote.days)}</p>
         {#if docket.note}<p class="text-soft">{docket.note}</p>{/if}
+        {#if docket.sale}
+          <dl class="mt-2 grid grid-cols-[1fr_auto] gap-x-2.5 gap-y-0.75" aria-label="The sale">
+            <dt class="text-soft">
+              {docket.sale.fees_known ? 'Left after fees and sending' : 'Left after sending, fees not set'}
+            </dt>
+            <dd class="figure text-right">{docket.sale.left}</dd>
+            <dt class="text-soft">Postage to ask of the buyer</dt>
+            <dd class="figure text-right">{docket.sale.postage_to_ask}</dd>
+          </dl>
+        {/if}
         <p class="trim text-amber text-note mt-1 min-h-5.25">
           {docket.trim}
           {#if docket.trim_may_be_tried}

@@ -129,6 +129,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     rulesLeftOut: job.rules_left_out ?? [],
     fromCountry: job.ship?.from_country ?? '',
     toCountry: job.ship?.to_country ?? '',
+    sale: { price: job.sale?.price ?? '', postage: job.sale?.postage ?? '' },
     plainOutside: job.plain_outside ?? false,
     checklist: (job.checklist ?? []).join('\n'),
     customs: {

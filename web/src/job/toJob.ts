@@ -130,6 +130,7 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     },
     parcels_at_most: typed.parcelsAtMost ?? 1,
     rules_left_out: typed.rulesLeftOut ?? [],
+    sale: typed.sale && (typed.sale.price.trim() || typed.sale.postage.trim()) ? { ...typed.sale } : null,
     plain_outside: typed.plainOutside ?? false,
     checklist: (typed.checklist ?? '')
       .split('\n')

@@ -122,6 +122,8 @@ export interface Typed {
   rulesLeftOut: string[];
   fromCountry: string;
   toCountry: string;
+  /** What it sold for, and what the buyer paid for postage. */
+  sale: { price: string; postage: string };
   /** Nothing outside tells what is in it. */
   plainOutside: boolean;
   /** Checks of its own before it is closed, one a line. */

@@ -12,6 +12,7 @@ from fardo.core.plan.house import NO_HOUSE, House
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import MOST_UNITS, Load
 from fardo.core.plan.progress import BoxChoice, KnotState, PriceChoice
+from fardo.core.plan.sale import Sale
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.quantity import Length, Mass, Money
@@ -64,6 +65,7 @@ class Job:
         found_boxes: used boxes that are there for this job only.
         ready_boxes: that are sold ready for such goods, and are not here.
         house: rules of the shop's that hold.
+        sale: what it sold for, where that is said.
     """
 
     parts: tuple[ReadPart, ...] = ()
@@ -86,6 +88,7 @@ class Job:
     found_boxes: tuple[StockBox, ...] = ()
     ready_boxes: tuple[StockBox, ...] = ()
     house: House = NO_HOUSE
+    sale: Sale | None = None
 
     @property
     def guessed(self) -> tuple[str, ...]:

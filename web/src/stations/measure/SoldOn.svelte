@@ -29,6 +29,22 @@
   const t = $derived(desk.typed);
   const fields = $derived<Typed[]>([
     {
+      id: 'sale-price',
+      label: `Sold for, ${shop.view?.shop.currency ?? ''}`,
+      get: () => t.sale.price,
+      set: (v) => (t.sale.price = v),
+      path: 'sale.price',
+      measure: true,
+    },
+    {
+      id: 'sale-postage',
+      label: 'Postage the buyer paid',
+      get: () => t.sale.postage,
+      set: (v) => (t.sale.postage = v),
+      path: 'sale.postage',
+      measure: true,
+    },
+    {
       id: 'label-carrier',
       label: 'Label from the sale',
       get: () => t.label.carrier,
@@ -118,7 +134,7 @@
 
 <details class="mt-2.5">
   <summary class="text-soft text-note cursor-pointer"
-    >Channel, label, wishes, abroad{#if said.length}: <b>{said.join(', ')}</b>{/if}</summary
+    >Sale, label, wishes, abroad, outside{#if said.length}: <b>{said.join(', ')}</b>{/if}</summary
   >
   <div class="max-phone:grid-cols-2 mx-0 my-2 grid grid-cols-4 gap-2.5">
     <Choose
