@@ -51,12 +51,12 @@ def test_all_papers_of_a_job_come_in_one_press(client: TestClient) -> None:
         assert (f"{one['count']} {one['name']}" in slip) == (one["name"] != "thank-you card")
         assert "card" in one["name"] or f"{one['count']} x {one['name']}" in checklist
     assert {"reed {block}", "bellows & frame", "oil bottle", "thank-you card"} <= {one["name"] for one in counted}
-    assert "Order GR-1042" in slip
-    assert "Thank you, Isolde Marranquist." in slip
+    assert "Order GR-2077" in slip
+    assert "Thank you, Ottilie Quernstone." in slip
     assert "Happy spinning." in slip
     assert "thank-you card" in inserts
     assert "oil bottle" not in inserts
-    assert "14 Ropewalk Lane" in addresses
+    assert "88 Capstan Yard" in addresses
     assert "Return address" in addresses
     assert marks.count("THIS SIDE UP") == 4
     assert fragile.count("FRAGILE") == 4

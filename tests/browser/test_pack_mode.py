@@ -87,6 +87,25 @@ def test_ticks_made_while_the_shop_is_away_are_sent_after(page: Page) -> None:
     page.until(lambda: "3 of" in page.text(".progress"))
 
 
+def test_a_note_at_a_step_is_kept_with_it(page: Page) -> None:
+    key = to_pack(page)
+    page.press(Keys.SPACE)
+    first, second = (step["key"] for step in told(page, key)["steps"][:2])
+    page.button("Note").click()
+    page.one("#step-note").send_keys("left pedal is scratched")
+    page.button("Keep the note").click()
+    page.shows(".pack", "left pedal is scratched")
+    page.press(Keys.SPACE)
+    page.until(lambda: first in done(page, key))
+    assert "left pedal is scratched" not in page.text(".pack")
+    page.driver.refresh()
+    page.shows(".pack", "step 2 of")
+    page.press(Keys.ARROW_LEFT)
+    page.shows(".pack", "left pedal is scratched")
+    assert second not in done(page, key)
+    assert page.axe() == []
+
+
 def test_pack_mode_at_phone_size_runs_off_nowhere_and_its_buttons_are_for_gloves(page: Page) -> None:
     to_pack(page)
     resize(page.driver, 390, 800)

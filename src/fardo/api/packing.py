@@ -77,6 +77,7 @@ class TickView(BaseModel):
     done: bool
     at: datetime = Field(description="by the device's clock")
     note: str = Field("", max_length=1000)
+    photo: str = Field("", max_length=120, description="taken at the step, a file kept with the shop")
 
 
 class PackingView(BaseModel):
@@ -117,13 +118,17 @@ def inside_mm(boxed: Boxed) -> tuple[float, float, float]:
 
 
 def view_tick(tick: Tick) -> TickView:
-    return TickView(id=tick.id, step=tick.step, done=tick.done, at=datetime.fromisoformat(tick.at), note=tick.note)
+    return TickView(
+        id=tick.id, step=tick.step, done=tick.done, at=datetime.fromisoformat(tick.at), note=tick.note, photo=tick.photo
+    )
 
 
 def read_tick(view: TickView) -> Tick:
     """Its time in UTC, so that ticks of several devices stand in their order."""
     at = view.at if view.at.tzinfo else view.at.replace(tzinfo=UTC)
-    return Tick(view.id, view.step, view.done, at.astimezone(UTC).isoformat(timespec="milliseconds"), view.note)
+    return Tick(
+        view.id, view.step, view.done, at.astimezone(UTC).isoformat(timespec="milliseconds"), view.note, view.photo
+    )
 
 
 def _mm(sides: Sizes) -> tuple[float, float, float]:

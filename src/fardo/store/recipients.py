@@ -54,7 +54,7 @@ class Recipients:
         with self._database.writing() as connection:
             kept = connection.execute("SELECT revision FROM recipient WHERE job_id = ?", (job_id,)).fetchone()
             _write(connection, job_id, kept["revision"] if kept else 0, RecipientEntry(), _now())
-            connection.execute("UPDATE packing_tick SET note = '' WHERE job_id = ?", (job_id,))
+            _drop_notes(connection, job_id)
             _drop_receipts(connection, job_id)
         self._database.fold_in_log()
         return self.of(job_id)
@@ -96,9 +96,26 @@ def _drop_receipts(connection: sqlite3.Connection, job_id: str) -> None:
     connection.execute(
         "UPDATE sending SET content = ?, revision = revision + 1 WHERE job_id = ?", (json.dumps(content), job_id)
     )
-    for name in receipts:
-        kept = "SELECT 1 FROM sending WHERE instr(content, ?) UNION SELECT 1 FROM job_revision WHERE instr(content, ?)"
-        if connection.execute(kept, (name, name)).fetchone() is None:
+    _drop_files(connection, receipts)
+
+
+def _drop_notes(connection: sqlite3.Connection, job_id: str) -> None:
+    """What was written down and photographed at the packing steps of a job; the ticks stay."""
+    rows = connection.execute("SELECT photo FROM packing_tick WHERE job_id = ? AND photo <> ''", (job_id,)).fetchall()
+    connection.execute("UPDATE packing_tick SET note = '', photo = '' WHERE job_id = ?", (job_id,))
+    _drop_files(connection, [row["photo"] for row in rows])
+
+
+_HELD = (
+    "SELECT 1 FROM sending WHERE instr(content, :name) UNION SELECT 1 FROM job_revision WHERE instr(content, :name)"
+    " UNION SELECT 1 FROM packing_tick WHERE photo = :name"
+)
+
+
+def _drop_files(connection: sqlite3.Connection, names: Sequence[str]) -> None:
+    """Files that nothing names any more."""
+    for name in names:
+        if connection.execute(_HELD, {"name": name}).fetchone() is None:
             connection.execute("DELETE FROM file WHERE name = ?", (name,))
 
 

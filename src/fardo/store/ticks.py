@@ -19,6 +19,7 @@ class Tick:
         step: the key of the packing step.
         at: by the device's clock, ISO 8601 in UTC.
         note: what was written down at it.
+        photo: taken at it, a file kept with the shop.
     """
 
     id: str
@@ -26,6 +27,7 @@ class Tick:
     done: bool
     at: str
     note: str = ""
+    photo: str = ""
 
 
 class Ticks:
@@ -37,9 +39,11 @@ class Ticks:
     def of(self, job_id: str) -> tuple[Tick, ...]:
         """Of a job, in the order in which they were made."""
         rows = self._database.read(
-            "SELECT id, step, done, at, note FROM packing_tick WHERE job_id = ? ORDER BY at, id", (job_id,)
+            "SELECT id, step, done, at, note, photo FROM packing_tick WHERE job_id = ? ORDER BY at, id", (job_id,)
         )
-        return tuple(Tick(row["id"], row["step"], bool(row["done"]), row["at"], row["note"]) for row in rows)
+        return tuple(
+            Tick(row["id"], row["step"], bool(row["done"]), row["at"], row["note"], row["photo"]) for row in rows
+        )
 
     def done_of_each(self, job_ids: Sequence[str]) -> dict[str, frozenset[str]]:
         """The steps of each of these jobs that are done: of each step its last tick counts."""
@@ -60,8 +64,8 @@ class Ticks:
             if connection.execute("SELECT 1 FROM job WHERE id = ?", (job_id,)).fetchone() is None:
                 raise Gone(f"There is no job {job_id}.")
             connection.executemany(
-                "INSERT INTO packing_tick (id, job_id, step, done, at, note) VALUES (?, ?, ?, ?, ?, ?)"
+                "INSERT INTO packing_tick (id, job_id, step, done, at, note, photo) VALUES (?, ?, ?, ?, ?, ?, ?)"
                 " ON CONFLICT (id) DO NOTHING",
-                [(one.id, job_id, one.step, one.done, one.at, one.note) for one in ticks],
+                [(one.id, job_id, one.step, one.done, one.at, one.note, one.photo) for one in ticks],
             )
         return self.of(job_id)

@@ -13,6 +13,7 @@
   import AgainstPlan from '../../stations/sent/AgainstPlan.svelte';
   import ClosedFields from '../../stations/sent/ClosedFields.svelte';
   import HandOver from '../../stations/sent/HandOver.svelte';
+  import StepNote from './StepNote.svelte';
   import { spent, TIMER } from './ticked';
   import { Ticks } from './ticks.svelte';
 
@@ -219,6 +220,7 @@
             <div class="mt-4"><HandOver {sending} /></div>
           {/if}
           {#if step.tool}<p class="text-lead text-soft mt-3">Tool: {step.tool}</p>{/if}
+          {#key step.key}<StepNote {ticks} step={step.key} done={isDone} />{/key}
           {#each step.cautions as caution (caution)}
             <p class="bg-amber-pale border-l-amber-mark text-lead mt-3 border-l-4 px-4 py-2">{caution}</p>
           {/each}

@@ -29,10 +29,20 @@ export function spent(ticks: readonly Tick[], now: number): number {
 }
 
 /** A tick of now, under a name that no other device makes up. */
-export const tickOf = (step: string, done: boolean, note = ''): Tick => ({
+export const tickOf = (step: string, done: boolean, note = '', photo = ''): Tick => ({
   id: newId(),
   step,
   done,
   at: new Date().toISOString(),
   note,
+  photo,
 });
+
+/** What was written down and photographed at a step: the last note, every photograph. */
+export function notedAt(ticks: readonly Tick[], step: string): { note: string; photos: string[] } {
+  const own = [...ticks].filter((one) => one.step === step).sort(inOrder);
+  return {
+    note: own.filter((one) => one.note).at(-1)?.note ?? '',
+    photos: [...new Set(own.map((one) => one.photo ?? '').filter(Boolean))],
+  };
+}

@@ -26,8 +26,8 @@ export class Ticks {
     return `fardo.ticks.${this.job}`;
   }
 
-  tick(step: string, done: boolean, note = ''): void {
-    this.waiting = [...this.waiting, tickOf(step, done, note)];
+  tick(step: string, done: boolean, note = '', photo = ''): void {
+    this.waiting = [...this.waiting, tickOf(step, done, note, photo)];
     this.#keep();
     void this.send();
   }
