@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import json
+import re
 import sqlite3
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
@@ -73,6 +74,13 @@ def sold_by(carrier: str) -> int:
     return httpx.get(carrier, trust_env=False).text.count("<li>")
 
 
+def asked_of(carrier: str) -> int:
+    """How many questions the carrier has had."""
+    said = re.search(r"Asked (\d+) times", httpx.get(carrier, trust_env=False).text)
+    assert said is not None
+    return int(said[1])
+
+
 def test_a_label_is_bought_once_and_tracked(shop: TestClient, carrier: str) -> None:
     key = a_job(shop)
     assert shop.get(f"/api/jobs/{key}/tracking").status_code == 422
@@ -119,7 +127,9 @@ def test_a_carrier_that_asks_more_by_now_sells_nothing_and_says_so(shop: TestCli
     key, before = a_job(shop), sold_by(carrier)
     quote = quoted(shop, key)
     fault(carrier, "changed")
+    questions = asked_of(carrier)
     refused = buy(shop, key, quote)
+    assert asked_of(carrier) == questions + 1  # it was refused for certain: nothing is looked up
     assert refused.status_code == 422
     assert refused.json()["detail"].startswith(f"No label was bought: {CARRIER} asks")
     assert label(shop, key)["state"] == "unsold"

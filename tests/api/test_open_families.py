@@ -124,3 +124,11 @@ def test_the_command_plans_and_draws_with_them(opened: TestClient, shop_file: Pa
     assert drawn["outside_mm"][2] > 3 * 25.4
     said = fardo("blank", "--way", "hooped", "--inside", "10x8x2in", "--allow", "sea=1in", code=2)
     assert "seat" in said.stderr
+
+
+def test_an_allowance_of_nothing_is_taken_where_nothing_can_be_allowed(client: TestClient) -> None:
+    view = client.get("/api/shop").json()
+    for name, status in (("slip", 200), ("thumb", 200), ("tab", 422), ("overlap", 422), ("floated", 422)):
+        shop = {**view["shop"], "allowances": {**view["shop"]["allowances"], name: "0 in"}}
+        answer = client.put("/api/shop", json={"revision": client.get("/api/shop").json()["revision"], "shop": shop})
+        assert answer.status_code == status, name

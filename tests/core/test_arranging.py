@@ -184,6 +184,11 @@ def test_a_locked_thing_stays_where_it_is() -> None:
             "the floor is too small",
             False,
         ),
+        (  # the floor is 10 x 40: beside each other 9 x 45 are too many, though 40 x 40 would take them
+            Ask((block("a", 9, 9, 1, bears=Mass(0), keep_flat=True),) * 5, inside=(INCH * 10, INCH * 40, INCH * 40)),
+            "the floor is too small",
+            False,
+        ),
         (
             Ask((SEAT, LEG), inside=(INCH * 20, INCH * 20, INCH * 20), locked=((0, at(UNTURNED, "5", "1", "1")),)),
             "locked as it is, seat comes too near a wall",

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import settings
 
 from fardo.answers import plan_json
+from fardo.core.arrange.ask import Arrangement
 from fardo.core.arrange.initial_layout import initial_layouts
 from fardo.core.make.stock import Stock, StockBox
 from fardo.core.plan.job import Job
@@ -107,6 +108,16 @@ def test_two_parcels_win_where_one_is_too_long_and_one_wins_where_it_is_cheap() 
     first, *_ = best_plans(apart, (), shop(), world, plans_in_parcels(apart, shop(), world))
     assert len(first.boxes) > 1
     assert every_one_once(first, apart)
+    asked: list[int] = []
+
+    def nothing_else(one: Job) -> list[Arrangement]:
+        asked.append(len(one.must_load().units))
+        return []
+
+    more = job_of([*long, block("chest", "20 x 20 x 16", 1, "30 lb"), block("reed", "6 x 4 x 2")], parcels_at_most=2)
+    plans_in_parcels(more, shop(), world, arrange_one=nothing_else)
+    assert asked  # how what lies in the best parcels may lie otherwise
+    assert max(asked) > 1
     small = job_of([block("horn", "8 x 6 x 4"), block("reed", "6 x 4 x 2")], parcels_at_most=3)
     first, *_ = best_plans(small, (), shop(), EVERY, plans_in_parcels(small, shop(), EVERY))
     assert len(first.boxes) == 1

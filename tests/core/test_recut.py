@@ -211,3 +211,12 @@ def test_nobody_cuts_a_box_down_by_an_eighth() -> None:
     assert made.cut_down == ZERO
     assert made.inside[2] == inches("21")
     assert kept_girth(at_bench("18 1/2 x 12 x 21", "23 7/8 x 6 1/8 x 20 1/2")).cut_down == inches("1/2")
+
+
+def test_every_step_that_is_done_with_a_knife_says_so() -> None:
+    every = [made for box, inside in (("18 1/2 x 12 x 21", "24 x 6 1/4 x 21"), ("16 x 12 x 18", "16 x 12 x 6"))
+             for made in at_bench(box, inside)]  # fmt: skip
+    words = re.compile("with knife|do the same on the other", re.IGNORECASE)
+    by_knife = [step for made in every for step in steps(made) if words.search(step.do)]
+    assert by_knife
+    assert all(step.knife for step in by_knife)

@@ -12,6 +12,7 @@ from fardo.core.plan.boxed import box_up
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.price import price
 from fardo.core.refusal import BadInput
+from fardo.files.job import StepEntry
 from tests.made_up import load, services, shop
 
 STEPS = (
@@ -89,3 +90,8 @@ def test_every_question_may_be_answered_with_none_and_every_tag_has_words() -> N
     said = [answer.tag for question in QUESTIONS.values() for answer in question.answers if answer.tag]
     assert len(said) == len(tags()) > 0  # no code stands for two things
     assert all(tag.says for tag in said)
+
+
+def test_a_step_is_neither_chosen_nor_done_before_somebody_says_so() -> None:
+    step = StepEntry(id="bars", do="Turn the bars")
+    assert (step.chosen, step.done) == (False, False)

@@ -66,6 +66,9 @@ def test_gaps_and_rules_are_kept_and_every_thing_is_there_once() -> None:
         assert blocks is not None
         answer = packed_in_blocks(ask, blocks, 1)
         assert answer == packed_in_blocks(ask, blocks, 1)
+        # What lies over another goes in after it.
+        heights = [one.at[2] for n in answer.order if (one := answer.laid[n]) is not None]
+        assert heights == sorted(heights)
         assert sorted(answer.order) == [n for n, one in enumerate(answer.laid) if one is not None]
         whole = [n for n, one in enumerate(answer.laid) if one is not None]
         there = Ask(tuple(ask.bodies[n] for n in whole), inside=ask.inside)
