@@ -52,8 +52,8 @@
   });
 
   /** What is packed is the job as it is saved. */
-  function pack(event: MouseEvent): void {
-    event.preventDefault();
+  function pack(event?: MouseEvent): void {
+    event?.preventDefault();
     start(async () => {
       if (await desk?.saver.settle()) router.go(`/jobs/${id}/pack`);
     });
@@ -74,13 +74,14 @@
   });
   $effect(() => listen());
   $effect(() =>
-    keys.add(
-      STATIONS.map((name) => ({
+    keys.add([
+      ...STATIONS.map((name) => ({
         key: KEYS[name],
         does: `to ${name}`,
         act: () => router.go(`/jobs/${id}/${name}`),
       })),
-    ),
+      { key: 'k', does: 'to pack', act: () => pack() },
+    ]),
   );
 </script>
 
