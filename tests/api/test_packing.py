@@ -39,7 +39,7 @@ def test_steps_say_how_much_of_what_and_where(client: TestClient) -> None:
     ]  # fmt: skip
     assert step(told, "all in")["count"] == [{"name": "bench", "count": 1}]
     places = {place["place"]: place["items"] for place in told["fetch"]}
-    assert list(places) == ["Board", "Wrap", "Fill", "Tape"]
+    assert list(places) == ["Board", "Wrap", "Fill", "Tape", "Tools"]
     assert [item["name"] for item in places["Wrap"]] == ["small bubble, 3/16 in"]
 
 

@@ -117,6 +117,22 @@ def test_a_pasted_address_fills_the_fields_prints_a_label_and_is_forgotten(page:
     assert page.api(f"/api/jobs/{key}/recipient")["recipient"]["address"]["name"] == ""
 
 
+def test_ticking_the_last_step_hands_it_over_today(page: Page) -> None:
+    key = chosen(page)
+    page.open(f"/jobs/{key}/pack", ".fetch")
+    assert "knife and straightedge" in page.text(".fetch")
+    page.press(Keys.SPACE)
+    steps = len(page.api(f"/api/jobs/{key}/packing")["steps"])
+    for n in range(steps):
+        page.shows(".pack", f"step {n + 1} of {steps}")
+        if "Label flat" in page.text(".do"):
+            page.one("#sending-number").send_keys("OB-4471-20", Keys.ESCAPE)
+            page.until(lambda: sending(page, key)["sending"]["number"] == "OB-4471-20")
+        page.press(Keys.SPACE)
+    page.shows(".do", "Packed and handed over.")
+    page.until(lambda: sending(page, key)["next_move"] == "On the way")
+
+
 def test_sent_holds_at_every_width(page: Page) -> None:
     key = chosen(page, title="A name of a job that is as long as a careful person makes it, with all that is in it")
     page.open(f"/jobs/{key}/sent", "#closed-weight")

@@ -40,6 +40,7 @@ from fardo.core.quantity import POUND, Mass
 
 # From this weight a second pair of hands helps: common practice; local rules may ask for less.
 SECOND_PERSON_FROM = POUND * 30
+_CUTTER = "knife and straightedge, or the saw"
 RUB_DOWN = "Rub the tape down."
 
 
@@ -157,7 +158,7 @@ def _make(to_pack: ToPack) -> Iterator[PackingStep]:
     else:
         do = f"Cut the {_listed(one.name for one in made.blanks)} by the cut sheet. {title}."
         board = tuple(_board(made.grade, made.blanks))
-        yield PackingStep("box", "Box", do, used=board, cautions=CUTTING, minutes=made.minutes)
+        yield PackingStep("box", "Box", do, used=board, tool=_CUTTER, cautions=CUTTING, minutes=made.minutes)
     steps = by_stage(made.steps)["make"]
     yield from _bench_steps(steps, "make", "Box", tape.making + tape.bottom)
     if not any(step.tapes for step in steps):
@@ -333,7 +334,7 @@ def _insert(insert: Insert, section: Section, do: str, to_pack: ToPack, goes_in:
     count = sum(blank.count for blank in insert.blanks)
     return PackingStep(
         f"insert {insert.kind}", section, do, says=(insert.says,) if insert.says and not insert.measures else (),
-        used=tuple(_board(board, insert.blanks)), cautions=CUTTING[:1], minutes=MINUTES_A_PIECE * count,
+        used=tuple(_board(board, insert.blanks)), tool=_CUTTER, cautions=CUTTING[:1], minutes=MINUTES_A_PIECE * count,
         goes_in=goes_in,
     )  # fmt: skip
 

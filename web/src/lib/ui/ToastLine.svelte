@@ -1,10 +1,13 @@
 <script lang="ts">
   import { start } from '../attempt';
+  import { router } from '../router.svelte';
   import { toast } from '../toast.svelte';
 </script>
 
 <div
-  class="toast bg-ink text-paper fixed bottom-5 left-6 z-40 flex max-w-[640px] items-center gap-4 px-4 py-2.5"
+  class="toast bg-ink text-paper fixed {router.room.name === 'pack'
+    ? 'bottom-28'
+    : 'bottom-5'} left-6 z-40 flex max-w-[640px] items-center gap-4 px-4 py-2.5"
   role="status"
   class:empty={!toast.text}
 >

@@ -12,6 +12,9 @@
   import { shop } from '../../lib/shop.svelte';
   import AgainstPlan from '../../stations/sent/AgainstPlan.svelte';
   import ClosedFields from '../../stations/sent/ClosedFields.svelte';
+  import Prints from '../../stations/sent/Prints.svelte';
+  import Field from '../../lib/ui/Field.svelte';
+  import { dated } from '../bench/groups';
   import HandOver from '../../stations/sent/HandOver.svelte';
   import StepNote from './StepNote.svelte';
   import { spent, TIMER } from './ticked';
@@ -85,6 +88,10 @@
     }
     if (!step) return;
     if (!running) ticks.tick(TIMER, true);
+    if (stepIs('hand over') && !isDone && sending.typed && !sending.typed.on) {
+      sending.typed.on = dated(new Date());
+      void sending.settle();
+    }
     ticks.tick(step.key, !isDone);
     if (ticks.done.has(step.key)) go(at + 1);
   }
@@ -216,6 +223,22 @@
               <p id="sending-faults" class="text-stop mt-1 min-h-6" role="status">{sending.trouble}</p>
               <AgainstPlan {sending} />
             </div>
+          {:else if stepIs('label')}
+            {#if sending.typed}
+              <div class="mt-4 max-w-100">
+                <Field
+                  id="sending-number"
+                  label="Tracking number of a label bought elsewhere"
+                  measure
+                  note={false}
+                  most={40}
+                  placeholder="type or scan it"
+                  bind:value={sending.typed.number}
+                  oninput={() => sending.touch()}
+                />
+              </div>
+            {/if}
+            <Prints {id} label settle={() => sending.settle()} />
           {:else if stepIs('hand over')}
             <div class="mt-4"><HandOver {sending} /></div>
           {/if}

@@ -11,6 +11,7 @@
   import AgainstPlan from './AgainstPlan.svelte';
   import ClosedFields from './ClosedFields.svelte';
   import HandOver from './HandOver.svelte';
+  import Prints from './Prints.svelte';
   import Recipient from './Recipient.svelte';
 
   interface Props {
@@ -34,23 +35,7 @@
   const labelOf = (field: string) =>
     Object.entries(LABELS).find(([path]) => field.startsWith(path))?.[1] ?? 'Not saved';
 
-  const PRINTS = [
-    ['label.pdf', 'Label, 4 x 6 in'],
-    ['label.pdf?size=half', 'Label, half a page'],
-    ['label.png', 'Label as a picture'],
-    ['papers.pdf', 'All papers of the job'],
-    ['papers.pdf?only=slip', 'Packing slip'],
-    ['papers.pdf?only=checklist', 'Closing check'],
-    ['papers.pdf?only=repack', 'To pack it again'],
-    ['papers.pdf?only=exhibit', 'Exhibit sheet'],
-  ] as const;
-
-  /** What is printed is what is saved. */
-  async function print(event: MouseEvent): Promise<void> {
-    event.preventDefault();
-    const link = event.currentTarget as HTMLAnchorElement;
-    if ((await desk.saver.settle()) && (await sending.settle())) window.open(link.href, '_blank', 'noopener');
-  }
+  const settle = async () => (await desk.saver.settle()) && (await sending.settle());
 
   async function track(): Promise<void> {
     where =
@@ -125,19 +110,7 @@
           <a class="link mb-2" href="/jobs/{desk.id}/price" onclick={follow}>Buy a label at Price</a>
         </div>
       {/if}
-      <ul class="mt-2.5 flex flex-wrap gap-x-5 gap-y-1.5">
-        {#each PRINTS as [file, words] (file)}
-          <li>
-            <a
-              class="link"
-              href="/api/jobs/{desk.id}/{file}"
-              target="_blank"
-              rel="noopener"
-              onclick={(event) => void print(event)}>{words}</a
-            >
-          </li>
-        {/each}
-      </ul>
+      <Prints id={desk.id} {settle} />
     </section>
 
     <section class="sheet px-4 pt-2.5 pb-3.5" aria-label="Hand over">
