@@ -70,6 +70,18 @@ def test_every_thing_goes_in_once_and_is_counted(code: str) -> None:
     assert {extra.name for extra in load.extras} <= set(check)
 
 
+@pytest.mark.parametrize("code", sorted(KINDS))
+def test_what_a_kind_has_checked_is_checked_before_it_is_closed(code: str) -> None:
+    job = start_job(KINDS[code], "", starting_shop())
+    assert job.checklist == list(KINDS[code].checks)
+    picture = of_kind(code)
+    to_pack = ToPack(picture.job, picture.ways[0].boxed, shop(), steps_of(job), checklist=job.checklist)
+    steps = packing_steps(to_pack)
+    told = [step.says[0] for step in steps if step.key.startswith("own check")]
+    assert told == job.checklist
+    assert all(step.section == "Check" for step in steps if step.key.startswith("own check"))
+
+
 def order_of(steps: tuple[PackingStep, ...], *keys: str) -> list[int]:
     found = [step.key for step in steps]
     return [found.index(key) for key in keys]

@@ -9,7 +9,7 @@ from fardo.api.context import AppContext, Today
 from fardo.api.downloads import day_in_words, today_in_words
 from fardo.api.packing import to_pack_of, view_step
 from fardo.core.goods.take_apart import put_back
-from fardo.core.make import called
+from fardo.core.make import called, flaps_of
 from fardo.core.pack.closed import longest_first
 from fardo.core.pack.steps import ToPack, packing_steps
 from fardo.core.plan.picture import Picture
@@ -135,7 +135,8 @@ def _opens(to_pack: ToPack) -> list[str]:
     up = ["Stand it with the arrows up."] if any(u.part.rules.this_side_up for u in to_pack.boxed.load.units) else []
     if made.soft:
         return [*up, "Open the flap; keep it whole if it is to go back in it."]
-    return [*up, "Cut the tape along the seam on top, blade short: what is packed lies close below.",
+    where = "along the seam on top" if flaps_of(made.way) == "both" else "where it closes"
+    return [*up, f"Cut the tape {where}, blade short: what is packed lies close below.",
             "Take out what fills it and keep it."]  # fmt: skip
 
 

@@ -27,6 +27,7 @@ from fardo.files.typed import Count, ExtraEntry, Measure, Strict, TypedDistance,
 
 FORMAT: Final = "fardo-job/1"
 LARGEST_FILE = 2_000_000
+LONGEST_CHECK = 200
 
 
 MeasureName = Literal["length", "width", "height", "diameter", "thickness", "diameter_a", "diameter_b"]
@@ -280,7 +281,7 @@ class JobFile(Strict):
     )
     sale: SaleEntry | None = None
     plain_outside: bool = Field(False, description="nothing outside tells what is in it")
-    checklist: list[Annotated[str, Field(max_length=200)]] = Field(
+    checklist: list[Annotated[str, Field(max_length=LONGEST_CHECK)]] = Field(
         default_factory=list, max_length=40, description="lines of its own to tick before it is closed"
     )
     customs: Customs | None = Field(None, description="for what goes abroad")

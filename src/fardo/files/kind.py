@@ -22,13 +22,14 @@ from fardo.core.quantity import FINEST, Length, Units, show_length, show_mass
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel
 from fardo.files.family import QuestionName
-from fardo.files.job import FillWishEntry, JobFile, LayerEntry, PartEntry, Ship, StepEntry
+from fardo.files.job import LONGEST_CHECK, FillWishEntry, JobFile, LayerEntry, PartEntry, Ship, StepEntry
 from fardo.files.shapes import box_shape
 from fardo.files.shop import ShopFile
 from fardo.files.stock import ReadyBoxEntry
 from fardo.files.typed import ExtraEntry, Strict, complaints, to_count, to_length, to_mass
 
 FORMAT: Final = "fardo-kind/1"
+_MOST_CHECKS = 20
 Sentences = list[str]
 
 EXAMPLE: dict[str, Any] = {
@@ -76,7 +77,7 @@ class KindFile(Strict):
     weak_points: Sentences = Field(default_factory=list, max_length=20)
     protection: Sentences = Field(default_factory=list, max_length=20)
     arrangement: Sentences = Field(default_factory=list, max_length=20)
-    checks: Sentences = Field(default_factory=list, max_length=20)
+    checks: Sentences = Field(default_factory=list, max_length=_MOST_CHECKS)
     cautions: Sentences = Field(default_factory=list, max_length=20)
     fill: FillPolicy = Field(default_factory=FillPolicy)
     board: str | None = Field(None, max_length=20)
@@ -132,6 +133,7 @@ def start_job(kind: KindFile | None, title: str, shop: ShopFile) -> JobFile:
             step.model_copy(update={"chosen": False, "done": False, "frees": _guessed(step.frees)})
             for step in kind.steps
         ],
+        checklist=[check[:LONGEST_CHECK] for check in kind.checks],
         extras=[*habits, *(extra.model_copy(deep=True) for extra in kind.extras)],
         liner=kind.liner,
         board=kind.board,
@@ -217,6 +219,7 @@ def kind_of_job(job: JobFile, code: str, title: str, was: KindFile | None) -> Ki
             "parts": [_as_kept(part) for part in job.parts if part.off_by is None] or [PartEntry()],
             "steps": [_step_as_kept(step, job) for step in job.take_apart],
             "extras": [extra.model_copy(deep=True) for extra in job.extras],
+            "checks": job.checklist[:_MOST_CHECKS],
             "liner": job.liner,
             "board": job.board,
             "questions": list(job.questions),

@@ -199,7 +199,8 @@ def _pack(to_pack: ToPack) -> Iterator[PackingStep]:
         yield _place(one, n, to_pack)
     if to_pack.bags:
         bags = "bag 1" if len(to_pack.bags) == 1 else f"bags 1 to {len(to_pack.bags)}"
-        yield PackingStep("bags", "Pack", f"Put in {bags}, tied to the parts they belong to.", goes_in=len(there))
+        tied = "the part it belongs to" if len(to_pack.bags) == 1 else "the parts they belong to"
+        yield PackingStep("bags", "Pack", f"Put in {bags}, tied to {tied}.", goes_in=len(there))
     yield from _fill(to_pack, ("between", "left", "right", "front", "back"), len(there))
     for insert in _inserts(to_pack, "above"):
         yield _insert(insert, "Pack", f"Cut and lay on top: {_called(insert)}.", to_pack, goes_in=len(there))
