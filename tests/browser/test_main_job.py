@@ -86,9 +86,11 @@ def test_from_an_empty_bench_to_a_printed_cut_sheet(empty_page: Page, empty_serv
     page.shows(".bench li", "Pack it")
     assert (
         page.one(".bench li svg").get_attribute("aria-label")
-        == "measure tied, protect tied, arrange tied, box tied, price tied"
+        == "measure tied, protect tied, arrange tied, box tied, price tied, pack open, sent open"
     )
     page.one(".bench li a").click()
+    page.shows(".fetch", "Fetch")
+    page.button("To the job").click()
     page.shows(".bar .size", "14 x 12 in")
     page.one(".twine a[href$='/measure']").click()
     assert page.one("#part-0-length").get_attribute("value") == "10 1/2"

@@ -17,7 +17,7 @@ State = Literal["settled", "settling", "overload"]
 CAPACITY = POUND * 150
 SETTLES_IN_S = 0.35  # time constant
 _NOISE_STEPS = 1.5  # while it settles
-_STEPS: dict[Units, Mass] = {"in": OUNCE, "cm": Mass.of_grams(10)}
+_STEPS: dict[Units, float] = {"in": OUNCE.grams, "cm": 10.0}
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +43,7 @@ class Scale:
     def __init__(self, units: Units = "in", seed: int = 1) -> None:
         self.units: Units = units
         self._noise = random.Random(seed)
-        self._load, self._before, self._since, self._tare = Mass(0), Mass(0), 0.0, Mass(0)
+        self._load, self._before, self._since, self._tare = 0.0, 0.0, 0.0, 0.0  # grams, but for the time
 
     def put(self, load: Mass, at: float) -> None:
         """Puts that on it in the place of whatever stood there.
@@ -51,7 +51,7 @@ class Scale:
         Args:
             at: seconds, by any clock that does not go back.
         """
-        self._before, self._load, self._since = self._shown(at), load, at
+        self._before, self._load, self._since = self._shown(at), load.grams, at
 
     def tare(self, at: float) -> None:
         """What stands on it now counts for nothing, as an empty box does."""
@@ -60,19 +60,17 @@ class Scale:
 
     def read(self, at: float) -> ScaleReading:
         """What it shows then."""
-        if self._load > CAPACITY:
+        if self._load > CAPACITY.grams:
             return ScaleReading("", "overload")
-        step = _STEPS[self.units]
-        shown, gross = self._shown(at), self._load
-        if abs(shown.ng - gross.ng) * 2 <= step.ng:
-            return ScaleReading(self._told(gross), "settled")
-        trembling = round(self._noise.uniform(-_NOISE_STEPS, _NOISE_STEPS) * step.ng)
-        return ScaleReading(self._told(Mass(shown.ng + trembling)), "settling")
+        step, shown = _STEPS[self.units], self._shown(at)
+        if abs(shown - self._load) * 2 <= step:
+            return ScaleReading(self._told(self._load), "settled")
+        trembling = self._noise.uniform(-_NOISE_STEPS, _NOISE_STEPS) * step
+        return ScaleReading(self._told(shown + trembling), "settling")
 
-    def _shown(self, at: float) -> Mass:
+    def _shown(self, at: float) -> float:
         """On the way from what stood on it to what stands there now."""
-        left = math.exp(-(at - self._since) / SETTLES_IN_S)
-        return Mass(self._load.ng + round((self._before.ng - self._load.ng) * left))
+        return self._load + (self._before - self._load) * math.exp(-(at - self._since) / SETTLES_IN_S)
 
-    def _told(self, gross: Mass) -> str:
-        return show_mass(Mass(max(gross.ng - self._tare.ng, 0)), self.units, "nearest").text
+    def _told(self, gross: float) -> str:
+        return show_mass(Mass.of_grams(max(gross - self._tare, 0.0)), self.units, "nearest").text

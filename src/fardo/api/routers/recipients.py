@@ -26,7 +26,7 @@ class RecipientChange(BaseModel):
     """Who it goes to, changed from a revision."""
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 0, "recipient": EXAMPLE}]})
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=10**9)
     recipient: RecipientEntry
 
 

@@ -19,7 +19,7 @@ class SendingChange(BaseModel):
     """What became of a parcel, changed from a revision."""
 
     model_config = ConfigDict(json_schema_extra={"examples": [{"revision": 0, "sending": EXAMPLE}]})
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=10**9)
     sending: SendingEntry
 
 
