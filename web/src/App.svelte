@@ -60,7 +60,7 @@
   >
   <BenchLine />
   <nav
-    class="max-phone:ml-0 max-phone:gap-x-3 ml-auto flex flex-wrap items-center gap-x-5"
+    class="max-phone:ml-0 max-phone:gap-x-3 max-phone:flex-wrap max-phone:shrink ml-auto flex shrink-0 items-center gap-x-5"
     aria-label="Rooms"
   >
     {#each ROOMS as [name, href, word] (name)}

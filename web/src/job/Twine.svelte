@@ -48,7 +48,7 @@
   {#each KNOTS as name, n (name)}
     {@const knot = stateOf(name)}
     <a
-      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:text-lead max-phone:px-1 max-phone:text-small max-phone:[&[aria-current]]:text-note absolute top-1 [transform:translateX(-50%)] px-4.5 pt-12.5 pb-1 text-center whitespace-nowrap no-underline [&[aria-current]]:font-bold"
+      class="text-soft hover:text-ink [&[aria-current]]:text-ink [&[aria-current]]:text-lead max-phone:px-0 max-phone:text-fine max-phone:[&[aria-current]]:text-fine absolute top-1 [transform:translateX(-50%)] px-4.5 pt-12.5 pb-1 text-center whitespace-nowrap no-underline [&[aria-current]]:font-bold"
       href="/jobs/{id}/{name}"
       onclick={name === 'pack' ? pack : follow}
       style:left="{spots[n]?.x ?? 0}px"

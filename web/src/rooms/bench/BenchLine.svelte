@@ -112,7 +112,10 @@
   }
 </script>
 
-<div class="line max-phone:order-3 max-phone:flex-[1_0_100%] relative flex-[0_1_470px]" onfocusout={left}>
+<div
+  class="line max-phone:order-3 max-phone:flex-[1_0_100%] relative min-w-0 flex-[0_1_470px]"
+  onfocusout={left}
+>
   <input
     bind:this={input}
     bind:value={text}
