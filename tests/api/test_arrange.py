@@ -157,6 +157,22 @@ def test_the_packed_box_is_printed_with_its_sizes_and_the_order(client: TestClie
         assert side in words
 
 
+def test_the_heads_of_the_packing_sheets_tables_are_bold_and_their_rows_are_not(client: TestClient) -> None:
+    parts = [part(name="hub", gap="1 in", rules={"this_side_up": True}), part(name="rim", gap="1 in")]
+    key = client.post("/api/jobs", json=job(parts=parts, ways=["slotted"], extras=[])).json()["id"]
+    page = PdfReader(io.BytesIO(client.get(f"/api/jobs/{key}/packing.pdf").content)).pages
+    fonts: dict[str, set[str]] = {}
+
+    def seen(text: str, _: object, __: object, font: dict[str, str] | None, ___: float) -> None:
+        if text.strip() and font:
+            fonts.setdefault(text.strip(), set()).add(font["/BaseFont"])
+
+    for one in page:
+        one.extract_text(visitor_text=seen)
+    assert fonts["left"] == {"/Helvetica-Bold"}
+    assert fonts["this side up"] == {"/Helvetica"}
+
+
 def test_each_view_of_the_packing_sheet_has_its_own_two_sides(client: TestClient) -> None:
     """Of a box 10 x 6 x 10: plan 10 by 6, front 10 by 10, right side 6 by 10."""
     block = box(length="10 in", width="6 in", height="5 in")
