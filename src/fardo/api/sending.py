@@ -145,7 +145,7 @@ def used_of(boxed: Boxed) -> dict[str, int]:
         used[taken.item.name] = used.get(taken.item.name, 0) + taken.count
     for coat in boxed.coats:
         if coat.taken is not None:
-            used[coat.taken.name] = used.get(coat.taken.name, 0) + int(coat.amount)
+            used[coat.taken.name] = used.get(coat.taken.name, 0) + coat.takes
     return used
 
 
