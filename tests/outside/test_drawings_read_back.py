@@ -17,6 +17,7 @@ from shapely import Polygon, box, union_all
 from shapely.geometry import LineString
 from shapely.ops import polygonize
 
+from fardo.core.cut.drawing import Blank
 from fardo.core.make import WAYS, Made, make_box
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.quantity import Length
@@ -212,3 +213,15 @@ def test_svg_has_real_millimetres_and_tells_lines_apart_by_dash() -> None:
 
 def test_words_in_a_drawing_are_escaped() -> None:
     assert "<script" not in svg(made("tray").blanks[0], "in").lower()
+
+
+def test_a_blank_that_is_alone_on_its_sheet_is_drawn_larger() -> None:
+    tall = make_box("slotted", sizes("6 x 6 x 40"), shop().grade("C"), allowances()).blanks[0]
+
+    def scale(*blanks: Blank) -> int:
+        pages = PdfReader(io.BytesIO(cut_sheet(HEADING, blanks, (), (), "in", "letter"))).pages
+        found = re.search(r"1\s*:\s*(\d+)", " ".join(page.extract_text() for page in pages))
+        assert found is not None
+        return int(found[1])
+
+    assert scale(tall) < scale(tall, tall)
