@@ -36,6 +36,7 @@ class Purchases:
         self._labels, self._wires = labels, wires
         self.patience = patience
         self._asking: dict[str, asyncio.Event] = {}
+        self._asked: set[str] = set()  # keys of purchases that were asked about since the shop was opened
         self._pauses: dict[str, float] = {}
 
     async def buy(self, job_id: str, wanted: GivenQuote) -> Label:
@@ -119,8 +120,15 @@ class Purchases:
         """Asks once, unless somebody is asking already; what is known afterwards, which is kept before it is told."""
         if label.key in self._asking:
             return label
+        # Whoever looks for what is unsettled may have asked before the one who buys: then the carrier may have sold.
+        asked_before = asked_before or label.key in self._asked
+        self._asked.add(label.key)
         self._asking[label.key] = underway = asyncio.Event()
         try:
+            # It may have been settled since it was read; asked again, a carrier might sell what nobody would know of.
+            label = await run_in_threadpool(self._labels.get, label.key)
+            if label.state not in ("asking", "voiding"):
+                return label
             answer = await self._answer(label, asked_before)
             return await run_in_threadpool(self._keep, label, answer)
         except BadInput as gone:
