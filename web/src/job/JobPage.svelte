@@ -67,7 +67,15 @@
     first.focus();
   }
 
-  const hidden = () => (document.visibilityState === 'hidden' ? desk?.leave() : desk?.saver.back());
+  function hidden(): void {
+    if (document.visibilityState === 'hidden') {
+      desk?.leave();
+      sending.leave();
+    } else {
+      void desk?.saver.back();
+      start(() => sending.load()); // it may have been packed at the bench meanwhile
+    }
+  }
   $effect(() => {
     document.addEventListener('visibilitychange', hidden);
     return () => document.removeEventListener('visibilitychange', hidden);
