@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from datetime import date
 
 from fardo.api.context import AppContext, Today
 from fardo.api.downloads import day_in_words, today_in_words
-from fardo.api.packing import to_pack_of, view_step
+from fardo.api.packing import drawn_to_pack, to_pack_of, view_step
 from fardo.core.goods.take_apart import put_back
-from fardo.core.make import called, flaps_of
+from fardo.core.make import called
 from fardo.core.pack.closed import longest_first
-from fardo.core.pack.steps import ToPack, packing_steps
+from fardo.core.pack.marks import closing_checks, marks_of, opening
+from fardo.core.pack.steps import packing_steps
 from fardo.core.plan.picture import Picture
 from fardo.core.quantity import show_mass, show_sizes
 from fardo.core.refusal import NoAnswer
@@ -21,16 +21,6 @@ from fardo.files.sending import SendingEntry, closed_of
 from fardo.files.shipping_label import LabelFacts
 from fardo.files.shop import ShopFile
 from fardo.store.labels import Label
-
-FRAGILE_TO = 40  # g, delicate and less: starting value. A mark is a habit and no protection.
-_CHECKS = (
-    "Nothing moves and nothing rattles when it is shaken",
-    "Nothing shifts when it is shoved, end to end and side to side",
-    "The middle of the lid gives a little and comes back",
-    "No side bulges",
-    "The tape is rubbed down",
-    "Old barcodes, addresses and hand-holes are covered",
-)  # fmt: skip
 
 
 def sender_of(shop: ShopFile, channel: str | None) -> list[str]:
@@ -47,13 +37,8 @@ def _lines(text: str) -> list[str]:
 
 
 def paper_facts(key: str, context: AppContext) -> PaperFacts:
-    """What the papers of a saved job are set from. Raises NoAnswer where no box holds it."""
-    job, today = context.jobs.get(key).job, context.today_for(key)
-    picture = today.draw_up(job)
-    picture.job.must_load()
-    to_pack = to_pack_of(job, picture)
-    if to_pack is None:
-        raise NoAnswer("No box holds it yet: there is nothing to print papers for.")
+    """What the papers of a saved job are set from. Raises as `drawn_to_pack`."""
+    job, today, picture, to_pack = drawn_to_pack(key, context)
     recipient, sending = context.recipients.of(key).recipient, context.sendings.of(key).sending
     label, boxed, units = context.labels.of_job(key), to_pack.boxed, today.shop.units
     steps = packing_steps(to_pack)
@@ -66,9 +51,10 @@ def paper_facts(key: str, context: AppContext) -> PaperFacts:
         title=job.title or "Untitled job", shop=today.file.name, sender=sender_of(today.file, job.channel),
         to=recipient.address.set_out(), order=recipient.order, note=recipient.note,
         contents=[(many, name) for name, many in count if name not in inserts], inserts=inserts,
-        marks=_marks(to_pack), plain=to_pack.plain, customs=_customs(job, picture, sending, today),
-        checks=_CHECKS if not boxed.made.soft else (*_CHECKS[4:], "No hard edge can be felt"),
-        own_checks=to_pack.checklist, box=called(boxed.made), opens=_opens(to_pack), lay=lay, closes=closes,
+        marks=marks_of(boxed.load), plain=to_pack.plain, customs=_customs(job, picture, sending, today),
+        checks=closing_checks(boxed.made),
+        own_checks=to_pack.checklist, box=called(boxed.made), opens=opening(boxed.made, boxed.load), lay=lay,
+        closes=closes,
         day=today_in_words(), service=_service(job, label), number=_number(sending, label),
         put_back=put_back(to_pack.take_apart),
     )  # fmt: skip
@@ -88,7 +74,7 @@ def label_facts(key: str, context: AppContext) -> LabelFacts:
         to=recipient.address.set_out(), sender=sender_of(today.file, job.channel), service=_service(job, label),
         number=_number(sending, label), weighs=show_mass(weight, units, "up").text if weight else "",
         measures=show_sizes(longest_first(sides), units, "up").text if sides else "", order=recipient.order,
-        marks=_marks(to_pack) if to_pack and not to_pack.plain else (), day=today_in_words(),
+        marks=marks_of(to_pack.boxed.load) if to_pack and not to_pack.plain else (), day=today_in_words(),
     )  # fmt: skip
 
 
@@ -121,23 +107,6 @@ def _service(job: JobFile, label: Label | None) -> str:
 
 def _number(sending: SendingEntry, label: Label | None) -> str:
     return label.tracking or "" if label is not None and label.state == "sold" else sending.number.strip()
-
-
-def _marks(to_pack: ToPack) -> Sequence[str]:
-    units = to_pack.boxed.load.units
-    up = any(unit.part.rules.this_side_up for unit in units)
-    fragile = any(unit.part.fragility is not None and unit.part.fragility <= FRAGILE_TO for unit in units)
-    return [*(["This side up"] if up else []), *(["Fragile"] if fragile else [])]
-
-
-def _opens(to_pack: ToPack) -> list[str]:
-    made = to_pack.boxed.made
-    up = ["Stand it with the arrows up."] if any(u.part.rules.this_side_up for u in to_pack.boxed.load.units) else []
-    if made.soft:
-        return [*up, "Open the flap; keep it whole if it is to go back in it."]
-    where = "along the seam on top" if flaps_of(made.way) == "both" else "where it closes"
-    return [*up, f"Cut the tape {where}, blade short: what is packed lies close below.",
-            "Take out what fills it and keep it."]  # fmt: skip
 
 
 def _customs(job: JobFile, picture: Picture, sending: SendingEntry, today: Today) -> Customs | None:

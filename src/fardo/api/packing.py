@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
+from fardo.api.context import AppContext, Today
 from fardo.api.parts import amount_of, cut_of
 from fardo.core.goods.part import Sizes
 from fardo.core.make.step import told
@@ -15,6 +16,7 @@ from fardo.core.pack.steps import ToPack, in_order
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.picture import Picture
 from fardo.core.quantity import Units, show_cross, show_length
+from fardo.core.refusal import NoAnswer
 from fardo.files.drawn import in_words
 from fardo.files.job import JobFile
 from fardo.files.kind import steps_of
@@ -103,6 +105,20 @@ def to_pack_of(job: JobFile, picture: Picture) -> ToPack | None:
     return ToPack(
         picture.job, picture.current.boxed, picture.shop, steps_of(job), plain, [one for one in job.checklist if one]
     )
+
+
+def drawn_to_pack(key: str, context: AppContext) -> tuple[JobFile, Today, Picture, ToPack]:
+    """A saved job, the shop as it sees it, its picture and what is packed.
+
+    Raises: as `Job.must_load` does; NoAnswer where no box holds it; Gone.
+    """
+    job, today = context.jobs.get(key).job, context.today_for(key)
+    picture = today.draw_up(job)
+    picture.job.must_load()
+    to_pack = to_pack_of(job, picture)
+    if to_pack is None:
+        raise NoAnswer("No box holds it yet: there is nothing to pack it in.")
+    return job, today, picture, to_pack
 
 
 def view_things(boxed: Boxed) -> list[PackedThing]:

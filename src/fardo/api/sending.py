@@ -11,10 +11,9 @@ from fardo.api.context import AppContext, Today
 from fardo.api.packing import to_pack_of
 from fardo.api.picture import view_knots
 from fardo.api.views import KnotView
-from fardo.core.make import called
 from fardo.core.pack.closed import Advice, ClosedPrice, doubts, longest_first, price_closed
+from fardo.core.pack.packing_step import done_otherwise
 from fardo.core.pack.steps import packing_steps
-from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.progress import NOT_BEGUN, Sending, tie_last
 from fardo.core.quantity import TAPE, ZERO, Length, Mass, Units, show_length, show_mass, show_sizes
@@ -60,23 +59,12 @@ def sending_of(steps: Sequence[str], done: frozenset[str], entry: SendingEntry, 
     ticked = [step for step in steps if step in done]
     over = entry.handed_over
     return Sending(
-        ticked=len(ticked), steps=len(steps), otherwise=_is_otherwise(steps, done),
+        ticked=len(ticked), steps=len(steps), otherwise=done_otherwise(steps, done),
         closed=entry.closed is not None and entry.closed.weight not in (None, ""),
         numbered=labelled or bool(entry.number.strip()),
         handed_over=over.on.isoformat() if over else "",
         expected=over.expected.isoformat() if over and over.expected else "",
     )  # fmt: skip
-
-
-def _is_otherwise(steps: Sequence[str], done: frozenset[str]) -> bool:
-    """Whether a step that was done is to be done again, with another box or other pieces."""
-    again = {_key(step) for step in steps if step not in done}
-    return any(_key(step) in again for step in done if step not in steps)
-
-
-def _key(tick: str) -> str:
-    """Of a step, whatever it is done with."""
-    return tick.partition(", ")[0]
 
 
 class AdviceView(BaseModel):
@@ -112,8 +100,6 @@ class SendingView(BaseModel):
     sending: SendingEntry
     knots: list[KnotView] = Field(description="all seven")
     next_move: str
-    title: str
-    box: str
     closed: ClosedView | None = Field(description="where a box and a service are chosen")
     taken: dict[str, int] = Field(description="off the stock, by name")
 
@@ -132,21 +118,9 @@ def view_sending(key: str, job: JobFile, stored: StoredSending, picture: Picture
     boxed = picture.current.boxed if picture.current is not None else None
     return SendingView(
         revision=stored.revision, sending=stored.sending, knots=view_knots((*picture.knots, *last)),
-        next_move=move or picture.next_move, title=job.title or "Untitled job",
-        box=called(boxed.made) if boxed else "",
+        next_move=move or picture.next_move,
         closed=_view_closed(stored.sending, picture, context.today) if boxed else None, taken=dict(stored.taken),
     )  # fmt: skip
-
-
-def used_of(boxed: Boxed) -> dict[str, int]:
-    """Boxes and mailers of the stock that a packed parcel uses up, by name."""
-    used: dict[str, int] = {}
-    for taken in boxed.made.taken:
-        used[taken.item.name] = used.get(taken.item.name, 0) + taken.count
-    for coat in boxed.coats:
-        if coat.taken is not None:
-            used[coat.taken.name] = used.get(coat.taken.name, 0) + coat.takes
-    return used
 
 
 def _view_closed(entry: SendingEntry, picture: Picture, today: Today) -> ClosedView | None:

@@ -9,9 +9,9 @@ from fardo.api.packing import (
     EXAMPLE_TICK,
     PackingView,
     TickView,
+    drawn_to_pack,
     inside_mm,
     read_tick,
-    to_pack_of,
     view_fetched,
     view_step,
     view_things,
@@ -22,7 +22,6 @@ from fardo.core.make import called
 from fardo.core.pack.fetch import to_fetch
 from fardo.core.pack.steps import packing_steps
 from fardo.core.quantity import show_length
-from fardo.core.refusal import NoAnswer
 
 router = resource("/api/jobs/{key}/packing", "packing")
 
@@ -30,12 +29,7 @@ router = resource("/api/jobs/{key}/packing", "packing")
 @router.get("")
 def packing(key: str, context: Context) -> PackingView:
     """The packing steps of a job in the box that was chosen, or in the best there is while none is."""
-    job, today = context.jobs.get(key).job, context.today_for(key)
-    picture = today.draw_up(job)
-    picture.job.must_load()
-    to_pack = to_pack_of(job, picture)
-    if to_pack is None:
-        raise NoAnswer("No box holds it yet: there is nothing to pack it in.")
+    job, today, picture, to_pack = drawn_to_pack(key, context)
     boxed, shop, steps = to_pack.boxed, today.shop, packing_steps(to_pack)
     return PackingView(
         title=job.title or "Untitled job",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -11,6 +12,7 @@ from fardo.core.cut.drawing import Point
 from fardo.core.fill.material import Fill
 from fardo.core.make.stock import Stock
 from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, TapeUsed, Used, WrapUsed
+from fardo.core.plan.boxed import Boxed
 from fardo.core.protect.material import Material
 
 T = TypeVar("T")
@@ -95,3 +97,14 @@ def _sums(found: Iterable[tuple[T, Fraction]]) -> Iterable[tuple[T, Fraction]]:
 def _tools(steps: Iterable[PackingStep]) -> list[str]:
     """Each once, in the order in which it is first in hand; what is done by hand needs none."""
     return list(dict.fromkeys(step.tool for step in steps if step.tool and step.tool != "by hand"))
+
+
+def stock_used(boxed: Boxed) -> dict[str, int]:
+    """Boxes and mailers of the stock that a packed parcel uses up, those that parts are packed in too, by name."""
+    used: Counter[str] = Counter()
+    for taken in boxed.made.taken:
+        used[taken.item.name] += taken.count
+    for coat in boxed.coats:
+        if coat.taken is not None:
+            used[coat.taken.name] += coat.takes
+    return dict(used)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
@@ -123,3 +124,19 @@ class PackingStep:
     def tick(self) -> str:
         """What a tick of it is kept by: what was done for another box is not done for this one."""
         return f"{self.key}, {self.of}" if self.of else self.key
+
+
+def done_otherwise(steps: Sequence[str], done: Collection[str]) -> bool:
+    """Whether a step that was done is to be done again, with another box or other pieces.
+
+    Args:
+        steps: the ticks of today's steps.
+        done: the ticks there are, of whatever plan.
+    """
+    again = {_whatever_with(step) for step in steps if step not in done}
+    return any(_whatever_with(step) in again for step in done if step not in steps)
+
+
+def _whatever_with(tick: str) -> str:
+    """The key of a step, without what it is done with."""
+    return tick.partition(", ")[0]

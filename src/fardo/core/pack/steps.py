@@ -24,6 +24,7 @@ from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import Made
 from fardo.core.make.step import Step, by_stage
 from fardo.core.make.stock import StockBox
+from fardo.core.pack.marks import marks_of
 from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, TapeUsed, WrapUsed
 from fardo.core.pack.tape import TapePlan, plan_tape
 from fardo.core.plan.boxed import Boxed
@@ -300,8 +301,8 @@ def _send(to_pack: ToPack) -> Iterator[PackingStep]:
         yield PackingStep("old marks", "Send", "Cover old barcodes, addresses and hand-holes.")
     if to_pack.plain:
         yield PackingStep("marks", "Send", "Nothing outside tells what is in it.")
-    elif any(unit.part.rules.this_side_up for unit in to_pack.boxed.load.units):
-        yield PackingStep("marks", "Send", "Mark this side up on four sides.")
+    elif marks := marks_of(to_pack.boxed.load):
+        yield PackingStep("marks", "Send", f"Mark it on four sides: {_listed(one.lower() for one in marks)}.")
     yield PackingStep("hand over", "Send", "Hand it over and keep the receipt.", people=_people(weight))
 
 

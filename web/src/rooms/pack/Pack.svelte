@@ -13,7 +13,7 @@
   import AgainstPlan from '../../stations/sent/AgainstPlan.svelte';
   import ClosedFields from '../../stations/sent/ClosedFields.svelte';
   import Prints from '../../stations/sent/Prints.svelte';
-  import Field from '../../lib/ui/Field.svelte';
+  import TrackingNumber from '../../stations/sent/TrackingNumber.svelte';
   import { dated } from '../bench/groups';
   import HandOver from '../../stations/sent/HandOver.svelte';
   import StepNote from './StepNote.svelte';
@@ -224,20 +224,7 @@
               <AgainstPlan {sending} />
             </div>
           {:else if stepIs('label')}
-            {#if sending.typed}
-              <div class="mt-4 max-w-100">
-                <Field
-                  id="sending-number"
-                  label="Tracking number of a label bought elsewhere"
-                  measure
-                  note={false}
-                  most={40}
-                  placeholder="type or scan it"
-                  bind:value={sending.typed.number}
-                  oninput={() => sending.touch()}
-                />
-              </div>
-            {/if}
+            <div class="mt-4 max-w-100"><TrackingNumber {sending} /></div>
             <Prints {id} label settle={() => sending.settle()} />
           {:else if stepIs('hand over')}
             <div class="mt-4"><HandOver {sending} /></div>

@@ -1,8 +1,7 @@
 <script lang="ts">
   // What is written down and photographed at a packing step; it is kept with the step's ticks.
-  import { attempt } from '../../lib/attempt';
-  import { calls } from '../../lib/api/client';
-  import { toast } from '../../lib/toast.svelte';
+  import Photo from '../../lib/ui/Photo.svelte';
+  import TakePhoto from '../../lib/ui/TakePhoto.svelte';
   import { notedAt } from './ticked';
   import type { Ticks } from './ticks.svelte';
 
@@ -16,21 +15,10 @@
   const noted = $derived(notedAt(ticks.all, step));
   let open = $state(false);
   let typed = $state('');
-  let input = $state<HTMLInputElement>();
 
   function write(): void {
     if (typed.trim() && typed.trim() !== noted.note) ticks.tick(step, done, typed.trim());
     open = false;
-  }
-
-  async function photographed(files: FileList | null): Promise<void> {
-    if (!files?.length) return;
-    const taken = await attempt(() => calls.sendFiles([...files]));
-    for (const one of taken ?? []) {
-      if (one.photo) ticks.tick(step, done, '', one.photo);
-      else toast.show(one.problem || `${one.called} is no photograph.`);
-    }
-    if (input) input.value = '';
   }
 </script>
 
@@ -53,25 +41,14 @@
         open = true;
       }}>{noted.note ? 'Change the note' : 'Note'}</button
     >
-    <button class="link" onclick={() => input?.click()}>Photograph</button>
-    <input
-      bind:this={input}
-      class="sr-only"
-      type="file"
-      accept="image/*"
-      capture="environment"
-      tabindex="-1"
-      aria-label="Photograph at this step"
-      onchange={(event) => void photographed(event.currentTarget.files)}
+    <TakePhoto
+      words="Photograph"
+      label="Photograph at this step"
+      look="link"
+      taken={(files) => files.forEach((file) => ticks.tick(step, done, '', file))}
     />
     {#each noted.photos as photo, n (photo)}
-      <a href="/api/files/{photo}" target="_blank" rel="noopener"
-        ><img
-          class="border-hair2 h-16 border object-cover"
-          src="/api/files/{photo}"
-          alt="Photograph {n + 1} at this step"
-        /></a
-      >
+      <Photo file={photo} alt="Photograph {n + 1} at this step" />
     {/each}
   {/if}
 </div>

@@ -10,6 +10,7 @@
   import { nameOf } from './ask';
   import OutlineCorners from './OutlineCorners.svelte';
   import PiecesTyped from './PiecesTyped.svelte';
+  import Photo from '../../lib/ui/Photo.svelte';
   import Remove from '../../lib/ui/Remove.svelte';
 
   interface Props {
@@ -89,13 +90,7 @@
     <ul class="photos mt-2 flex flex-wrap gap-1.5">
       {#each part.photos as photo, k (photo)}
         <li class="relative">
-          <a href="/api/files/{photo}" target="_blank" rel="noopener"
-            ><img
-              class="border-hair2 h-16 w-16 border object-cover"
-              src="/api/files/{photo}"
-              alt="{nameOf(part, n)}, photograph {k + 1}"
-            /></a
-          >
+          <Photo file={photo} alt="{nameOf(part, n)}, photograph {k + 1}" />
           <Remove
             of="photograph {k + 1}"
             go={() => dropPhoto(photo)}

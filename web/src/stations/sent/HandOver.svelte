@@ -1,9 +1,10 @@
 <script lang="ts">
   // Where and when a parcel was handed over, and the receipt that was given for it.
-  import { attempt, start } from '../../lib/attempt';
-  import { calls } from '../../lib/api/client';
+  import { start } from '../../lib/attempt';
   import { toast } from '../../lib/toast.svelte';
   import Field from '../../lib/ui/Field.svelte';
+  import Photo from '../../lib/ui/Photo.svelte';
+  import TakePhoto from '../../lib/ui/TakePhoto.svelte';
   import Remove from '../../lib/ui/Remove.svelte';
   import type { Sending } from '../../lib/sending.svelte';
   import { dated } from '../../rooms/bench/groups';
@@ -13,7 +14,6 @@
   }
   let { sending }: Props = $props();
 
-  let input = $state<HTMLInputElement>();
   const typed = $derived(sending.typed);
 
   function today(): void {
@@ -30,16 +30,11 @@
     });
   }
 
-  async function photographed(files: FileList | null): Promise<void> {
-    if (!files?.length || !typed) return;
-    const taken = await attempt(() => calls.sendFiles([...files]));
-    for (const one of taken ?? []) {
-      if (one.photo && !typed.receipts.includes(one.photo)) typed.receipts.push(one.photo);
-      else if (!one.photo) toast.show(one.problem || `${one.called} is no photograph.`);
-    }
-    if (input) input.value = '';
-    if (!typed.on) typed.on = dated(new Date());
-    await sending.settle();
+  function photographed(files: string[]): void {
+    if (!typed) return;
+    typed.receipts = [...new Set([...typed.receipts, ...files])];
+    typed.on ||= dated(new Date());
+    void sending.settle();
   }
 
   function drop(name: string): void {
@@ -87,26 +82,10 @@
   </div>
   <div class="mt-2.5 flex flex-wrap items-center gap-x-4 gap-y-2">
     {#if !typed.on}<button class="btn btn-main" onclick={today}>Handed over today</button>{/if}
-    <button class="btn" onclick={() => input?.click()}>Photograph the receipt</button>
-    <input
-      bind:this={input}
-      class="sr-only"
-      type="file"
-      accept="image/*"
-      capture="environment"
-      tabindex="-1"
-      aria-label="Photograph of the receipt"
-      onchange={(event) => void photographed(event.currentTarget.files)}
-    />
+    <TakePhoto words="Photograph the receipt" label="Photograph of the receipt" taken={photographed} />
     {#each typed.receipts as receipt, n (receipt)}
       <span class="inline-flex items-center gap-1">
-        <a href="/api/files/{receipt}" target="_blank" rel="noopener"
-          ><img
-            class="border-hair2 h-16 border object-cover"
-            src="/api/files/{receipt}"
-            alt="Receipt {n + 1}"
-          /></a
-        >
+        <Photo file={receipt} alt="Receipt {n + 1}" />
         <Remove of="receipt {n + 1}" go={() => drop(receipt)} />
       </span>
     {/each}

@@ -5,7 +5,6 @@
   import { calls, type TrackingSaid } from '../../lib/api/client';
   import { follow } from '../../lib/router.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
-  import Field from '../../lib/ui/Field.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import type { Sending } from '../../lib/sending.svelte';
   import AgainstPlan from './AgainstPlan.svelte';
@@ -13,6 +12,7 @@
   import HandOver from './HandOver.svelte';
   import Prints from './Prints.svelte';
   import Recipient from './Recipient.svelte';
+  import TrackingNumber from './TrackingNumber.svelte';
 
   interface Props {
     desk: JobDesk;
@@ -95,17 +95,7 @@
           </p>{/if}
         <div class="flex flex-wrap items-end gap-4">
           <div class="w-72">
-            <Field
-              id="sending-number"
-              label="Tracking number of a label bought elsewhere"
-              measure
-              note={false}
-              most={40}
-              placeholder="type or scan it"
-              problem={sending.field === 'sending.number' ? sending.trouble : ''}
-              bind:value={sending.typed.number}
-              oninput={() => sending.touch()}
-            />
+            <TrackingNumber {sending} />
           </div>
           <a class="link mb-2" href="/jobs/{desk.id}/price" onclick={follow}>Buy a label at Price</a>
         </div>
