@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import Any
 
 import httpx
+from PIL import Image
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.driver import Page, resize
@@ -131,6 +133,27 @@ def test_ticking_the_last_step_hands_it_over_today(page: Page) -> None:
         page.press(Keys.SPACE)
     page.shows(".do", "Packed and handed over.")
     page.until(lambda: sending(page, key)["next_move"] == "On the way")
+
+
+def test_a_receipt_and_a_photograph_at_a_step_are_kept_and_shown(page: Page, tmp_path: Path) -> None:
+    photo, letter = tmp_path / "receipt.png", tmp_path / "letter.txt"
+    Image.new("RGB", (40, 30), "grey").save(photo)
+    letter.write_text("no photograph")
+    key = chosen(page)
+    page.open(f"/jobs/{key}/sent", "#over-on")
+    page.one("input[aria-label='Photograph of the receipt']").send_keys(str(photo))
+    page.until(lambda: len((sending(page, key)["sending"].get("handed_over") or {}).get("receipts", [])) == 1)
+    page.one("img[alt='Receipt 1']")
+    page.one("[aria-label='Remove receipt 1']").click()
+    page.until(lambda: sending(page, key)["sending"]["handed_over"]["receipts"] == [])
+    page.one("input[aria-label='Photograph of the receipt']").send_keys(str(letter))
+    page.until(lambda: page.text(".toast") != "")
+    assert sending(page, key)["sending"]["handed_over"]["receipts"] == []
+    page.open(f"/jobs/{key}/pack", ".fetch")
+    page.press(Keys.SPACE)
+    page.one("input[aria-label='Photograph at this step']").send_keys(str(photo))
+    page.one("img[alt='Photograph 1 at this step']")
+    page.until(lambda: any(tick["photo"] for tick in page.api(f"/api/jobs/{key}/packing/ticks")))
 
 
 def test_sent_holds_at_every_width(page: Page) -> None:
