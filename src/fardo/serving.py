@@ -7,7 +7,7 @@ import socket
 import subprocess
 import sys
 import threading
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -23,13 +23,18 @@ _COLLECTED_AFTER = (20_000, 20, 50)  # objects made, and how many of these round
 
 def stand_in(device: str, port: int, shop: str) -> bool:
     """Starts a simulated device and says where; False where its port is taken."""
+    from fardo.standins.device_page import serve_device
     from fardo.standins.instrument import MODELS, serve
+    from fardo.standins.printer import TITLE, Printer
 
     try:
-        serve(MODELS[device], port, shop)
+        if device == "printer":
+            serve_device(Printer(), port)
+        else:
+            serve(MODELS[device], port, shop)
     except (OSError, OverflowError):
         return False
-    print(f"{MODELS[device].title}: http://127.0.0.1:{port}", flush=True)
+    print(f"{TITLE if device == 'printer' else MODELS[device].title}: http://127.0.0.1:{port}", flush=True)
     return True
 
 
@@ -87,7 +92,7 @@ def _keep_out_of_collection(context: AppContext) -> None:
     gc.set_threshold(*_COLLECTED_AFTER)
 
 
-def serve_shop(db: Path, port: int, devices: tuple[str, ...] = (), says: str = "") -> None:
+def serve_shop(db: Path, port: int, devices: Mapping[str, int] | None = None, says: str = "") -> None:
     import uvicorn
 
     from fardo.api.app import create_app
@@ -108,8 +113,8 @@ def serve_shop(db: Path, port: int, devices: tuple[str, ...] = (), says: str = "
                 print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)", flush=True)
                 if says:
                     print(says, flush=True)
-                for n, device in enumerate(devices, 1):
-                    stand_in(device, port + n, f"http://127.0.0.1:{port}")
+                for device, own_port in (devices or {}).items():
+                    stand_in(device, own_port, f"http://127.0.0.1:{port}")
 
     Announcing(
         uvicorn.Config(

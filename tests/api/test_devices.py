@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import json
 import socket
 from collections.abc import Iterator
@@ -9,8 +10,15 @@ from pathlib import Path
 
 import httpx
 import pytest
+from fastapi.testclient import TestClient
+from PIL import Image
 
+from fardo.core.refusal import NoAnswer
+from fardo.standins.device_page import serve_device
 from fardo.standins.instrument import MODELS, serve
+from fardo.standins.printer import Printer
+from fardo.wire.printer import print_out
+from tests.api.test_job_papers import saved
 from tests.served import ServedHere, free_port
 from tests.simulated_carrier import served_carrier
 
@@ -117,6 +125,71 @@ def test_another_sites_page_presses_nothing(shop: str, tape: str, headers: dict[
         assert '<p role="status">none</p>' in httpx.get(carrier.url).text
     own = {"Origin": tape}
     assert "0 open pages heard it" in httpx.post(tape, data={"reading": "9 in", "fault": ""}, headers=own).text
+
+
+@pytest.fixture
+def printer() -> Iterator[str]:
+    port = free_port()
+    server = serve_device(Printer(), port)
+    yield f"http://127.0.0.1:{port}"
+    server.shutdown()
+    server.server_close()
+
+
+def shop_with_printer(client: TestClient, address: str) -> str:
+    """A saved job of a shop that prints there; its id."""
+    shop = client.get("/api/shop").json()
+    shop["shop"]["printer"] = address
+    client.put("/api/shop", json={"revision": shop["revision"], "shop": shop["shop"]}).raise_for_status()
+    return saved(client)
+
+
+def test_a_label_comes_out_of_the_printer_at_its_true_size(client: TestClient, printer: str) -> None:
+    key = shop_with_printer(client, printer)
+    assert client.post(f"/api/jobs/{key}/print", json={"what": "label"}).json() == {"pages": 1}
+    assert "Page 1, 4 x 6 in" in httpx.get(printer).text
+    picture = Image.open(io.BytesIO(httpx.get(f"{printer}/pages/1.png").content))
+    assert picture.size == (4 * 203, 6 * 203)
+    assert picture.convert("L").getextrema() == (0, 255)
+    papers = client.post(f"/api/jobs/{key}/print", json={"what": "papers"}).json()["pages"]
+    assert f"Page {papers + 1}, 8.5 x 11 in" in httpx.get(printer).text
+    assert httpx.get(f"{printer}/pages/99.png").status_code == 404
+    httpx.post(printer, data={"deed": "empty"})
+    assert "Nothing was printed yet" in httpx.get(printer).text
+
+
+@pytest.mark.parametrize(
+    ("fault", "says", "came"),
+    [("out of paper", "does not print: out of paper", 0), ("jammed", "jammed after the first page", 1)],
+)
+def test_a_fault_of_the_printer_is_told_and_nothing_is_printed_twice(
+    client: TestClient, printer: str, fault: str, says: str, came: int
+) -> None:
+    key = shop_with_printer(client, printer)
+    httpx.post(printer, data={"fault": fault})
+    refused = client.post(f"/api/jobs/{key}/print", json={"what": "papers"})
+    assert refused.status_code == 422
+    assert says in refused.json()["detail"]
+    assert httpx.get(printer).text.count("<figure>") == came
+
+
+def test_without_a_printer_or_with_one_switched_off_the_shop_says_so(client: TestClient) -> None:
+    key = saved(client)
+    assert "enter its address" in client.post(f"/api/jobs/{key}/print", json={}).json()["detail"]
+    key = shop_with_printer(client, f"http://127.0.0.1:{free_port()}")
+    assert "cannot be reached" in client.post(f"/api/jobs/{key}/print", json={}).json()["detail"]
+    shop = client.get("/api/shop").json()
+    shop["shop"]["printer"] = "http://printer.example"
+    answer = client.put("/api/shop", json={"revision": shop["revision"], "shop": shop["shop"]})
+    assert (answer.status_code, answer.json()["field"]) == (422, "printer")
+
+
+@pytest.mark.parametrize("content", [b"", b"%PDF-1.4 nothing more", b"<script>"])
+def test_a_printer_refuses_what_is_no_pdf(printer: str, content: bytes) -> None:
+    answer = httpx.post(f"{printer}/print", content=content, headers={"Content-Type": "application/pdf"})
+    assert answer.status_code == 415
+    with pytest.raises(NoAnswer, match="it prints PDF"):
+        print_out(printer, content)
 
 
 @pytest.mark.parametrize("length", ["-1", "x", "9" * 30, "²"])

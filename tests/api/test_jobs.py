@@ -13,7 +13,7 @@ def test_a_job_is_kept_as_it_was_typed(client: TestClient) -> None:
     made = client.post("/api/jobs", json=job()).json()
     kept = client.get(f"/api/jobs/{made['id']}").json()["job"]
     assert kept["parts"][0]["shape"]["length"] == "9 1/2 in"
-    assert kept["extras"] == [{**extra, "lies_flat": None} for extra in job()["extras"]]
+    assert kept["extras"] == [{**extra, "lies_flat": None, "place": None} for extra in job()["extras"]]
     unsaid = {"signature": False, "distance": None, "from_country": "", "to_country": ""}
     assert kept["ship"] == {**job()["ship"], **unsaid}
 

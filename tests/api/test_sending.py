@@ -122,17 +122,64 @@ def test_a_bulge_is_told_and_kept(client: TestClient) -> None:
     assert client.get(f"/api/jobs/{key}/sending").json()["closed"] == told["closed"]
 
 
+def boxes_taken(told: dict[str, Any]) -> dict[str, int]:
+    """Of what was taken off the stock the boxes and mailers."""
+    pieces = [one.split(" x ", 1) for one in told["taken"] if " x " in one]
+    return {name: int(count) for count, name in pieces}
+
+
+def supplies(client: TestClient) -> dict[str, float | None]:
+    shop = client.get("/api/shop").json()["shop"]
+    found = {one["code"]: one["left"] for one in shop["materials"]}
+    return {**found, "tape": shop["tape"]["left"], shop["fill"]["name"]: shop["fill"]["left"]}
+
+
 def test_a_packed_box_goes_off_the_stock_once_and_comes_back(client: TestClient) -> None:
     key = chosen(client, "shelf")
     before = counts(client)
     told = put(client, key, 0, closed={"weight": "7 lb"})
-    (name,) = told["taken"]
+    (name,) = boxes_taken(told)
     assert counts(client) == {**before, name: before[name] - 1}
-    assert put(client, key, 1, closed={"weight": "7 lb 1 oz"})["taken"] == {name: 1}
-    assert put(client, key, 2, closed={"weight": "7 lb 1 oz"}, handed_over=OVER)["taken"] == {name: 1}
+    assert put(client, key, 1, closed={"weight": "7 lb 1 oz"})["taken"] == told["taken"]
+    assert put(client, key, 2, closed={"weight": "7 lb 1 oz"}, handed_over=OVER)["taken"] == told["taken"]
     assert counts(client) == {**before, name: before[name] - 1}
-    assert put(client, key, 3, closed={"weight": "", "sides": ""})["taken"] == {}
+    assert put(client, key, 3, closed={"weight": "", "sides": ""})["taken"] == []
     assert counts(client) == before
+
+
+def test_wrap_fill_and_tape_that_are_counted_go_off_as_the_plan_counts_them_and_come_back(client: TestClient) -> None:
+    key = chosen(client, parts=[part(name="reel", weight="4 lb", gap="2 in", protect=[
+        {"material": "bubble-large", "layers": 2}, {"material": "foam-thin", "layers": 1},
+    ])])  # fmt: skip
+    before = supplies(client)
+    wanted = {place["place"]: place["items"] for place in client.get(f"/api/jobs/{key}/packing").json()["fetch"]}
+    told = put(client, key, 0, closed={"weight": "7 lb"})
+    after = supplies(client)
+    used = {name: was - now for name, was in before.items() if was is not None and (now := after[name]) is not None}
+    assert all(used[name] > 0 for name in ("tape", "bubble-large", "crumpled paper"))
+    assert used["bubble-small"] == 0
+    assert after["foam-thin"] is None  # nobody counts it
+    # What is told is what was fetched, in the shop's own words.
+    (bubble,) = [one for one in wanted["Wrap"] if one["name"].startswith("large bubble")]
+    assert f"{bubble['amount']} of {bubble['name']}" in told["taken"]
+    assert wanted["Fill"][0]["name"] in told["taken"]
+    assert f"{wanted['Tape'][0]['amount']} of tape" in told["taken"]
+    put(client, key, 1)
+    assert supplies(client) == before
+
+
+def test_no_more_goes_off_than_there_is_and_what_is_short_is_told(client: TestClient) -> None:
+    shop = client.get("/api/shop").json()
+    shop["shop"]["tape"]["left"] = 0.5
+    client.put("/api/shop", json={"revision": shop["revision"], "shop": shop["shop"]}).raise_for_status()
+    key = chosen(client)
+    fetch = {place["place"]: place["items"] for place in client.get(f"/api/jobs/{key}/packing").json()["fetch"]}
+    assert fetch["Tape"][0]["short"]
+    assert all(one["short"] == "" for one in fetch["Board"])
+    put(client, key, 0, closed={"weight": "7 lb"})
+    assert supplies(client)["tape"] == 0
+    put(client, key, 1)
+    assert supplies(client)["tape"] == 0.5
 
 
 def test_boxes_that_parts_are_packed_in_go_off_the_stock_too(client: TestClient) -> None:
@@ -142,7 +189,7 @@ def test_boxes_that_parts_are_packed_in_go_off_the_stock_too(client: TestClient)
     reed = part(name="reed", count=2, weight="3 oz", shape=box(length="1 in", width="1 in", height="1 in"), gap="1 in",
                 protect=[{"material": "inner-box", "item": inner, "room": "1 in"}])  # fmt: skip
     key = chosen(client, parts=[reed])
-    assert put(client, key, 0, closed={"weight": "7 lb"})["taken"] == {inner: 2}
+    assert boxes_taken(put(client, key, 0, closed={"weight": "7 lb"})) == {inner: 2}
     assert counts(client) == {**before, inner: before[inner] - 2}
 
 
@@ -150,7 +197,7 @@ def test_the_last_box_of_its_size_stays_the_boxs_of_its_job(client: TestClient) 
     key = chosen(client, "shelf")
     way = client.get(f"/api/jobs/{key}").json()["job"]["chosen"]["box"]["way"]
     shop = client.get("/api/shop").json()
-    name = next(iter(put(client, key, 0, closed={"weight": "7 lb"})["taken"]))
+    name = next(iter(boxes_taken(put(client, key, 0, closed={"weight": "7 lb"}))))
     put(client, key, 1)
     for one in shop["shop"]["boxes"]:
         one["count"] = 1 if one["name"] == name else 0

@@ -11,8 +11,10 @@ from pathlib import Path
 import httpx
 import pytest
 
+from fardo.core.pack.fetch import NOTHING_USED
 from fardo.files.job import JobFile
 from fardo.files.kind import shipped_kinds
+from fardo.files.sending import SendingEntry
 from fardo.files.shop import starting_shop
 from fardo.store.database import Conflict, Database, Gone, StoreError
 from fardo.store.files import Files
@@ -20,6 +22,7 @@ from fardo.store.jobs import Jobs
 from fardo.store.kinds import Kinds
 from fardo.store.migrating import migrations
 from fardo.store.revisions import Revisions
+from fardo.store.sending import NOTHING_TAKEN, Sendings, StockTaken
 from fardo.store.settings import Settings
 from fardo.store.soundness import check_file, check_shop
 from tests.made_up import job
@@ -233,6 +236,33 @@ def test_a_shop_of_before_there_was_wrap_opens_with_starting_materials_and_keeps
     assert Files(database).keep("a.jpg", ".jpg", "image/jpeg", b"1")
     database.close()
     assert check_file(path) == migrations()[-1][0]
+
+
+def test_what_went_off_the_stock_before_supplies_were_counted_comes_back(tmp_path: Path) -> None:
+    path = tmp_path / "then.db"
+    connection = sqlite3.connect(path)
+    for number, script in migrations()[:10]:
+        connection.executescript(script)
+        connection.execute(f"PRAGMA user_version = {number}")
+    shop = starting_shop()
+    taken, nothing = shop.boxes[0], "{}"
+    connection.execute("INSERT INTO shop VALUES (1, 1, ?, '')", (shop.model_dump_json(by_alias=True),))
+    for n, (key, off) in enumerate((("a", json.dumps({taken.name: 2})), ("b", nothing))):
+        connection.execute(
+            "INSERT INTO job (id, revision, title, destination, content, created_at, saved_at, changed)"
+            " VALUES (?, 1, '', '', '{}', '', '', ?)", (key, n)
+        )  # fmt: skip
+        connection.execute("INSERT INTO sending VALUES (?, 1, '{}', ?, '')", (key, off))
+    connection.commit()
+    connection.close()
+    database = Database(path)
+    sendings = Sendings(database)
+    assert sendings.of("a").taken == StockTaken(boxes={taken.name: 2})
+    assert sendings.of("b").taken == NOTHING_TAKEN
+    sendings.change("a", 1, SendingEntry(), NOTHING_USED)
+    _, after = Settings(database).shop()
+    assert after.boxes[0].count == taken.count + 2
+    database.close()
 
 
 @pytest.mark.parametrize("version", [2, 5])

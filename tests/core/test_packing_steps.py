@@ -11,12 +11,14 @@ import pytest
 
 from fardo.core.make.stock import closing_tape
 from fardo.core.pack.fetch import PLACES, to_fetch
-from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, TapeUsed, WrapUsed
+from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, WrapUsed
 from fardo.core.pack.steps import ToPack, packing_steps
-from fardo.core.pack.tape import plan_tape
 from fardo.core.plan.box import box_for
+from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job
-from fardo.core.quantity import INCH, Length
+from fardo.core.plan.load import placed
+from fardo.core.plan.tape import TapeStrips, plan_tape
+from fardo.core.quantity import INCH, POUND
 from fardo.files.job import JobFile
 from fardo.files.kind import start_job, steps_of, take_step
 from fardo.files.shop import starting_shop
@@ -35,7 +37,7 @@ def test_what_the_steps_take_is_what_the_plan_counts(code: str) -> None:
     for way in picture.ways:
         boxed = way.boxed
         steps = packing_steps(ToPack(picture.job, boxed, shop()))
-        assert sum(one.total.nm for one in used(steps, TapeUsed)) == boxed.tape_length.nm
+        assert sum(one.total.nm for one in used(steps, TapeStrips)) == boxed.tape_length.nm
         assert sum((step.minutes for step in steps), Fraction(0)) == boxed.minutes
         wrap: Counter[str] = Counter()
         for coat in boxed.coats:
@@ -121,7 +123,7 @@ def test_a_tray_is_closed_once_the_goods_are_in() -> None:
     assert places == sorted(places)
     close = steps[places[3]]
     assert close.do.startswith("Once the goods are in, set the lid on")
-    assert [one.where for one in close.used if isinstance(one, TapeUsed)] == ["once around, where it closes"]
+    assert [one.where for one in close.used if isinstance(one, TapeStrips)] == ["once around, where it closes"]
     assert "tape top" not in {step.key for step in steps}
 
 
@@ -191,16 +193,85 @@ def test_the_strips_of_a_case_by_hand() -> None:
     """
     job, _ = wheel(ways=["shelf"])
     made = box_for("slotted", job, shop()).made
-    strips = plan_tape(made, made.tape)
+    load = box_for("slotted", job, shop()).load
+    strips = plan_tape(made, load, POUND * 10)
     length, width, _ = made.outside
     for three in (strips.bottom, strips.closing):
         assert [(one.count, one.length) for one in three] == [(1, length + INCH * 6), (2, width + INCH * 6)]
     assert strips.total == made.tape
     assert closing_tape(sizes("20 x 12 x 9")) == inches("124")
     # Half as much again, by a rule of the house: a second time over the seams and edges.
-    more = plan_tape(made, Length(made.tape.nm * 3 // 2))
+    more = plan_tape(made, replace(load, tape=Fraction(3, 2)), POUND * 10)
     assert more.total.nm == made.tape.nm * 3 // 2
     assert more.closing[-1].where.startswith("a second time")
+
+
+def stock_box(weight: str, **said: Any) -> Boxed:
+    """A wheel of that weight in the stock box it fits best, and what else its job says."""
+    file = JobFile.model_validate({
+        "ship": {"to": "73120"}, "ways": ["shelf"], "extras": [],
+        "parts": [part(name="drive wheel", weight=weight, gap="1/2 in",
+                       shape={"kind": "box", "length": "16 in", "width": "12 in", "height": "6 in"})],
+        **said,
+    })  # fmt: skip
+    job = understand(file, shop(), "10440")
+    return box_for("shelf", job, shop())
+
+
+def test_weight_weather_and_value_ask_for_more_tape_by_hand() -> None:
+    """Common practice: a heavy parcel gets a second strip along the bottom and two down the maker's seam; wet or dear
+    every long edge and the maker's seam once; one that is re-packed nothing across the top.
+    """
+    usual = stock_box("10 lb")
+    length, width, height = usual.made.outside
+    assert usual.taped.total == (length + INCH * 6) * 2 + (width + INCH * 6) * 4
+    heavy = stock_box("30 lb")
+    assert heavy.taped.total - usual.taped.total == length + INCH * 6 + height * 2
+    assert [one.where for one in heavy.taped.making] == ["down the maker's side seam"]
+    for wet in (stock_box("10 lb", wet_weather=True), stock_box("10 lb", value="1200.00")):
+        assert wet.taped.total - usual.taped.total == length * 4 + height
+        assert wet.tape > usual.tape
+        assert wet.weights.tape > usual.weights.tape
+    repacked = stock_box("10 lb", repacked=True)
+    assert usual.taped.total - repacked.taped.total == (width + INCH * 6) * 2
+    assert [one.where for one in repacked.taped.closing] == ["along the top seam, a hand down both ends"]
+
+
+def test_what_others_pack_again_is_taped_lightly_and_marked() -> None:
+    job, _ = wheel(repacked=True)
+    steps = {step.key: step for step in packing_steps(ToPack(job, box_for("slotted", job, shop()), shop()))}
+    assert steps["lightly"].do == "Tape the top lightly: others open it there and pack it again."
+    assert steps["marks"].do == "Mark it on four sides: open here."
+    job, _ = wheel()
+    assert "lightly" not in {step.key for step in packing_steps(ToPack(job, box_for("slotted", job, shop()), shop()))}
+
+
+def test_an_extra_goes_where_it_is_said_to_go() -> None:
+    extras = [
+        {"name": "thank-you card", "size": "6 x 4 x 1/64 in", "place": "inside the wrap"},
+        {"name": "oil bottle", "size": "4 x 2 x 2 in", "place": "beside"},
+        {"name": "packing slip", "size": "11 x 8 1/2 x 1/64 in", "place": "on top"},
+        {"name": "return label", "size": "6 x 4 x 1/64 in", "place": "outside"},
+    ]
+    job, _ = wheel(extras=extras)
+    boxed = box_for("slotted", job, shop())
+    steps = packing_steps(ToPack(job, boxed, shop()))
+    keys = ("in the wrap thank-you card", "wrap drive wheel bubble-large", "box", "place 2", "last packing slip",
+            "all in", "label", "outside return label", "hand over")  # fmt: skip
+    places = order_of(steps, *keys)
+    assert places == sorted(places)
+    (count,) = [dict(step.count) for step in steps if step.count]
+    assert {"thank-you card", "oil bottle", "packing slip"} <= set(count)
+    assert "return label" not in count
+    # Only what lies beside the goods takes up room.
+    assert [one.body.name for one in placed(boxed.load, boxed.arrangement) if one.body.extra] == ["oil bottle"]
+
+
+def test_a_job_may_say_its_own_minutes() -> None:
+    usual, longer = (box_for("slotted", wheel(**said)[0], shop()) for said in ({}, {"pack_minutes": 90}))
+    assert longer.minutes - usual.minutes == 90 - shop().pack_minutes
+    steps = packing_steps(ToPack(wheel(pack_minutes=90)[0], longer, shop()))
+    assert sum((step.minutes for step in steps), Fraction(0)) == longer.minutes
 
 
 def test_a_mailer_has_no_bottom_to_tape_and_is_not_shaken() -> None:
@@ -236,7 +307,7 @@ def test_what_is_fetched_is_the_sum_over_the_steps(code: str) -> None:
         fetched = to_fetch(steps, shop().stock)
         assert len({(one.place, one.name, one.size) for one in fetched}) == len(fetched)
         by_place = {place: [one for one in fetched if one.place == place] for place in PLACES}
-        tape = sum(one.total.nm for one in used(steps, TapeUsed))
+        tape = sum(one.total.nm for one in used(steps, TapeStrips))
         assert sum(one.amount for one in by_place["Tape"]) == Fraction(tape, 10**9)
         assert sum(one.amount for one in by_place["Fill"]) == sum(one.litres for one in used(steps, FillUsed))
         assert sum(one.amount for one in by_place["Board"]) == sum(one.count for one in used(steps, BoardUsed))

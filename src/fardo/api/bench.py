@@ -7,7 +7,6 @@ change, and has it renewed by a process beside the server.
 
 from __future__ import annotations
 
-import json
 import logging
 import threading
 from collections import OrderedDict
@@ -32,6 +31,7 @@ from fardo.core.plan.progress import NOT_BEGUN, Sending
 from fardo.files.job import JobFile
 from fardo.store.faults import CannotWrite
 from fardo.store.jobs import JobLine, StoredJob
+from fardo.store.sending import StockTaken
 from fardo.store.soundness import why_unreadable
 
 _REMEMBERED = 8  # pictures of jobs as they are typed, which are saved a moment later
@@ -96,7 +96,7 @@ def entry_of_text(content: str, today: Today, taken: str = "{}") -> BenchEntry:
     except ValueError:
         return BenchEntry(unreadable=why_unreadable(content), next_move="Cannot be read")
     try:
-        return entry_of(job, today.with_back(json.loads(taken)).draw_up(job))
+        return entry_of(job, today.with_back(StockTaken.model_validate_json(taken)).draw_up(job))
     except Exception as fault:  # one job must not take the list with it
         logging.getLogger("fardo").exception("a job could not be worked out")
         return BenchEntry(next_move=f"A fault of ours: it cannot be worked out ({type(fault).__name__})")

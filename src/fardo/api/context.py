@@ -4,7 +4,7 @@ processes beside the server that do what takes long.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from concurrent.futures import Future
 from dataclasses import dataclass, replace
 from functools import lru_cache, partial
@@ -40,7 +40,7 @@ from fardo.store.kinds import Kinds
 from fardo.store.labels import Labels
 from fardo.store.recipients import Recipients
 from fardo.store.revisions import Revisions
-from fardo.store.sending import Sendings, with_back
+from fardo.store.sending import NOTHING_TAKEN, Sendings, StockTaken, with_back
 from fardo.store.settings import Settings
 from fardo.store.ticks import Ticks
 
@@ -82,9 +82,9 @@ class Today:
         seen = None if looked_at is None else LookedAt.read(looked_at)
         return draw_up(read, self.shop, self.carriers_for(read), seen)
 
-    def with_back(self, taken: Mapping[str, int]) -> Today:
+    def with_back(self, taken: StockTaken) -> Today:
         """The shop as a job sees it that took this off the stock: on its shelf still."""
-        if not taken:
+        if taken == NOTHING_TAKEN:
             return self
         file = with_back(self.file, taken)
         return replace(self, file=file, shop=file.to_core())

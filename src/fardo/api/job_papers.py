@@ -46,7 +46,7 @@ def paper_facts(key: str, context: AppContext) -> PaperFacts:
     lay = [told[step.key].do for step in steps if step.section == "Pack" and step.goes_in is not None]
     closes = [told[step.key].do for step in steps if step.section == "Close"]
     count = next(step.count for step in steps if step.key == "all in")
-    inserts = [one.name for one in boxed.load.last_in]
+    inserts = [one.name for one in boxed.load.extras if one.lies_flat]
     return PaperFacts(
         title=job.title or "Untitled job", shop=today.file.name, sender=sender_of(today.file, job.channel),
         to=recipient.address.set_out(), order=recipient.order, note=recipient.note,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import UTC, datetime
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
@@ -11,10 +12,11 @@ from fardo.api.parts import amount_of, cut_of
 from fardo.core.goods.part import Sizes
 from fardo.core.make.step import told
 from fardo.core.pack.fetch import PLACES, Fetched, Place
-from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, TapeUsed, Used
+from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, Used
 from fardo.core.pack.steps import ToPack, in_order
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.picture import Picture
+from fardo.core.plan.tape import TapeStrips
 from fardo.core.quantity import Units, show_cross, show_length
 from fardo.core.refusal import NoAnswer
 from fardo.files.drawn import in_words
@@ -53,7 +55,7 @@ class FetchView(BaseModel):
 
     name: str
     amount: str
-    short: int = Field(description="how many are missing, where they are counted")
+    short: str = Field(description="how much is missing, where it is counted; empty where enough is there")
 
 
 class FetchPlaceView(BaseModel):
@@ -167,8 +169,18 @@ def view_fetched(fetched: tuple[Fetched, ...], units: Units) -> list[FetchPlaceV
     by_place: dict[Place, list[FetchView]] = {}
     for one in fetched:
         name, amount = _in_words(one, units)
-        by_place.setdefault(one.place, []).append(FetchView(name=name, amount=amount, short=one.short))
+        short = _amount(replace(one, amount=one.short), units) if one.short else ""
+        by_place.setdefault(one.place, []).append(FetchView(name=name, amount=amount, short=short))
     return [FetchPlaceView(place=place, items=by_place[place]) for place in PLACES if place in by_place]
+
+
+def _amount(one: Fetched, units: Units) -> str:
+    """How much, by itself."""
+    if one.fill is not None:
+        return one.fill.fetched(one.amount)
+    if one.material is not None:
+        return amount_of(one.amount, one.material.sold, units)
+    return amount_of(one.amount, "m", units) if one.place == "Tape" else str(int(one.amount))
 
 
 def _takes(used: Used, units: Units) -> str:
@@ -178,7 +190,7 @@ def _takes(used: Used, units: Units) -> str:
         return f"{used.count} x {used.name}" if used.count > 1 else used.name
     if isinstance(used, FillUsed):
         return used.fill.fetched(used.litres)
-    if isinstance(used, TapeUsed):
+    if isinstance(used, TapeStrips):
         length = show_length(used.length, units, "up").text
         return f"{used.count} strips of {length}, {used.where}" if used.count > 1 else f"{length}, {used.where}"
     if used.taken:
@@ -190,11 +202,7 @@ def _takes(used: Used, units: Units) -> str:
 def _in_words(one: Fetched, units: Units) -> tuple[str, str]:
     """What it is, and how much of it; of fill both at once, as it is counted out."""
     if one.fill is not None:
-        return one.fill.fetched(one.amount), ""
-    if one.material is not None:
-        return one.name, amount_of(one.amount, one.material.sold, units)
-    if one.place == "Tape":
-        return one.name, amount_of(one.amount, "m", units)
+        return _amount(one, units), ""
     if one.size is not None:
         return one.name, f"{int(one.amount)} x {show_cross(*one.size, units, 'nearest')}"
-    return one.name, "" if one.place == "Tools" else str(int(one.amount))
+    return one.name, "" if one.place == "Tools" else _amount(one, units)

@@ -58,7 +58,7 @@ def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
         next_move=picture.next_move,
         cutting_cautions=list(CUTTING),
         hazards=_view_hazards(job.hazards, answers),
-        last_in=[extra.name for extra in job.load.last_in] if job.load is not None else [],
+        last_in=[extra.name for extra in job.load.extras if extra.lies_flat] if job.load is not None else [],
         measured={path: _measure(value, units) for path, value in job.read},
     )
 

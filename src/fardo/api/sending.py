@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from fractions import Fraction
 from typing import Literal
 
 from pydantic import BaseModel, Field
 
 from fardo.api.context import AppContext, Today
 from fardo.api.packing import to_pack_of
+from fardo.api.parts import amount_of
 from fardo.api.picture import view_knots
 from fardo.api.views import KnotView
 from fardo.core.pack.closed import Advice, ClosedPrice, doubts, longest_first, price_closed
@@ -16,10 +18,11 @@ from fardo.core.pack.packing_step import done_otherwise
 from fardo.core.pack.steps import packing_steps
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.progress import NOT_BEGUN, Sending, tie_last
+from fardo.core.plan.shop import Shop
 from fardo.core.quantity import TAPE, ZERO, Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.files.job import JobFile
 from fardo.files.sending import SendingEntry, closed_of
-from fardo.store.sending import StoredSending
+from fardo.store.sending import StockTaken, StoredSending
 
 
 def ticks_of(job: JobFile, picture: Picture) -> tuple[str, ...]:
@@ -101,7 +104,7 @@ class SendingView(BaseModel):
     knots: list[KnotView] = Field(description="all seven")
     next_move: str
     closed: ClosedView | None = Field(description="where a box and a service are chosen")
-    taken: dict[str, int] = Field(description="off the stock, by name")
+    taken: list[str] = Field(description="off the stock, each in words")
 
 
 def view_sending(key: str, job: JobFile, stored: StoredSending, picture: Picture, context: AppContext) -> SendingView:
@@ -119,8 +122,23 @@ def view_sending(key: str, job: JobFile, stored: StoredSending, picture: Picture
     return SendingView(
         revision=stored.revision, sending=stored.sending, knots=view_knots((*picture.knots, *last)),
         next_move=move or picture.next_move,
-        closed=_view_closed(stored.sending, picture, context.today) if boxed else None, taken=dict(stored.taken),
+        closed=_view_closed(stored.sending, picture, context.today) if boxed else None,
+        taken=_taken_in_words(stored.taken, context.today.shop),
     )  # fmt: skip
+
+
+def _taken_in_words(taken: StockTaken, shop: Shop) -> list[str]:
+    """Each of what was taken off the stock, with how much of it."""
+    fills = {one.name: one for one in shop.fills}
+    return [
+        *(f"{count} x {name}" for name, count in taken.boxes.items()),
+        *(
+            f"{amount_of(Fraction(amount, 1000), shop.materials[code].sold, shop.units)} of {shop.materials[code].name}"
+            for code, amount in taken.wrap.items() if code in shop.materials
+        ),
+        *(fills[name].fetched(Fraction(amount, 1000)) for name, amount in taken.fill.items() if name in fills),
+        *([f"{amount_of(Fraction(taken.tape, 1000), 'm', shop.units)} of tape"] if taken.tape else []),
+    ]  # fmt: skip
 
 
 def _view_closed(entry: SendingEntry, picture: Picture, today: Today) -> ClosedView | None:

@@ -36,19 +36,19 @@ def demo(
     """Serves the made-up shop; what you change in it is kept."""
     from fardo.demo import open_demo
 
-    carrier_port = port + 3
-    with carrier_beside(carrier_port) as (address, says):
-        open_demo(db, date.today(), address)
-        serve_shop(db, port, devices=("tape", "scale"), says=says)
+    devices = {"tape": port + 1, "scale": port + 2, "printer": port + 4}
+    with carrier_beside(port + 3) as (address, says):
+        open_demo(db, date.today(), address, f"http://127.0.0.1:{devices['printer']}")
+        serve_shop(db, port, devices, says)
 
 
 def standin(
-    device: Annotated[str, typer.Argument(help="tape, scale or carrier.")],
+    device: Annotated[str, typer.Argument(help="tape, scale, printer or carrier.")],
     port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT + 1,
     shop: Annotated[str, typer.Option(help="Where the shop is served.")] = f"http://127.0.0.1:{DEFAULT_PORT}",
 ) -> None:
-    """A simulated device, a page that sends readings to the shop, or a simulated carrier; with faults on request."""
-    one_of(device, ("tape", "scale", "carrier"), "device")
+    """A simulated device, with a page of its own, or a simulated carrier; with faults on request."""
+    one_of(device, ("tape", "scale", "printer", "carrier"), "device")
     if device == "carrier":
         be_carrier(port)
         return

@@ -10,6 +10,7 @@ from fardo.files.address import AddressEntry
 from fardo.files.channel import ChannelEntry, SaleLabelEntry
 from fardo.files.house_rules import HouseRuleEntry
 from fardo.files.job import read_job
+from fardo.files.materials import MaterialEntry
 from fardo.files.recipient import RecipientEntry
 from fardo.files.shop import WireEntry, starting_shop
 from fardo.files.stock import BoxEntry, PouchEntry
@@ -55,12 +56,20 @@ _RULES = [
 ]  # fmt: skip
 
 
-def open_demo(path: Path, today: date, carrier_at: str = "") -> None:
+_LEFT = {"bubble-large": 40.0, "bubble-small": 25.0, "tissue": 60.0}  # square metres on the roll
+
+
+def _counted(material: MaterialEntry) -> MaterialEntry:
+    return material.model_copy(update={"left": _LEFT.get(material.code)})
+
+
+def open_demo(path: Path, today: date, carrier_at: str = "", printer_at: str = "") -> None:
     """Fills a new database with the made-up shop; one that has a shop already is left as it is.
 
     Args:
         today: the days of the jobs are counted from it.
         carrier_at: where the simulated carrier answers, if it does.
+        printer_at: where the simulated label printer does.
     """
     database = Database(path)
     settings, jobs, recipients = Settings(database), Jobs(database), Recipients(database)
@@ -82,19 +91,24 @@ def open_demo(path: Path, today: date, carrier_at: str = "") -> None:
                 "name": "Gannet Row Workshop", "town": "Pellmouth", "postcode": "10440", "address": "2 Gannet Row",
                 "return_address": "Gannet Row Workshop\nBox 44\nPellmouth 10440", "mailers": mailers,
                 "channels": [_MARKET, _OWN_SHOP], "rules": _RULES, "boxes": [*shop.boxes, _FLAT_CARTON],
+                "materials": [_counted(one) for one in shop.materials],
+                "fill": shop.fill.model_copy(update={"left": 400.0}),
+                "tape": shop.tape.model_copy(update={"left": 66.0}),
             }
         )  # fmt: skip
         settings.change_shop(0, shop)
-    if carrier_at:
-        _wire(settings, carrier_at)
+    _connect(settings, carrier_at, printer_at)
     database.close()
 
 
-def _wire(settings: Settings, address: str) -> None:
-    """The simulated carrier is asked where it answers today; one that was taken off the list stays off it."""
+def _connect(settings: Settings, carrier_at: str, printer_at: str) -> None:
+    """The simulated carrier and printer are asked where they answer today; one that was taken off stays off."""
     revision, shop = settings.shop()
-    ours = [wire for wire in shop.wires if wire.carrier == CARRIER]
-    if (ours or revision == 1) and [wire.address for wire in ours] != [address]:
-        others = [wire for wire in shop.wires if wire.carrier != CARRIER]
-        wires = [*others, WireEntry(carrier=CARRIER, address=address)]
-        settings.change_shop(revision, shop.model_copy(update={"wires": wires}))
+    wires, printer, new = shop.wires, shop.printer, revision == 1
+    ours = [wire for wire in wires if wire.carrier == CARRIER]
+    if carrier_at and (ours or new):
+        wires = [*(wire for wire in wires if wire not in ours), WireEntry(carrier=CARRIER, address=carrier_at)]
+    if printer_at and (printer or new):
+        printer = printer_at
+    if (wires, printer) != (shop.wires, shop.printer):
+        settings.change_shop(revision, shop.model_copy(update={"wires": wires, "printer": printer}))

@@ -73,4 +73,4 @@ def read_channel(entry: ChannelEntry, units: Units, path: str) -> Channel:
 def _insert(entry: ExtraEntry, units: Units, path: str) -> Extra:
     sizes = to_sizes(entry.size or "", units, f"{path}.size")
     weight = Mass(0) if entry.weight in (None, "") else to_mass(entry.weight or 0, units, f"{path}.weight", zero=True)
-    return Extra(entry.name, sizes, weight, Extra.as_paper(sizes) if entry.lies_flat is None else entry.lies_flat)
+    return Extra(entry.name, sizes, weight, entry.placed(sizes))

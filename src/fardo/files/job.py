@@ -281,6 +281,11 @@ class JobFile(Strict):
     )
     sale: SaleEntry | None = None
     plain_outside: bool = Field(False, description="nothing outside tells what is in it")
+    wet_weather: bool = Field(False, description="rain on the way: every edge is taped")
+    repacked: bool = Field(False, description="others open it and pack it again: one side is taped lightly")
+    pack_minutes: int | None = Field(
+        None, ge=0, le=600, description="to place, fill, close and label it; the shop's usual unless given"
+    )
     checklist: list[Annotated[str, Field(max_length=LONGEST_CHECK)]] = Field(
         default_factory=list, max_length=40, description="lines of its own to tick before it is closed"
     )

@@ -83,6 +83,9 @@ class KindFile(Strict):
     board: str | None = Field(None, max_length=20)
     liner: LayerEntry | None = None
     extras: list[ExtraEntry] = Field(default_factory=list, max_length=20)
+    pack_minutes: int | None = Field(
+        None, ge=0, le=600, description="to place, fill, close and label such goods; the shop's usual unless given"
+    )
     ready_boxes: list[ReadyBoxEntry] = Field(
         default_factory=list, max_length=8, description="sizes and cases that are sold ready for such goods"
     )
@@ -136,6 +139,7 @@ def start_job(kind: KindFile | None, title: str, shop: ShopFile) -> JobFile:
         checklist=[check[:LONGEST_CHECK] for check in kind.checks],
         extras=[*habits, *(extra.model_copy(deep=True) for extra in kind.extras)],
         liner=kind.liner,
+        pack_minutes=kind.pack_minutes,
         board=kind.board,
         fill=FillWishEntry(loose=None if kind.fill.loose else False, full=kind.fill.full),
         questions=list(kind.questions),
@@ -221,6 +225,7 @@ def kind_of_job(job: JobFile, code: str, title: str, was: KindFile | None) -> Ki
             "extras": [extra.model_copy(deep=True) for extra in job.extras],
             "checks": job.checklist[:_MOST_CHECKS],
             "liner": job.liner,
+            "pack_minutes": job.pack_minutes,
             "board": job.board,
             "questions": list(job.questions),
             "ready_boxes": [one.model_copy(deep=True) for one in job.ready_boxes],

@@ -15,6 +15,7 @@ from fardo.core.refusal import BadInput
 from fardo.files.family import FormName
 from fardo.files.typed import Measure, Strict, TypedSizes, Weight, to_length, to_mass, to_money, to_sizes
 
+MOST_LEFT = 1_000_000
 _THICKEST = Length.of_mm(200)
 
 
@@ -39,6 +40,9 @@ class MaterialEntry(Strict):
     board: str | None = Field(None, max_length=20, description="what an inner box is made of")
     fills: TypedSizes | None = Field(None, description="the hollow that one pad fills, of what is sold by the piece")
     minutes: float | None = Field(None, ge=0, le=120, description="to put one on; nothing: as long as any layer")
+    left: float | None = Field(
+        None, ge=0, le=MOST_LEFT, description="how much there is, in what it is sold by; nothing: it is not counted"
+    )
 
 
 def read_materials(

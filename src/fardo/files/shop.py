@@ -15,7 +15,7 @@ from fardo.core.fill.material import Fill, FillForm
 from fardo.core.make.allowances import ALLOWANCES, Allowances
 from fardo.core.make.soft import SoftGates
 from fardo.core.make.stock import Pattern, Stock
-from fardo.core.plan.shop import Shop, Tape
+from fardo.core.plan.shop import Shop, Supplies, Tape
 from fardo.core.protect.cushion import read_fragility
 from fardo.core.quantity import Length, Units, on_the_tape
 from fardo.core.refusal import BadInput
@@ -25,7 +25,7 @@ from fardo.files.boards import BoardEntry, read_board
 from fardo.files.channel import ChannelEntry, read_channel
 from fardo.files.family import AllowanceName, WayName, with_allowances
 from fardo.files.house_rules import HouseRuleEntry, read_rule
-from fardo.files.materials import MaterialEntry, read_materials
+from fardo.files.materials import MOST_LEFT, MaterialEntry, read_materials
 from fardo.files.stock import BoxEntry, DesignEntry, PatternEntry, PouchEntry, read_box, read_design, read_pouch
 from fardo.files.typed import ExtraEntry, Measure, Strict, Weight, to_length, to_mass, to_money, to_sizes
 
@@ -51,11 +51,13 @@ class FillEntry(Strict):
     each_litres: float | None = Field(
         None, gt=0, le=10_000, description="that a sheet, a pillow, a pad or a sack fills"
     )
+    left: float | None = Field(None, ge=0, le=MOST_LEFT, description="litres there are; nothing: it is not counted")
 
 
 class TapeEntry(Strict):
     weight_per_m: Weight
     price_per_100_m: str
+    left: float | None = Field(None, ge=0, le=MOST_LEFT, description="metres there are; nothing: it is not counted")
 
 
 class SoftEntry(Strict):
@@ -152,6 +154,9 @@ class ShopFile(Strict):
         default_factory=list, max_length=200, description="re-cut boxes that worked, to be made again"
     )
     designs: list[DesignEntry] = Field(default_factory=list, max_length=100, description="blanks of the shop's own")
+    printer: str = Field(
+        "", max_length=200, description="address of the label printer: https, or http on this machine; nothing for none"
+    )
     wires: list[WireEntry] = Field(default_factory=list, max_length=12, description="carriers asked over the network")
     habits: list[ExtraEntry] = Field(
         default_factory=_from_start("habits"), max_length=20, validate_default=True,
@@ -176,7 +181,9 @@ class ShopFile(Strict):
                 "not a board of this shop", read=self.default_board, allowed=", ".join(grades), field="default_board"
             )
         for n, wire in enumerate(self.wires):
-            _check_address(wire.address, f"wires[{n}].address")
+            _check_address(wire.address, f"wires[{n}].address", "a carrier is asked")
+        if self.printer:
+            _check_address(self.printer, "printer", "a printer is reached")
         for n, habit in enumerate(self.habits):
             if habit.size is not None:
                 to_sizes(habit.size, units, f"habits[{n}].size")
@@ -230,6 +237,11 @@ class ShopFile(Strict):
             default_grade=self.default_board,
             materials=read_materials(self.materials, units, self.currency, grades),
             bubbles=self.bubbles,
+            supplies=Supplies(
+                {one.code: Fraction(str(one.left)) for one in self.materials if one.left is not None},
+                {one.name: Fraction(str(one.left)) for one in (self.fill, *self.fills) if one.left is not None},
+                None if self.tape.left is None else Fraction(str(self.tape.left)),
+            ),
             stock=Stock(
                 tuple(read_box(box, units, self.currency, grades, f"boxes[{n}]") for n, box in enumerate(self.boxes)),
                 tuple(read_pouch(one, units, self.currency, f"mailers[{n}]") for n, one in enumerate(self.mailers)),
@@ -264,13 +276,13 @@ def _start() -> str:
     return files("fardo.files").joinpath("start/shop.toml").read_text("utf-8")
 
 
-def _check_address(address: str, field: str) -> None:
-    """What is declared and bought does not go over a network in clear, except inside this machine."""
+def _check_address(address: str, field: str, at: str) -> None:
+    """What is declared, bought and printed does not go over a network in clear, except inside this machine."""
     parts = urlsplit(address)
     here = parts.hostname in ("127.0.0.1", "localhost", "::1")
     if not parts.hostname or parts.scheme not in ("https", "http") or (parts.scheme == "http" and not here):
         allowed = "https://..., or http:// on this machine"
-        raise BadInput("not an address a carrier is asked at", read=address, allowed=allowed, field=field)
+        raise BadInput(f"not an address {at} at", read=address, allowed=allowed, field=field)
 
 
 def _rate(code: str, text: str) -> Fraction:

@@ -15,6 +15,7 @@ from pydantic import AllowInfNan, BeforeValidator, ConfigDict, Field, Validation
 from pydantic import BaseModel as PydanticModel
 from pydantic.fields import FieldInfo
 
+from fardo.core.goods.part import Extra, ExtraPlace, Sizes
 from fardo.core.goods.shape import SHAPES
 from fardo.core.quantity import (
     Length,
@@ -109,6 +110,14 @@ class ExtraEntry(Strict):
     lies_flat: bool | None = Field(
         None, description="it is folded or lies on top and sizes no box; nothing said: where it is 1/8 in thin or less"
     )
+    place: ExtraPlace | None = Field(
+        None, description="inside the outer wrap, beside the goods, on top or outside; nothing said: by lies_flat"
+    )
+
+    def placed(self, sizes: Sizes) -> ExtraPlace:
+        """Where it goes: as said, or on top where it is folded or thin."""
+        flat = Extra.as_paper(sizes) if self.lies_flat is None else self.lies_flat
+        return self.place or ("on top" if flat else "beside")
 
 
 def to_length(value: str | float, units: Units, field: str, *, zero: bool = False, most: Length = LONGEST) -> Length:

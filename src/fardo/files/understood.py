@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from fractions import Fraction
 from typing import Any
 
 from fardo.core.fill.filling import FillWish
@@ -96,6 +97,8 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
             tuple(unit for part in parts for unit in part.units), extras, liner,
             inserts=tuple(insert for insert in inserts if insert is not None), holes=job.hand_holes, over_box=over_box,
             bundles=bundles, fill=reading.fill(job), tape=reading.house.tape,
+            wet=job.wet_weather, repacked=job.repacked,
+            pack_minutes=None if job.pack_minutes is None else Fraction(job.pack_minutes),
         )  # fmt: skip
         load = replace(load, pressed=reading.pressed(job, load))
         if lacks_cells(load):
@@ -356,8 +359,7 @@ class _Reading(JourneyReading):
         weight = self.optional(entry.weight, Mass(0), to_mass, self.shop.units, f"extras[{n}].weight", zero=True)
         if sizes is None or weight is None:
             return None
-        lies_flat = Extra.as_paper(sizes) if entry.lies_flat is None else entry.lies_flat
-        return Extra(name, sizes, weight, lies_flat)
+        return Extra(name, sizes, weight, entry.placed(sizes))
 
     def chosen(self, chosen: Chosen) -> tuple[BoxChoice | None, PriceChoice | None]:
         box: BoxChoice | None = None

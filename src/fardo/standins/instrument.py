@@ -11,17 +11,17 @@ import threading
 import time
 import urllib.error
 import urllib.request
+from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass
 from html import escape
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
-from typing import Any, Protocol
+from http.server import ThreadingHTTPServer
 from urllib.parse import parse_qs
 
 from fardo.core.quantity import read_mass
 from fardo.core.refusal import BadInput
+from fardo.standins.device_page import Answer, serve_device
 from fardo.standins.scale import Scale, State
-from fardo.wire.hosts import is_own_host, is_own_origin
 
 FAULTS = {
     "": "none",
@@ -32,7 +32,6 @@ FAULTS = {
 }
 _SLOW_SECONDS = 3
 _LONGEST_FORM = 4_000
-_WAITS_S = 10
 _EVERY_S = 0.25  # a reading while it settles
 
 
@@ -52,15 +51,24 @@ MODELS = {
 }
 
 
-class Device(Protocol):
-    """An instrument with a page."""
+class Instrument(ABC):
+    """What has a page with a form, on which it is pressed."""
 
+    largest = _LONGEST_FORM
+
+    @abstractmethod
     def page(self, form: Mapping[str, str] | None) -> str:
         """Its page; of a form that was sent, with what came of it."""
-        ...
+
+    def got(self, _: str) -> Answer:
+        return Answer(self.page(None).encode())
+
+    def sent(self, _: str, __: str, content: bytes) -> Answer:
+        form = parse_qs(content.decode("utf-8", "replace"))
+        return Answer(self.page({name: values[0] for name, values in form.items()}).encode())
 
 
-class Tape:
+class Tape(Instrument):
     """What is typed on its page is sent when it is pressed.
 
     Args:
@@ -77,7 +85,7 @@ class Tape:
         return _page(self.model, reading, fault, send(self.shop, self.model, reading, fault))
 
 
-class BenchScale:
+class BenchScale(Instrument):
     """What is put on it settles, and its readings are sent meanwhile.
 
     Args:
@@ -145,48 +153,7 @@ def send(shop: str, model: Model, reading: str, fault: str = "", state: State = 
 
 def serve(model: Model, port: int, shop: str) -> ThreadingHTTPServer:
     """The instrument on a port of this machine, served by a thread of its own. Raises OSError where it is taken."""
-    device: Device = BenchScale(model, shop) if model.device == "scale" else Tape(model, shop)
-
-    class Handler(BaseHTTPRequestHandler):
-        timeout = _WAITS_S  # a page that stops in the middle of a request is hung up on
-
-        def do_GET(self) -> None:
-            if self._is_ours():
-                self._answer(device.page(None))
-
-        def do_POST(self) -> None:
-            if not self._is_ours():
-                return
-            length = min(_length(self.headers.get("Content-Length")), _LONGEST_FORM)
-            form = parse_qs(self.rfile.read(length).decode("utf-8", "replace"))
-            self._answer(device.page({name: values[0] for name, values in form.items()}))
-
-        def _is_ours(self) -> bool:
-            """Whether it is asked for on this machine and by no other site's page; refuses it otherwise."""
-            host = self.headers.get("Host")
-            ours = is_own_host(host) and is_own_origin(self.headers.get("Origin"), host)
-            if not ours:
-                self._answer("<!doctype html><title>Refused</title><p>Another site's page may not press here.", 403)
-            return ours
-
-        def _answer(self, page: str, status: int = 200) -> None:
-            content = page.encode()
-            self.send_response(status)
-            self.send_header("Content-Type", "text/html; charset=utf-8")
-            self.send_header("Content-Length", str(len(content)))
-            self.end_headers()
-            self.wfile.write(content)
-
-        def log_message(self, *_: Any) -> None:
-            """Says nothing; what came of a press stands on its page."""
-
-    server = ThreadingHTTPServer(("127.0.0.1", port), Handler)
-    threading.Thread(target=server.serve_forever, args=(0.05,), daemon=True).start()
-    return server
-
-
-def _length(told: str | None) -> int:
-    return int(told) if told and told.isascii() and told.isdigit() and len(told) < 10 else 0
+    return serve_device(BenchScale(model, shop) if model.device == "scale" else Tape(model, shop), port)
 
 
 _BUTTONS = """<p><button name="deed" value="put">Put it on</button> <button name="deed" value="off">Take it off</button>

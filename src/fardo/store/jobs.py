@@ -43,7 +43,7 @@ class JobLine:
         content: the job as JSON.
         bench: what the bench shows of it, as JSON, as it was last worked out of this content; None where it was not.
         stamp: of the shop for which that was.
-        taken: off the stock for it, how many of each by name, as JSON.
+        taken: off the stock for it, as JSON.
     """
 
     id: str

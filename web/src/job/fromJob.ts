@@ -89,6 +89,7 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
       size: sizes(extra.size as string | Said[] | null | undefined),
       weight: mass(extra.weight),
       liesFlat: extra.lies_flat ?? null,
+      place: extra.place ?? null,
     })),
     beside: (job.beside ?? []).map((parcel) => ({
       name: parcel.name ?? '',
@@ -131,6 +132,9 @@ export function toTyped(job: JobFile, units: 'in' | 'cm'): Typed {
     toCountry: job.ship?.to_country ?? '',
     sale: { price: job.sale?.price ?? '', postage: job.sale?.postage ?? '' },
     plainOutside: job.plain_outside ?? false,
+    wetWeather: job.wet_weather ?? false,
+    repacked: job.repacked ?? false,
+    packMinutes: String(job.pack_minutes ?? ''),
     checklist: (job.checklist ?? []).join('\n'),
     customs: {
       contents: job.customs?.contents ?? '',

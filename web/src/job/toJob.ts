@@ -132,6 +132,9 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     rules_left_out: typed.rulesLeftOut ?? [],
     sale: typed.sale && (typed.sale.price.trim() || typed.sale.postage.trim()) ? { ...typed.sale } : null,
     plain_outside: typed.plainOutside ?? false,
+    wet_weather: typed.wetWeather ?? false,
+    repacked: typed.repacked ?? false,
+    pack_minutes: orNothing(typed.packMinutes ?? '') as number | null,
     checklist: (typed.checklist ?? '')
       .split('\n')
       .map((line) => line.trim())
@@ -156,6 +159,7 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
         size: orNothing(extra.size),
         weight: orNothing(extra.weight),
         lies_flat: extra.liesFlat ?? null,
+        place: extra.place ?? null,
       })),
     beside: (typed.beside ?? []).map((parcel) => ({
       name: parcel.name,

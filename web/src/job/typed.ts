@@ -1,5 +1,5 @@
 // A job as it stands in the fields: text, exactly as typed. What a field does not show is kept from the job as it came.
-import type { JobFile, LayerEntry, PartEntry, StepEntry } from '../lib/api/client';
+import type { ExtraEntry, JobFile, LayerEntry, PartEntry, StepEntry } from '../lib/api/client';
 import { asked } from './shapes';
 
 type Shape = PartEntry['shape'];
@@ -10,7 +10,12 @@ export interface TypedExtra {
   weight: string;
   /** Folded or on top, so that it sizes no box; null while nobody said. */
   liesFlat?: boolean | null;
+  /** Where it goes; null while nobody said. */
+  place?: ExtraPlace | null;
 }
+
+/** Where an extra goes: only beside the goods it takes up room. */
+export type ExtraPlace = NonNullable<ExtraEntry['place']>;
 
 /** Where a gap can be said by itself, beside the walls. */
 export const PLACES = ['between', 'below', 'above', 'edges', 'faces'] as const;
@@ -126,6 +131,11 @@ export interface Typed {
   sale: { price: string; postage: string };
   /** Nothing outside tells what is in it. */
   plainOutside: boolean;
+  /** Rain on the way; others open it and pack it again. */
+  wetWeather: boolean;
+  repacked: boolean;
+  /** To place, fill, close and label; empty for the shop's usual. */
+  packMinutes: string;
   /** Checks of its own before it is closed, one a line. */
   checklist: string;
   customs: { contents: string; reason: CustomsReason; madeIn: string; tariffCode: string };

@@ -36,7 +36,7 @@ def packing(key: str, context: Context) -> PackingView:
         box=called(boxed.made),
         chosen=picture.job.box is not None,
         minutes=round(boxed.minutes),
-        fetch=view_fetched(to_fetch(steps, picture.job.shop_for(shop).stock), shop.units),
+        fetch=view_fetched(to_fetch(steps, picture.job.shop_for(shop).stock, shop.supplies), shop.units),
         steps=[view_step(step, shop.units) for step in steps],
         sides=[show_length(side, shop.units, "nearest").text for side in boxed.arrangement.inside],
         inside_mm=inside_mm(boxed),

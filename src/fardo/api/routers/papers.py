@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import Query, Response
+from pydantic import BaseModel, ConfigDict
 
 from fardo.api.context import AppContext, Context
 from fardo.api.downloads import download, today_in_words
@@ -38,6 +39,7 @@ from fardo.files.parts_csv import write_parts
 from fardo.files.pdf import ToCut, cut_sheet, cut_sheets
 from fardo.files.shipping_label import LabelSize, label_page, label_picture
 from fardo.files.typed import to_count
+from fardo.wire.printer import Printed, print_out
 
 router = resource("/api/jobs/{key}", "papers")
 day_router = resource("/api", "papers")
@@ -150,7 +152,7 @@ def packing(key: str, context: Context) -> Response:
         packed = PackingSheet(
             title, called(boxed.made), boxed.made.inside, bodies_of(boxed.load),
             boxed.arrangement, boxed.room_left, boxed.made.soft, wrap, under, rest, filling.says,
-            tuple(extra.name for extra in boxed.load.last_in), day,
+            tuple(extra.name for extra in boxed.load.extras if extra.lies_flat), day,
         )  # fmt: skip
     else:
         answer, _ = inside_needed(load)
@@ -184,6 +186,27 @@ def label_png(key: str, context: Context) -> Response:
     """The same as a picture of 300 dots to the inch."""
     page = label_page(label_facts(key, context), "4x6", context.today.file.paper)
     return download(label_picture(page), "image/png", "label", ".png", look=True)
+
+
+class ToPrint(BaseModel):
+    """What goes to the label printer."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"what": "label"}]})
+    what: Literal["label", "papers"] = "label"
+
+
+@router.post("/print")
+def print_on_printer(key: str, wanted: ToPrint, context: Context) -> Printed:
+    """Sends the label, or all papers of the job, to the shop's printer."""
+    file = context.today.file
+    if not file.printer:
+        raise NoAnswer("The shop has no printer; enter its address in the settings.")
+    if wanted.what == "label":
+        page = label_page(label_facts(key, context), "4x6", file.paper)
+    else:
+        facts = paper_facts(key, context)
+        page = job_papers(facts, papers_of(facts), file.paper)
+    return print_out(file.printer, page)
 
 
 @day_router.get("/hand-over.pdf", response_class=Response)

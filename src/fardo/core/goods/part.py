@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.shape import Shape, Sizes
 from fardo.core.quantity import INCH, ZERO, Length, Mass
 
-__all__ = ["Extra", "Part", "Rules", "Sizes"]
+__all__ = ["Extra", "ExtraPlace", "Part", "Rules", "Sizes"]
 
 _AS_PAPER = INCH.half().half().half()  # 1/8 in: starting value
 MOST_OF_ONE = 999  # of one thing in a job
@@ -75,18 +76,26 @@ class Part:
         return self.shape.sizes
 
 
+ExtraPlace = Literal["inside the wrap", "beside", "on top", "outside"]
+
+
 @dataclass(frozen=True, slots=True)
 class Extra:
     """What must go in besides the goods: a bottle, a booklet, the card. It may lie on any side of its own.
 
     Args:
-        lies_flat: it is folded or lies on top, goes in last, and never decides the size of a parcel.
+        place: where it goes; anywhere but beside the goods it is folded or lies flat and sizes no parcel.
     """
 
     name: str
     sizes: Sizes
     weight: Mass
-    lies_flat: bool = False
+    place: ExtraPlace = "beside"
+
+    @property
+    def lies_flat(self) -> bool:
+        """Whether it never decides the size of a parcel."""
+        return self.place != "beside"
 
     @staticmethod
     def as_paper(sizes: Sizes) -> bool:

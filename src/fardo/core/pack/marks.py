@@ -24,7 +24,8 @@ def marks_of(load: Load) -> tuple[str, ...]:
     parts = [unit.part for unit in load.units]
     up = ("This side up",) if any(part.rules.this_side_up for part in parts) else ()
     fragile = any(part.fragility is not None and part.fragility <= FRAGILE_TO for part in parts)
-    return (*up, "Fragile") if fragile else up
+    opened = ("Open here",) if load.repacked else ()
+    return (*up, *(("Fragile",) if fragile else ()), *opened)
 
 
 def closing_checks(made: Made) -> tuple[str, ...]:
@@ -39,4 +40,6 @@ def opening(made: Made, load: Load) -> tuple[str, ...]:
         return (*up, "Open the flap; keep it whole if it is to go back in it.")
     where = "along the seam on top" if flaps_of(made.way) == "both" else "where it closes"
     cut = f"Cut the tape {where}, blade short: what is packed lies close below."
+    if load.repacked:
+        cut = f"Pull off the one strip {where}."
     return (*up, cut, "Take out what fills it and keep it.")

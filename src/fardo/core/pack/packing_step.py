@@ -10,6 +10,7 @@ from typing import Literal
 from fardo.core.cut.drawing import Point
 from fardo.core.fill.material import Fill
 from fardo.core.goods.part import Sizes
+from fardo.core.plan.tape import TapeStrips
 from fardo.core.protect.coat import Cut
 from fardo.core.protect.material import Material
 from fardo.core.quantity import Length
@@ -66,24 +67,7 @@ class FillUsed:
     litres: Fraction
 
 
-@dataclass(frozen=True, slots=True)
-class TapeUsed:
-    """Strips of tape of one length.
-
-    Args:
-        where: they go, in words.
-    """
-
-    where: str
-    count: int
-    length: Length
-
-    @property
-    def total(self) -> Length:
-        return self.length * self.count
-
-
-Used = BoardUsed | BoxUsed | WrapUsed | FillUsed | TapeUsed
+Used = BoardUsed | BoxUsed | WrapUsed | FillUsed | TapeStrips
 
 
 @dataclass(frozen=True, slots=True)

@@ -25,22 +25,22 @@ from fardo.core.make.made import Made
 from fardo.core.make.step import Step, by_stage
 from fardo.core.make.stock import StockBox
 from fardo.core.pack.marks import marks_of
-from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, TapeUsed, WrapUsed
-from fardo.core.pack.tape import TapePlan, plan_tape
+from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, Section, WrapUsed
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import PlacedBody, arrange, placed
 from fardo.core.plan.parts import alike_units, named
 from fardo.core.plan.shop import Shop
+from fardo.core.plan.tape import HEAVY_FROM, TapePlan, TapeStrips
 from fardo.core.plan.together import coats_together
 from fardo.core.protect.coat import NONE, Coat, Wearer
 from fardo.core.protect.forms import put_on
 from fardo.core.protect.liner import line_walls
-from fardo.core.quantity import POUND, Mass
+from fardo.core.quantity import Mass
 
 # From this weight a second pair of hands helps: common practice; local rules may ask for less.
-SECOND_PERSON_FROM = POUND * 30
+SECOND_PERSON_FROM = HEAVY_FROM
 _CUTTER = "knife and straightedge, or the saw"
 RUB_DOWN = "Rub the tape down."
 
@@ -66,7 +66,7 @@ class ToPack:
 
     @property
     def tape(self) -> TapePlan:
-        return plan_tape(self.boxed.made, self.boxed.tape_length)
+        return self.boxed.taped
 
     @property
     def bags(self) -> tuple[BagLabel, ...]:
@@ -80,10 +80,11 @@ def packing_steps(to_pack: ToPack) -> tuple[PackingStep, ...]:
         to_pack: the job in the box that was chosen.
     """
     found = [
-        *_take_apart(to_pack), *_wrap(to_pack), *_make(to_pack), *_pack(to_pack), *_check(to_pack), *_close(to_pack),
-        *_send(to_pack),
+        *_take_apart(to_pack), *_wrap_and_what_goes_in_it(to_pack), *_make(to_pack), *_pack(to_pack), *_check(to_pack),
+        *_close(to_pack), *_send(to_pack),
     ]  # fmt: skip
-    return tuple(_with_their_share(_told_apart(found, to_pack.boxed.made), to_pack.shop.pack_minutes))
+    minutes = to_pack.shop.packing_minutes(to_pack.boxed.load.pack_minutes)
+    return tuple(_with_their_share(_told_apart(found, to_pack.boxed.made), minutes))
 
 
 def _told_apart(steps: Iterable[PackingStep], made: Made) -> Iterator[PackingStep]:
@@ -102,7 +103,7 @@ _BY_THE_SHOP: tuple[Section, ...] = ("Pack", "Check", "Close", "Send")
 
 
 def _with_their_share(steps: Iterable[PackingStep], minutes: Fraction) -> Iterator[PackingStep]:
-    """To place, fill, close and label takes the shop's minutes, whatever the box: shared out among those steps."""
+    """To place, fill, close and label takes so many minutes, whatever the box: shared out among those steps."""
     every = list(steps)
     sharing = sum(step.section in _BY_THE_SHOP for step in every)
     for step in every:
@@ -139,12 +140,26 @@ def _wrap(to_pack: ToPack) -> Iterator[PackingStep]:
         yield _insert(insert, "Wrap", f"Cut and put on: {_called(insert)}.", to_pack)
 
 
+def _wrap_and_what_goes_in_it(to_pack: ToPack) -> Iterator[PackingStep]:
+    """The wrap, and before the outermost what goes inside it; where nothing is wrapped, after all of it."""
+    steps = list(_wrap(to_pack))
+    layers = [n for n, step in enumerate(steps) if any(isinstance(one, WrapUsed) for one in step.used)]
+    outer = layers[-1] if layers else len(steps)
+    inside = [
+        PackingStep(
+            f"in the wrap {extra.name}", "Wrap", f"{_upper(extra.name)}, flat on the goods, before the outer wrap."
+        )
+        for extra in to_pack.boxed.load.extras_at("inside the wrap")
+    ]
+    yield from (*steps[:outer], *inside, *steps[outer:])
+
+
 def _layer(key: str, of: str, coat: Coat, shop: Shop) -> PackingStep:
     taken = coat.taken.name if coat.taken is not None else ""
     used = WrapUsed(coat.material, coat.amount, coat.cuts, taken)
     name = taken or coat.material.name
     return PackingStep(
-        key, "Wrap", f"{of[0].upper()}{of[1:]}: {name}.", says=coat.says, used=(used,), minutes=shop.minutes_for(coat)
+        key, "Wrap", f"{_upper(of)}: {name}.", says=coat.says, used=(used,), minutes=shop.minutes_for(coat)
     )
 
 
@@ -171,7 +186,7 @@ def _make(to_pack: ToPack) -> Iterator[PackingStep]:
 
 
 def _bench_steps(
-    steps: Sequence[Step], key: str, section: Section, tape: tuple[TapeUsed, ...] = ()
+    steps: Sequence[Step], key: str, section: Section, tape: tuple[TapeStrips, ...] = ()
 ) -> list[PackingStep]:
     """Steps of making or closing a box; the tape goes on with the last that tapes, or in a step of its own after."""
     taping = max((n for n, step in enumerate(steps) if step.tapes), default=None)
@@ -184,7 +199,7 @@ def _bench_steps(
     ]  # fmt: skip
 
 
-def _taped(key: str, section: Section, do: str, tape: tuple[TapeUsed, ...]) -> Iterator[PackingStep]:
+def _taped(key: str, section: Section, do: str, tape: tuple[TapeStrips, ...]) -> Iterator[PackingStep]:
     if tape:
         yield PackingStep(key, section, do, says=(RUB_DOWN,), used=tape)
 
@@ -207,8 +222,7 @@ def _pack(to_pack: ToPack) -> Iterator[PackingStep]:
         yield _insert(insert, "Pack", f"Cut and lay on top: {_called(insert)}.", to_pack, goes_in=len(there))
     yield from _fill(to_pack, ("top",), len(there))
     for extra in boxed.load.last_in:
-        name = f"{extra.name[0].upper()}{extra.name[1:]}"
-        yield PackingStep(f"last {extra.name}", "Pack", f"{name}, on top.", goes_in=len(there))
+        yield PackingStep(f"last {extra.name}", "Pack", f"{_upper(extra.name)}, on top.", goes_in=len(there))
     address = "A slip with both addresses on top, for when the label is lost."
     yield PackingStep("inside address", "Pack", address, goes_in=len(there))
 
@@ -261,7 +275,8 @@ def _check(to_pack: ToPack) -> Iterator[PackingStep]:
     for unit in load.units:
         there[unit.part.name] += unit.pile
     for extra in load.extras:
-        there[extra.name] += 1
+        if extra.place != "outside":
+            there[extra.name] += 1
     for label in to_pack.bags:
         there[f"bag {label.number}: {label.holds}"] += 1
     for insert in to_pack.boxed.inserts:
@@ -282,6 +297,8 @@ def _check(to_pack: ToPack) -> Iterator[PackingStep]:
 def _close(to_pack: ToPack) -> Iterator[PackingStep]:
     """Close and tape it, then what is done with the closed box: it goes in a bag, or is stood up."""
     made, tape, stages = to_pack.boxed.made, to_pack.tape.closing, by_stage(to_pack.boxed.made.steps)
+    if to_pack.tape.lightly:
+        yield PackingStep("lightly", "Close", "Tape the top lightly: others open it there and pack it again.")
     yield from _bench_steps(stages["close"], "close", "Close", tape)
     if not any(step.tapes for step in stages["close"]):
         yield from _taped("tape top", "Close", "Close it and tape it.", tape)
@@ -297,6 +314,9 @@ def _send(to_pack: ToPack) -> Iterator[PackingStep]:
     if not to_pack.boxed.made.bends:
         yield PackingStep("measure", "Send", "Measure length, width and height where each is largest.")
     yield PackingStep("label", "Send", "Label flat on the largest face, clear of seams, its edges taped down.")
+    for extra in to_pack.boxed.load.extras_at("outside"):
+        do = f"{_upper(extra.name)} on the outside, in a pouch beside the label."
+        yield PackingStep(f"outside {extra.name}", "Send", do)
     if any(isinstance(one.item, StockBox) and one.item.used for one in to_pack.boxed.made.taken):
         yield PackingStep("old marks", "Send", "Cover old barcodes, addresses and hand-holes.")
     if to_pack.plain:
@@ -304,6 +324,10 @@ def _send(to_pack: ToPack) -> Iterator[PackingStep]:
     elif marks := marks_of(to_pack.boxed.load):
         yield PackingStep("marks", "Send", f"Mark it on four sides: {_listed(one.lower() for one in marks)}.")
     yield PackingStep("hand over", "Send", "Hand it over and keep the receipt.", people=_people(weight))
+
+
+def _upper(name: str) -> str:
+    return f"{name[0].upper()}{name[1:]}"
 
 
 def _people(weight: Mass) -> int:

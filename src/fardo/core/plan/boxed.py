@@ -24,6 +24,7 @@ from fardo.core.plan.cells import divider_of, in_cells
 from fardo.core.plan.cut_out import CutOut, OnSheet, cut_out, other_side_long, within_inserts
 from fardo.core.plan.load import Load, PlacedBody, arrange, ask_of, bodies_of, liner_thickness, placed
 from fardo.core.plan.shop import Shop
+from fardo.core.plan.tape import NO_TAPE, TapePlan, plan_tape
 from fardo.core.plan.together import coats_together
 from fardo.core.protect.coat import NONE, Coat, Wearer
 from fardo.core.protect.forms import put_on
@@ -87,6 +88,7 @@ class Boxed:
         filling: what goes into the room that is left.
         making: time to make it alone.
         insert_board: that inserts are cut from.
+        taped: the strips of tape it takes.
     """
 
     load: Load
@@ -109,11 +111,12 @@ class Boxed:
     suggested: Grade | None = None
     filling: Filling = NO_FILLING
     insert_board: Grade | None = None
+    taped: TapePlan = NO_TAPE
 
     @property
     def tape_length(self) -> Length:
-        """Of all strips, more than the box's own where a rule of the house asks for it."""
-        return _tape_length(self.made, self.load)
+        """Of all strips."""
+        return self.taped.total
 
     @property
     def own(self) -> Money:
@@ -233,7 +236,6 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     voids = _voids(load, arrangement, made, cut.cut_from.caliper, void)
     # Cut with its laps, wrap may come to more than the room it takes between the walls and the goods.
     void = max(void, sum(one.volume_nm3 for one in voids))
-    tape = _tape_length(made, load).nm
     fragilities = [unit.part.fragility for unit in load.units]
     filling = fill_voids(voids, load.fill, shop.fills, fragilities, load.open_parts)
     weights = Weights(
@@ -242,12 +244,15 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         extras=Mass(sum(extra.weight.ng for extra in load.extras)),
         board=made.weight + board_weight(pieces, cut.cut_from),
         fill=filling.weight,
-        tape=Mass(-(-tape * shop.tape.weight_per_m.ng // 10**9)),
+        tape=Mass(0),
     )
+    taped = plan_tape(made, load, weights.total, shop.dear(value))
+    tape = taped.total.nm
+    weights = replace(weights, tape=Mass(-(-tape * shop.tape.weight_per_m.ng // 10**9)))
     strength = SOFT if made.soft else judge(
         made.outside, weights.total, cut.grade, made.condition, shop.dear(value), shop.trust, made.worn
     )  # fmt: skip
-    minutes = made.minutes + shop.pack_minutes + sum(shop.minutes_for(coat) for coat in coats)
+    minutes = made.minutes + shop.packing_minutes(load.pack_minutes) + sum(shop.minutes_for(coat) for coat in coats)
     minutes += MINUTES_A_PIECE * sum(blank.count for blank in pieces)
     return Boxed(
         load, arrangement, made, tuple(coats), weights,
@@ -267,11 +272,8 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
         inserts=cut.inserts,
         filling=filling,
         insert_board=cut.cut_from,
+        taped=taped,
     )  # fmt: skip
-
-
-def _tape_length(made: Made, load: Load) -> Length:
-    return Length(-(-made.tape.nm * load.tape // 1))
 
 
 def _voids(load: Load, arrangement: Arrangement, made: Made, t: Length, void_nm3: int) -> tuple[Void, ...]:

@@ -12,7 +12,7 @@ from fardo.core.arrange.initial_layout import initial_layout
 from fardo.core.arrange.manual import faults
 from fardo.core.fill.filling import NO_WISH, FillWish
 from fardo.core.goods.gap import NO_GAP
-from fardo.core.goods.part import Extra, Part, Sizes, sides_less
+from fardo.core.goods.part import Extra, ExtraPlace, Part, Sizes, sides_less
 from fardo.core.goods.shape import Box
 from fardo.core.hashed import HashedOnce
 from fardo.core.make.inserts.wanted import Wanted
@@ -57,6 +57,9 @@ class Load(HashedOnce):
         bundles: those that are wrapped together.
         fill: what the job says of it.
         tape: how many times the usual.
+        wet: whether it may stand in rain on its way.
+        repacked: whether others open it and pack it again.
+        pack_minutes: to place, fill, close and label it, None where the shop's usual.
         pressed: by how much less than the wrapped goods a box that is cut is each way.
     """
 
@@ -70,6 +73,9 @@ class Load(HashedOnce):
     bundles: tuple[Bundle, ...] = ()
     fill: FillWish = NO_WISH
     tape: Fraction = Fraction(1)
+    wet: bool = False
+    repacked: bool = False
+    pack_minutes: Fraction | None = None
     pressed: Length = ZERO
     __hash__ = HashedOnce.__hash__
 
@@ -140,7 +146,11 @@ class Load(HashedOnce):
     @property
     def last_in(self) -> tuple[Extra, ...]:
         """The extras that are folded or laid on top, last of all; they size no box."""
-        return tuple(extra for extra in self.extras if extra.lies_flat)
+        return self.extras_at("on top")
+
+    def extras_at(self, place: ExtraPlace) -> tuple[Extra, ...]:
+        """The extras that go there."""
+        return tuple(extra for extra in self.extras if extra.place == place)
 
 
 @lru_cache(maxsize=64)

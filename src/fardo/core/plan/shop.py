@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from fractions import Fraction
 
 from fardo.core.board.grade import Grade
@@ -24,6 +25,21 @@ from fardo.core.tariff.exchange import Exchange
 class Tape:
     weight_per_m: Mass
     price_per_100_m: Money
+
+
+@dataclass(frozen=True, slots=True)
+class Supplies:
+    """How much there is of what is counted; what is not named is not counted.
+
+    Args:
+        wrap: by the code of the material, of what it is sold by.
+        fill: by its name, litres.
+        tape: metres, None where it is not counted.
+    """
+
+    wrap: Mapping[str, Fraction] = field(default_factory=dict)
+    fill: Mapping[str, Fraction] = field(default_factory=dict)
+    tape: Fraction | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +72,7 @@ class Shop:
         channels: where it sells.
         country: its own.
         rules: of the house.
+        supplies: of wrap, fill and tape that are left.
     """
 
     units: Units
@@ -86,6 +103,7 @@ class Shop:
     country: str = ""
     soft: SoftGates = STARTING_GATES
     rules: tuple[Rule, ...] = ()
+    supplies: Supplies = field(default_factory=Supplies)
 
     def gap(self, fragility: int | None) -> Length:
         """The habit for what bears so many g, None where nobody said."""
@@ -99,6 +117,10 @@ class Shop:
         """To put a layer on, as often as it goes on."""
         each = self.wrap_minutes if coat.material.minutes is None else coat.material.minutes
         return each * coat.puts
+
+    def packing_minutes(self, said: Fraction | None) -> Fraction:
+        """To place, fill, close and label: what is said of such goods, or the usual."""
+        return self.pack_minutes if said is None else said
 
     def dear(self, value: Money | None) -> bool:
         """Whether goods of that declared value are dear."""

@@ -25,6 +25,7 @@ export type Problem = Schemas['Problem'];
 export type PartEntry = Schemas['PartEntry'];
 export type StepEntry = Schemas['StepEntry'];
 export type LayerEntry = Schemas['LayerEntry'];
+export type ExtraEntry = Schemas['ExtraEntry'];
 export type PartView = Schemas['PartView'];
 export type HazardView = Schemas['HazardView'];
 export type ShapeView = Schemas['ShapeView'];
@@ -289,6 +290,10 @@ export const calls = {
     answer<JobView>(api.DELETE('/api/jobs/{key}/label', { params: { path: { key } } })),
   askAboutLabel: (key: string) =>
     answer<JobView>(api.POST('/api/jobs/{key}/label/ask-again', { params: { path: { key } } })),
+  print: (key: string, what: Schemas['ToPrint']['what']) =>
+    answer<Schemas['Printed']>(
+      api.POST('/api/jobs/{key}/print', { params: { path: { key } }, body: { what } }),
+    ),
   tracking: (key: string) =>
     answer<TrackingSaid>(api.GET('/api/jobs/{key}/tracking', { params: { path: { key } } })),
   steps: (body: Schemas['StepsRequest'], signal: AbortSignal) =>

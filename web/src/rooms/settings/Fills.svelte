@@ -2,7 +2,8 @@
   // What boxes are filled with: the usual kind first, others by job and by place.
   import Choose from '../../lib/ui/Choose.svelte';
   import Cell from './Cell.svelte';
-  import { text, type ListProps } from './words';
+  import Field from '../../lib/ui/Field.svelte';
+  import { number, text, type ListProps } from './words';
   import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
@@ -30,22 +31,21 @@
     d.fills = (d.fills ?? []).filter((_, k) => k !== n);
     touched();
   }
-  const number = (typed: string) => (typed.trim() === '' ? null : (typed as unknown as number));
 </script>
 
 <div class="part">
   <h2>Fill</h2>
   <div
-    class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(3,minmax(90px,1fr))_44px] items-center gap-2"
+    class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(4,minmax(80px,1fr))_44px] items-center gap-2"
     aria-hidden="true"
   >
     <span>Name</span><span>Comes in</span><span>Litres, of one</span><span>Weight of a litre</span><span
       >Price of 100 litres, {d.currency}</span
-    >
+    ><span>Litres left</span>
   </div>
   {#each rows as { fill, path, id }, n (id)}
     <div
-      class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(3,minmax(90px,1fr))_44px] items-center gap-2"
+      class="row max-phone:grid-cols-2 max-phone:mb-4 mb-1.5 grid grid-cols-[minmax(140px,2fr)_minmax(150px,2fr)_repeat(4,minmax(80px,1fr))_44px] items-center gap-2"
     >
       <Cell
         id="{id}-name"
@@ -83,10 +83,54 @@
         oninput={touched}
         problem={wrong(`${path}.price_per_100_litres`)}
       />
+      <Cell
+        id="{id}-left"
+        label="Litres left of fill {n}"
+        bind:value={() => String(fill.left ?? ''), (v) => (fill.left = number(v))}
+        oninput={touched}
+        problem={wrong(`${path}.left`)}
+      />
       {#if n}
         <Remove of={fill.name || 'this fill'} go={() => drop(n - 1)} />
       {:else}<span class="text-soft text-small">usual</span>{/if}
     </div>
   {/each}
   <button type="button" class="btn" onclick={add}>Add a fill</button>
+</div>
+
+<div class="part">
+  <h2>Tape</h2>
+  <div class="max-phone:grid-cols-1 grid grid-cols-[repeat(3,minmax(0,220px))] gap-3">
+    <Field
+      id="tape-weight"
+      label="Weight of a metre"
+      measure
+      takes="mass"
+      note={false}
+      bind:value={() => text(d.tape.weight_per_m, 'g'), (v) => (d.tape.weight_per_m = v)}
+      oninput={touched}
+      problem={wrong('tape.weight_per_m')}
+      faults="shop-faults"
+    />
+    <Field
+      id="tape-price"
+      label="Price of 100 m, {d.currency}"
+      measure
+      note={false}
+      bind:value={d.tape.price_per_100_m}
+      oninput={touched}
+      problem={wrong('tape.price_per_100_m')}
+      faults="shop-faults"
+    />
+    <Field
+      id="tape-left"
+      label="Metres left"
+      measure
+      note={false}
+      bind:value={() => String(d.tape.left ?? ''), (v) => (d.tape.left = number(v))}
+      oninput={touched}
+      problem={wrong('tape.left')}
+      faults="shop-faults"
+    />
+  </div>
 </div>

@@ -120,6 +120,16 @@
                 oninput={touched}></textarea>
             </div>
           {/each}
+          <Field
+            id="shop-printer"
+            label="Label printer, address"
+            problem={wrong('printer')}
+            faults="shop-faults"
+            note={false}
+            most={200}
+            bind:value={() => d.printer ?? '', (v) => (d.printer = v)}
+            oninput={touched}
+          />
           <Choose
             label="Units"
             bind:value={d.units}

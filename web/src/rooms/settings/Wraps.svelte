@@ -3,7 +3,7 @@
   import Choose from '../../lib/ui/Choose.svelte';
   import { formOf } from '../../lib/shop.svelte';
   import Field from '../../lib/ui/Field.svelte';
-  import { text, type ListProps } from './words';
+  import { number, text, type ListProps } from './words';
   import Remove from '../../lib/ui/Remove.svelte';
 
   let { d = $bindable(), wrong, touched }: ListProps = $props();
@@ -110,7 +110,8 @@
   <p class="why text-soft text-note mb-2 max-w-[820px]">
     <em>Gives</em>: how far a layer is pressed in on a side with the flat hand; a box that is short by less
     takes the goods, and says so. <em>Tears every</em>: a roll with perforations is cut in whole lengths
-    between them.
+    between them. <em>Left</em>: how much there is, in what it is sold by; a packed parcel takes off what it
+    uses. Empty: it is not counted.
   </p>
   <div class="max-w-full overflow-x-auto">
     <table class="w-full min-w-240">
@@ -118,7 +119,9 @@
         <tr
           ><th>Material</th><th>Thickness</th><th>Weight</th><td
             class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
-          ></td><th>Price of 100, {d.currency}</th><th>Overlap, %</th><th>Gives</th><th>Tears every</th></tr
+          ></td><th>Price of 100, {d.currency}</th><th>Overlap, %</th><th>Gives</th><th>Tears every</th><th
+            >Left</th
+          ></tr
         >
       </thead>
       <tbody>
@@ -218,6 +221,19 @@
                   problem={wrong(`${path}.tears_every`)}
                   faults="shop-faults"
                 />{/if}</td
+            >
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+              ><Field
+                id="material-{n}-left"
+                label="{SOLD[material.sold]} of {material.name} left"
+                hideLabel
+                measure
+                note={false}
+                bind:value={() => String(material.left ?? ''), (v) => (material.left = number(v))}
+                oninput={touched}
+                problem={wrong(`${path}.left`)}
+                faults="shop-faults"
+              /></td
             >
           </tr>
         {/each}

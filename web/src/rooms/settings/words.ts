@@ -7,6 +7,11 @@ export function text(value: unknown, unit = 'mm'): string {
   return typeof value === 'number' ? `${value} ${unit}` : written(value);
 }
 
+/** A number as it is typed; an empty field is none. What is no number is refused with the field's name. */
+export function number(typed: string): number | null {
+  return typed.trim() === '' ? null : (typed as unknown as number);
+}
+
 /** Three sides as one text. */
 export function triple(value: unknown): string {
   return Array.isArray(value) ? value.map((side) => text(side)).join(' x ') : text(value);

@@ -2,8 +2,10 @@
   // Rows of things that have a name, a size and a weight, and a value where that is asked for. A row may be taken off and
   // brought back.
   import type { JobDesk } from '../../job/job.svelte';
+  import type { ExtraPlace } from '../../job/typed';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
+  import Choose from '../../lib/ui/Choose.svelte';
   import Faults from '../../lib/ui/Faults.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import Remove from '../../lib/ui/Remove.svelte';
@@ -14,6 +16,7 @@
     weight: string;
     value?: string;
     liesFlat?: boolean | null;
+    place?: ExtraPlace | null;
   }
   interface Props {
     desk: JobDesk;
@@ -43,8 +46,15 @@
     });
   }
 
-  /** Whether it is folded or lies on top: as said, else as the shop takes it by its thickness. */
-  const onTop = (row: Row) => row.liesFlat ?? desk.work.view?.last_in.includes(row.name) ?? false;
+  const PLACES: readonly (readonly [ExtraPlace, string])[] = [
+    ['beside', 'beside the goods'],
+    ['on top', 'flat on top'],
+    ['inside the wrap', 'inside the wrap'],
+    ['outside', 'outside'],
+  ];
+  /** Where it goes: as said, else as the shop takes it by its thickness. */
+  const placeOf = (row: Row): ExtraPlace =>
+    row.place ?? ((row.liesFlat ?? desk.work.view?.last_in.includes(row.name)) ? 'on top' : 'beside');
 
   const faultsOf = (n: number) =>
     [
@@ -63,8 +73,7 @@
     >
       <span>{one === 'extra' ? 'Extra' : 'Parcel'}</span><span
         >{one === 'extra' ? 'Size' : 'Outside size'}, {shop.units}</span
-      ><span>Weight, {shop.massUnit}</span>{#if valued}<span>Its value</span>{:else}<span>Lies on top</span
-        >{/if}
+      ><span>Weight, {shop.massUnit}</span>{#if valued}<span>Its value</span>{:else}<span>Place</span>{/if}
     </div>
   {/if}
   {#each rows as row, n (row)}
@@ -122,18 +131,17 @@
         />
       {/if}
       {#if !valued}
-        <label class="top flex items-center justify-center">
-          <input
-            class="accent-twine h-4.5 w-4.5"
-            type="checkbox"
-            aria-label="{row.name || `Extra ${n + 1}`} is folded or lies on top and sizes no box"
-            checked={onTop(row)}
-            onchange={(event) => {
-              row.liesFlat = event.currentTarget.checked;
-              touch();
-            }}
-          />
-        </label>
+        <Choose
+          id="{one}-{n}-place"
+          label="Place of {row.name || `extra ${n + 1}`}"
+          labelled="unseen"
+          options={PLACES}
+          bind:value={() => placeOf(row), (picked) => (row.place = picked)}
+          change={(picked) => {
+            row.liesFlat = picked !== 'beside';
+            touch();
+          }}
+        />
       {/if}
       <Remove of={row.name || `${called} ${n + 1}`} go={() => remove(n)} />
       {#if faults}<div class="col-span-full"><Faults id={faults} faults={found} /></div>{/if}
@@ -149,13 +157,15 @@
     grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 100px 34px;
   }
   .flat .row {
-    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 84px 34px;
+    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 150px 34px;
   }
 
   @media (max-width: 700px) {
-    .valued .row,
-    .flat .row {
+    .valued .row {
       grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 76px 34px;
+    }
+    .flat .row {
+      grid-template-columns: minmax(0, 1.2fr) minmax(0, 0.8fr) minmax(0, 1fr) 34px;
     }
     .row > :global(:first-child) {
       grid-column: 1 / -1;

@@ -87,6 +87,14 @@
       measure: true,
     },
     {
+      id: 'pack-minutes',
+      label: 'Minutes to pack and label',
+      get: () => t.packMinutes,
+      set: (v) => (t.packMinutes = v),
+      placeholder: String(shop.view?.shop.pack_minutes ?? ''),
+      path: 'pack_minutes',
+    },
+    {
       id: 'from-country',
       label: 'From country',
       get: () => t.fromCountry,
@@ -127,6 +135,8 @@
       desk.typed.wishes.sides && `at most ${desk.typed.wishes.sides} in total`,
       desk.typed.wishes.weight && `each parcel at most ${desk.typed.wishes.weight}`,
       desk.typed.plainOutside && 'plain outside',
+      desk.typed.wetWeather && 'wet weather',
+      desk.typed.repacked && 're-packed by others',
       desk.typed.toCountry && `to ${desk.typed.toCountry.toUpperCase()}`,
     ].filter(Boolean),
   );
@@ -175,7 +185,11 @@
   <div
     class="max-phone:grid-cols-1 mx-0 my-2 grid grid-cols-[minmax(0,1fr)_minmax(0,3fr)] items-start gap-2.5"
   >
-    <Tick bind:checked={desk.typed.plainOutside} change={touch} place="mt-4.5">Plain outside</Tick>
+    <div class="mt-4.5 grid gap-2">
+      <Tick bind:checked={desk.typed.plainOutside} change={touch}>Plain outside</Tick>
+      <Tick bind:checked={desk.typed.wetWeather} change={touch}>Wet weather: tape every edge</Tick>
+      <Tick bind:checked={desk.typed.repacked} change={touch}>Re-packed by others: tape the top lightly</Tick>
+    </div>
     <div>
       <label class="text-soft text-small mb-0.5 block" for="checklist"
         >Checks before it is closed, one a line</label

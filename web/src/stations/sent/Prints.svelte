@@ -1,6 +1,9 @@
 <script lang="ts">
   // Labels and papers of a job as PDF, opened beside; what is printed is what is saved.
-  import { start } from '../../lib/attempt';
+  import { attempt, start } from '../../lib/attempt';
+  import { calls } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
+  import { toast } from '../../lib/toast.svelte';
 
   interface Props {
     id: string;
@@ -24,6 +27,16 @@
     ['papers.pdf?only=exhibit', 'Exhibit sheet'],
   ] as const;
 
+  let printing = $state(false);
+  /** Sends it to the shop's printer, once however often it is pressed meanwhile. */
+  async function out(what: 'label' | 'papers'): Promise<void> {
+    if (printing) return;
+    printing = true;
+    const came = await attempt(async () => ((await settle()) ? calls.print(id, what) : null));
+    if (came) toast.show(`${came.pages} ${came.pages === 1 ? 'page' : 'pages'} printed.`);
+    printing = false;
+  }
+
   function print(event: MouseEvent): void {
     event.preventDefault();
     const link = event.currentTarget as HTMLAnchorElement;
@@ -33,6 +46,14 @@
   }
 </script>
 
+{#if shop.view?.shop.printer}
+  <p class="mt-2.5 flex flex-wrap gap-3">
+    <button class="btn" disabled={printing} onclick={() => start(() => out('label'))}>Print the label</button>
+    {#if !label}<button class="btn" disabled={printing} onclick={() => start(() => out('papers'))}
+        >Print all papers</button
+      >{/if}
+  </p>
+{/if}
 <ul class="mt-2.5 flex flex-wrap gap-x-5 gap-y-1.5">
   {#each label ? LABELS : [...LABELS, ...PAPERS] as [file, words] (file)}
     <li>

@@ -23,7 +23,7 @@
 
   const label = $derived(desk.label.view);
   const bought = $derived(label?.state === 'sold' ? label : null);
-  const taken = $derived(Object.entries(sending.view?.taken ?? {}));
+  const taken = $derived(sending.view?.taken ?? []);
   let where = $state.raw<TrackingSaid | null>(null);
 
   const LABELS: Record<string, string> = {
@@ -71,7 +71,7 @@
       <AgainstPlan {sending} />
       {#if taken.length}
         <p class="text-soft mt-1">
-          Taken off the stock: {taken.map(([name, count]) => `${count} x ${name}`).join(', ')}
+          Taken off the stock: {taken.join(', ')}
         </p>
       {/if}
     </section>
