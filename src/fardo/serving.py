@@ -98,7 +98,7 @@ def serve_shop(db: Path, port: int, devices: Mapping[str, int] | None = None, sa
     from fardo.api.app import create_app
     from fardo.api.patience import PatientProtocol
 
-    application = create_app(db)
+    application = create_app(db, keeps_copies=True)
     if application.state.context.database.begun:
         print(f"A new, empty shop is begun in {db}.", flush=True)
 

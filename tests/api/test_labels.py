@@ -98,6 +98,12 @@ def test_a_label_is_bought_once_and_tracked(shop: TestClient, carrier: str) -> N
     told = shop.get(f"/api/jobs/{key}/tracking").json()
     assert (told["tracking"], told["state"]) == (bought["tracking"], "label sold")
     assert shop.get(f"/api/jobs/{key}").json()["label"] == bought
+    for _ in range(2):
+        httpx.post(f"{carrier}/move").raise_for_status()
+    told = shop.get(f"/api/jobs/{key}/tracking").json()
+    assert told["state"] == "on the way"
+    events = [event["what"] for event in told["events"]]
+    assert events == ["label sold; waiting for the parcel", "accepted at the counter", "left the sorting centre"]
 
 
 @pytest.mark.parametrize(

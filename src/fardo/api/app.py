@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import asyncio
+import logging
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
+from datetime import date
 from importlib.resources import files
 from pathlib import Path
 
@@ -44,8 +46,11 @@ from fardo.api.routers import (
 )
 from fardo.api.routers import files as sent_files
 from fardo.api.runs import Runs
+from fardo.store.copies import copy_daily
+from fardo.store.faults import StoreError
 
 _RECKONED = tuple(module.__name__ for module in (arranged, bench, cutting_plan, price_steps))
+_COPIES_LOOKED_AT_S = 3600
 _ROOMS = ("/", "/settings", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/jobs/{key}/{station}")
 
 
@@ -56,26 +61,44 @@ async def _while_open(app: FastAPI) -> AsyncIterator[None]:
     """
     asking = asyncio.create_task(app.state.purchases.keep_asking())
     renewing = asyncio.create_task(run_in_threadpool(app.state.bench.renew_first_page))
+    copying = asyncio.create_task(_keep_copies(app.state.context) if app.state.keeps_copies else asyncio.sleep(0))
     yield
     asking.cancel()
-    await asyncio.wait([asking, renewing])
+    copying.cancel()
+    await asyncio.wait([asking, renewing, copying])
     app.state.runs.stop_all()
     if app.state.owns_crews:
         await run_in_threadpool(app.state.context.crews.close)
 
 
-def create_app(database: Path, crews: Crews | None = None) -> FastAPI:
+async def _keep_copies(context: AppContext) -> None:
+    """A copy a day, also of a shop that is served for weeks; what cannot be written is tried again an hour later."""
+    while True:
+        try:
+            await run_in_threadpool(
+                lambda: copy_daily(context.database.path, date.today(), context.today.file.copies_days)
+            )
+        except (StoreError, OSError) as fault:
+            logging.getLogger("fardo").warning("today's copy of the shop was not made: %s", fault)
+        await asyncio.sleep(_COPIES_LOOKED_AT_S)
+
+
+def create_app(database: Path, crews: Crews | None = None, *, keeps_copies: bool = False) -> FastAPI:
     """The application on one shop's database.
 
     Args:
         crews: processes beside that it shares with others; its own unless given.
+        keeps_copies: whether it makes a copy of the shop each day.
     """
-    return open_shop(build_app(), database, crews)
+    app = open_shop(build_app(), database, crews)
+    app.state.keeps_copies = keeps_copies
+    return app
 
 
 def open_shop(app: FastAPI, database: Path, crews: Crews | None = None) -> FastAPI:
     """The application on that shop's database, whatever it was on before."""
     app.state.owns_crews = crews is None
+    app.state.keeps_copies = False
     app.state.context = context = AppContext(database, crews or Crews(_RECKONED))
     app.state.bench = Bench(context)
     app.state.purchases = Purchases(context.labels, lambda: context.today.file.wires)

@@ -56,6 +56,7 @@ class BenchEntry(BaseModel):
 
     next_move: str = ""
     knots: list[KnotView] = Field(default_factory=list)
+    left: str = Field("", description="what its sale leaves, where that is known")
     cut: CutEntry | None = None
     steps: list[str] = Field(default_factory=list, description="ticks of its packing steps, where a box is chosen")
     unreadable: str = Field("", description="why the job cannot be read")
@@ -81,8 +82,15 @@ def entry_of(job: JobFile, picture: Picture) -> BenchEntry:
     """What the bench shows of a job that is worked out, whichever way is looked at."""
     return BenchEntry(
         next_move=picture.next_move, knots=view_knots(picture.knots), cut=_cut_of(picture),
-        steps=list(ticks_of(job, picture)),
+        left=_left_of(picture), steps=list(ticks_of(job, picture)),
     )  # fmt: skip
+
+
+def _left_of(picture: Picture) -> str:
+    if picture.job.sale is None or picture.plan is None or picture.job.journey is None:
+        return ""
+    left = picture.job.sale.left(picture.plan.costs.total)
+    return f"{left} {left.currency}"
 
 
 def entry_of_text(content: str, today: Today, taken: str = "{}") -> BenchEntry:

@@ -389,6 +389,7 @@ class JobRow(BaseModel):
     destination: str
     saved_at: str
     next_move: str
+    left: str = Field("", description="what the sale leaves after fees, box and postage, with its currency")
     knots: list[KnotView]
     archived: bool = False
     stale: bool = False

@@ -157,6 +157,9 @@ class ShopFile(Strict):
     printer: str = Field(
         "", max_length=200, description="address of the label printer: https, or http on this machine; nothing for none"
     )
+    copies_days: int = Field(
+        30, ge=1, le=3650, description="a copy of the shop is made each day it is served, and kept for so many days"
+    )
     wires: list[WireEntry] = Field(default_factory=list, max_length=12, description="carriers asked over the network")
     habits: list[ExtraEntry] = Field(
         default_factory=_from_start("habits"), max_length=20, validate_default=True,

@@ -56,6 +56,13 @@ class Fault(BaseModel):
     times: int = Field(0, ge=0, le=1000, description="of so many answers; 0 for all")
 
 
+# The stations of a parcel after its label was sold: its state there, and what is told of it.
+_JOURNEY = (
+    ("accepted", "accepted at the counter"), ("on the way", "left the sorting centre"),
+    ("out for delivery", "out for delivery"), ("delivered", "delivered"),
+)  # fmt: skip
+
+
 @dataclass
 class _Books:
     """What it remembers."""
@@ -66,6 +73,7 @@ class _Books:
     sold: dict[str, dict[str, str]] = field(default_factory=dict)
     by_key: dict[str, str] = field(default_factory=dict)
     voided: set[str] = field(default_factory=set)
+    moved: dict[str, list[dict[str, str]]] = field(default_factory=dict)
     asked: int = 0
 
     def next_fault(self, path: str) -> str:
@@ -95,7 +103,7 @@ def create_carrier(name: str, tariff: Sequence[Service], slow_seconds: float = _
         host, path = request.headers.get("host"), request.url.path
         if not (is_own_host(host) and is_own_origin(request.headers.get("origin"), host)):
             return JSONResponse({"why": "asked for by another host, or by another site's page"}, 403)
-        fault = "" if path in ("/", "/fault") else books.next_fault(path)
+        fault = "" if path in ("/", "/fault", "/move") else books.next_fault(path)
         request.state.fault = fault
         if fault == "slow":
             await asyncio.sleep(slow_seconds)
@@ -171,8 +179,19 @@ def create_carrier(name: str, tariff: Sequence[Service], slow_seconds: float = _
         sold = books.sold.get(number)
         if sold is None:
             return JSONResponse({"why": "no such parcel"}, 404)
-        events = [{"at": sold["sold_at"], "what": "label sold; waiting for the parcel"}]
-        return JSONResponse({"tracking": number, "state": "label sold", "events": events})
+        moved = books.moved.get(number, [])
+        events = [{"at": sold["sold_at"], "what": "label sold; waiting for the parcel"}, *moved]
+        state = _JOURNEY[len(moved) - 1][0] if moved else "label sold"
+        return JSONResponse({"tracking": number, "state": state, "events": events})
+
+    @app.post("/move")
+    async def move(request: Request) -> Response:
+        """Every parcel goes on by one station, as nothing travels here by itself; from its own page's form."""
+        for number in books.sold:
+            moved = books.moved.setdefault(number, [])
+            if len(moved) < len(_JOURNEY):
+                moved.append({"at": _now(), "what": _JOURNEY[len(moved)][1]})
+        return HTMLResponse(_page(name, books))
 
     @app.post("/fault")
     async def fault(request: Request) -> Response:
@@ -251,4 +270,5 @@ def _page(name: str, books: _Books) -> str:
 select,button{{font:inherit;padding:.3em .5em}}</style>
 <h1>{escape(name)}, simulated</h1><p>Asked {books.asked} times. What it quotes has this week's fuel in it.</p>
 <form method="post" action="/fault"><label>Fault <select name="fault">{options}</select></label>
-<button>Set</button></form><p role="status">{escape(FAULTS.get(books.fault, ""))}</p><ul>{sold}</ul></html>"""
+<button>Set</button></form><form method="post" action="/move"><button>Move every parcel on</button></form>
+<p role="status">{escape(FAULTS.get(books.fault, ""))}</p><ul>{sold}</ul></html>"""

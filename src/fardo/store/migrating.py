@@ -52,6 +52,6 @@ def remains_of(shop: Path) -> list[Path]:
     """What lies beside a shop's file that is not there and speaks of one that was: a log, a copy, a half restore."""
     if not shop.parent.is_dir():
         return []
-    endings = ("-wal", "-journal", ".part", ".before-")
+    endings = ("-wal", "-journal", ".part", ".before-", ".copies")
     found = (one for one in shop.parent.iterdir() if one.name.startswith(shop.name))
     return sorted(one for one in found if one.name[len(shop.name) :].startswith(endings))

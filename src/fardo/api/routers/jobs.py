@@ -150,6 +150,7 @@ def row(shown: BenchRow) -> views.JobRow:
         destination=line.destination,
         saved_at=line.saved_at,
         next_move=move or entry.next_move,
+        left=entry.left,
         knots=[*entry.knots, *view_knots(last)] if entry.knots else [],
         archived=line.archived_at is not None,
         stale=shown.stale,

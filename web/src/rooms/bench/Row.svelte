@@ -50,7 +50,7 @@
       >
     </div>
   {:else}<a
-      class="row max-narrow:gap-y-0.5 max-narrow:gap-x-3.5 max-narrow:grid-cols-[1fr_auto] grid min-w-0 flex-1 grid-cols-[220px_minmax(0,1.2fr)_minmax(0,1fr)_90px_96px] items-center gap-5 px-0 py-1.75 no-underline"
+      class="row max-narrow:gap-y-0.5 max-narrow:gap-x-3.5 max-narrow:grid-cols-[1fr_auto] grid min-w-0 flex-1 grid-cols-[220px_minmax(0,1.2fr)_minmax(0,1fr)_128px_96px] items-center gap-5 px-0 py-1.75 no-underline"
       href="/jobs/{job.id}/{station}"
       onclick={follow}
     >
@@ -70,7 +70,9 @@
         >{job.next_move || (job.stale ? 'Calculating…' : '')}</span
       >
       <span class="text-soft max-narrow:hidden text-note whitespace-nowrap"
-        >{job.destination ? `to ${job.destination}` : ''}</span
+        >{job.destination ? `to ${job.destination}` : ''}{#if job.left}<span
+            class="figure block {job.left.startsWith('-') ? 'text-stop' : ''}">{job.left} left</span
+          >{/if}</span
       >
       <span class="text-soft max-narrow:col-start-2 max-narrow:row-start-1 text-note whitespace-nowrap"
         >{day}</span

@@ -8,7 +8,7 @@
   import { toast } from '../../lib/toast.svelte';
   import Earlier from '../../lib/ui/Earlier.svelte';
   import Field from '../../lib/ui/Field.svelte';
-  import { text } from './words';
+  import { number, text } from './words';
   import Setting from './Setting.svelte';
   import Boards from './Boards.svelte';
   import Boxes from './Boxes.svelte';
@@ -128,6 +128,16 @@
             note={false}
             most={200}
             bind:value={() => d.printer ?? '', (v) => (d.printer = v)}
+            oninput={touched}
+          />
+          <Field
+            id="shop-copies"
+            label="Daily copies kept, days"
+            measure
+            problem={wrong('copies_days')}
+            faults="shop-faults"
+            note={false}
+            bind:value={() => String(d.copies_days ?? ''), (v) => (d.copies_days = number(v) ?? 30)}
             oninput={touched}
           />
           <Choose

@@ -4,6 +4,7 @@
   import { attempt, start } from '../../lib/attempt';
   import { calls, Refusal, sentence, type RecipientView } from '../../lib/api/client';
   import Field from '../../lib/ui/Field.svelte';
+  import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
   import type { JobDesk } from '../../job/job.svelte';
 
@@ -206,7 +207,8 @@
     {#if view && view.revision > 0 && !view.forgotten_at}
       {#if forgetting}
         <p class="mt-1 flex flex-wrap items-center gap-3">
-          Address, order, notes and receipts go for good; the figures stay.
+          Address, order, notes and receipts go for good; the figures stay. Copies of the shop hold them for
+          {shop.view?.shop.copies_days ?? 30} more days at most.
           <button class="btn" onclick={() => void forget()}>Forget this person</button>
           <button class="link" onclick={() => (forgetting = false)}>Keep</button>
         </p>

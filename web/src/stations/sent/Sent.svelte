@@ -37,6 +37,18 @@
 
   const settle = async () => (await desk.saver.settle()) && (await sending.settle());
 
+  /** As it is said here; as the carrier said it where that is no time. */
+  const when = (at: string) =>
+    Number.isNaN(Date.parse(at))
+      ? at
+      : new Date(at).toLocaleString('en-GB', {
+          weekday: 'short',
+          day: 'numeric',
+          month: 'short',
+          hour: '2-digit',
+          minute: '2-digit',
+        });
+
   async function track(): Promise<void> {
     where =
       (await attempt(
@@ -86,9 +98,18 @@
           {bought.service}, <span class="figure">{bought.amount} {bought.currency}</span>
           <button class="link ml-3" onclick={() => void track()}>Track it</button>
         </p>
-        {#if where}<p role="status">
-            {where.events?.at(-1)?.what ?? where.state}
-          </p>{/if}
+        {#if where}
+          <div role="status">
+            <p class="mt-1.5"><b>{where.state}</b></p>
+            <ol class="mt-1">
+              {#each [...(where.events ?? [])].reverse() as event, n (n)}
+                <li class="border-t-hair flex gap-4 border-t py-1">
+                  <span class="text-soft figure w-40 flex-none">{when(event.at)}</span>{event.what}
+                </li>
+              {/each}
+            </ol>
+          </div>
+        {/if}
       {:else}
         {#if label && (label.state === 'asking' || label.state === 'voiding')}<p role="status">
             {label.says}
