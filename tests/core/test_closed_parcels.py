@@ -12,7 +12,7 @@ from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job
 from fardo.core.plan.journey import Journey, parcel_of
-from fardo.core.plan.progress import Knot, Sending, tie_last
+from fardo.core.plan.progress import Knot, Sending, tie_all
 from fardo.core.quantity import INCH, OUNCE, POUND, SIXTY_FOURTH, ZERO, Length, Mass, Money
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.exchange import Exchange
@@ -175,11 +175,17 @@ LOOSE_BOX = tuple(replace(one, state="loose") if one.name == "box" else one for 
 def test_the_last_knots_follow_what_was_done(
     planned: tuple[Knot, ...], sending: Sending, states: str, move: str
 ) -> None:
-    (pack, sent), told = tie_last(planned, sending)
+    (*_, pack, sent), told = tie_all(planned, sending)
     assert f"{pack.state} {sent.state}" == states
     assert told == move
 
 
+def test_what_is_packed_needs_no_arrangement_any_more() -> None:
+    for sending, state in ((Sending(3, 20), "open"), (Sending(20, 20), "tied"), (Sending(handed_over="then"), "tied")):
+        knots, _ = tie_all(NOT_ARRANGED, sending)
+        assert {knot.name: knot.state for knot in knots}["arrange"] == state
+
+
 def test_packing_says_how_far_it_is() -> None:
-    (pack, _), _ = tie_last(TIED, Sending(7, 20))
+    (*_, pack, _), _ = tie_all(TIED, Sending(7, 20))
     assert pack.says == "7 of 20 steps done"

@@ -11,7 +11,7 @@ from fardo.core.goods.take_apart import put_back
 from fardo.core.make import called
 from fardo.core.pack.closed import longest_first
 from fardo.core.pack.marks import closing_checks, marks_of, opening
-from fardo.core.pack.steps import packing_steps
+from fardo.core.pack.steps import ToPack, packing_steps
 from fardo.core.plan.picture import Picture
 from fardo.core.quantity import show_mass, show_sizes
 from fardo.core.refusal import NoAnswer
@@ -38,7 +38,12 @@ def _lines(text: str) -> list[str]:
 
 def paper_facts(key: str, context: AppContext) -> PaperFacts:
     """What the papers of a saved job are set from. Raises as `drawn_to_pack`."""
-    job, today, picture, to_pack = drawn_to_pack(key, context)
+    return facts_of(key, drawn_to_pack(key, context), context)
+
+
+def facts_of(key: str, drawn: tuple[JobFile, Today, Picture, ToPack], context: AppContext) -> PaperFacts:
+    """The same of a job that is drawn up already."""
+    job, today, picture, to_pack = drawn
     recipient, sending = context.recipients.of(key).recipient, context.sendings.of(key).sending
     label, boxed, units = context.labels.of_job(key), to_pack.boxed, today.shop.units
     steps = packing_steps(to_pack)

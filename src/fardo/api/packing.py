@@ -205,4 +205,4 @@ def _in_words(one: Fetched, units: Units) -> tuple[str, str]:
         return _amount(one, units), ""
     if one.size is not None:
         return one.name, f"{int(one.amount)} x {show_cross(*one.size, units, 'nearest')}"
-    return one.name, "" if one.place == "Tools" else _amount(one, units)
+    return one.name, "" if one.place in ("Tools", "Papers") else _amount(one, units)

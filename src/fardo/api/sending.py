@@ -17,7 +17,7 @@ from fardo.core.pack.closed import Advice, ClosedPrice, doubts, longest_first, p
 from fardo.core.pack.packing_step import done_otherwise
 from fardo.core.pack.steps import packing_steps
 from fardo.core.plan.picture import Picture
-from fardo.core.plan.progress import NOT_BEGUN, Sending, tie_last
+from fardo.core.plan.progress import NOT_BEGUN, Sending, tie_all
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import TAPE, ZERO, Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.files.job import JobFile
@@ -117,10 +117,10 @@ def view_sending(key: str, job: JobFile, stored: StoredSending, picture: Picture
     done = context.ticks.done_of_each([key]).get(key, frozenset())
     labelled = bool(context.labels.sold_of([key]))
     sending = sending_of(ticks_of(job, picture), done, stored.sending, labelled)
-    last, move = tie_last(picture.knots, sending)
+    knots, move = tie_all(picture.knots, sending)
     boxed = picture.current.boxed if picture.current is not None else None
     return SendingView(
-        revision=stored.revision, sending=stored.sending, knots=view_knots((*picture.knots, *last)),
+        revision=stored.revision, sending=stored.sending, knots=view_knots(knots),
         next_move=move or picture.next_move,
         closed=_view_closed(stored.sending, picture, context.today) if boxed else None,
         taken=_taken_in_words(stored.taken, context.today.shop),

@@ -27,6 +27,13 @@ _CUT = TableStyle([
 ])  # fmt: skip
 
 
+PAPER_TITLES: dict[PaperName, str] = {
+    "slip": "packing slip", "inserts": "insert list", "addresses": "addresses", "marks": "marks",
+    "customs": "contents for customs", "receiver": "receiver's sheet", "checklist": "closing check",
+    "repack": "re-packing sheet", "exhibit": "exhibit sheet",
+}  # fmt: skip
+
+
 @dataclass(frozen=True, slots=True)
 class Customs:
     """What customs are told, truthfully.

@@ -26,6 +26,16 @@
 
   let desk = $state<JobDesk | null>(null);
   const sending = new Sending(untrack(() => id));
+  /** All seven: what is packed needs no arrangement any more. */
+  const knots = $derived.by(() => {
+    const planned = desk?.work.view?.knots ?? [];
+    const last = sending.view?.knots ?? [];
+    const packed = last[5]?.state === 'tied';
+    return [
+      ...planned.map((one) => (packed && one.name === 'arrange' ? (last[2] ?? one) : one)),
+      ...last.slice(-2),
+    ];
+  });
   let trouble = $state('');
 
   async function open(): Promise<void> {
@@ -114,12 +124,7 @@
       />
       <SavedState {desk} />
     </div>
-    <Twine
-      {id}
-      {station}
-      knots={[...(desk.work.view?.knots ?? []), ...(sending.view?.knots.slice(-2) ?? [])]}
-      {pack}
-    />
+    <Twine {id} {station} {knots} {pack} />
     <div class="col-start-1 row-start-3 min-w-0">
       {#if desk.work.view?.beyond}<p class="bg-amber-pale border-l-amber-mark border-l-4 p-4">
           {desk.work.view.beyond}

@@ -18,7 +18,7 @@ from fardo.api.intake import keep_file
 from fardo.api.picture import read_knot, view_knots
 from fardo.api.resource import resource
 from fardo.api.uploads import write_as_it_comes
-from fardo.core.plan.progress import tie_last
+from fardo.core.plan.progress import tie_all
 from fardo.core.refusal import NoAnswer
 from fardo.files import bundle as bundles
 from fardo.files.job import EXAMPLE, JobFile, read_job, write_job
@@ -141,7 +141,7 @@ def _open_bundle(packed: Path, folder: Path, context: AppContext) -> views.JobVi
 
 def row(shown: BenchRow) -> views.JobRow:
     line, entry = shown.line, shown.entry or BenchEntry()
-    last, move = tie_last([read_knot(knot) for knot in entry.knots], shown.sending)
+    knots, move = tie_all([read_knot(knot) for knot in entry.knots], shown.sending)
     return views.JobRow(
         id=line.id,
         revision=line.revision,
@@ -151,7 +151,7 @@ def row(shown: BenchRow) -> views.JobRow:
         saved_at=line.saved_at,
         next_move=move or entry.next_move,
         left=entry.left,
-        knots=[*entry.knots, *view_knots(last)] if entry.knots else [],
+        knots=view_knots(knots) if entry.knots else [],
         archived=line.archived_at is not None,
         stale=shown.stale,
         unreadable=entry.unreadable,

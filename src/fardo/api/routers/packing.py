@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
+
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.context import Context
+from fardo.api.job_papers import facts_of
 from fardo.api.packing import (
     EXAMPLE_TICK,
     PackingView,
@@ -19,9 +22,10 @@ from fardo.api.packing import (
 )
 from fardo.api.resource import resource
 from fardo.core.make import called
-from fardo.core.pack.fetch import to_fetch
+from fardo.core.pack.fetch import Fetched, to_fetch
 from fardo.core.pack.steps import packing_steps
 from fardo.core.quantity import show_length
+from fardo.files.job_papers import PAPER_TITLES, papers_of
 
 router = resource("/api/jobs/{key}/packing", "packing")
 
@@ -29,14 +33,17 @@ router = resource("/api/jobs/{key}/packing", "packing")
 @router.get("")
 def packing(key: str, context: Context) -> PackingView:
     """The packing steps of a job in the box that was chosen, or in the best there is while none is."""
-    job, today, picture, to_pack = drawn_to_pack(key, context)
+    drawn = job, today, picture, to_pack = drawn_to_pack(key, context)
     boxed, shop, steps = to_pack.boxed, today.shop, packing_steps(to_pack)
+    fetched = to_fetch(steps, picture.job.shop_for(shop).stock, shop.supplies)
+    papers = ["label", *(PAPER_TITLES[name] for name in papers_of(facts_of(key, drawn, context)))]
+    papers += ["cut sheet"] if boxed.blanks else []
     return PackingView(
         title=job.title or "Untitled job",
         box=called(boxed.made),
         chosen=picture.job.box is not None,
         minutes=round(boxed.minutes),
-        fetch=view_fetched(to_fetch(steps, picture.job.shop_for(shop).stock, shop.supplies), shop.units),
+        fetch=view_fetched((*fetched, *(Fetched("Papers", name, Fraction(1)) for name in papers)), shop.units),
         steps=[view_step(step, shop.units) for step in steps],
         sides=[show_length(side, shop.units, "nearest").text for side in boxed.arrangement.inside],
         inside_mm=inside_mm(boxed),

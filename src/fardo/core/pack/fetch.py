@@ -19,7 +19,7 @@ from fardo.core.protect.material import Material
 
 T = TypeVar("T")
 NOT_COUNTED = Supplies()
-Place = Literal["Boxes and mailers", "Board", "Wrap", "Fill", "Tape", "Tools"]
+Place = Literal["Boxes and mailers", "Board", "Wrap", "Fill", "Tape", "Papers", "Tools"]
 PLACES: tuple[Place, ...] = get_args(Place)
 
 

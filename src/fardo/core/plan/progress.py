@@ -180,25 +180,38 @@ def _next_move(missing: list[str], guessed: Sequence[str], answers: Sequence[str
     return "Pack it"
 
 
-def tie_last(planned: Sequence[Knot], sending: Sending) -> tuple[tuple[Knot, Knot], str]:
-    """The knots Pack and Sent, and the next move where it is theirs: empty while one before them is to be tied.
+def tie_all(planned: Sequence[Knot], sending: Sending) -> tuple[tuple[Knot, ...], str]:
+    """All seven knots, and the next move where it is one of the last two's: empty while one before them is to be tied.
+
+    What is packed needs no arrangement any more.
 
     Args:
-        planned: the knots before them.
+        planned: the knots before Pack and Sent.
     """
+    pack, sent = _packed(planned, sending), Knot("sent", "open", "not handed over")
     if sending.handed_over:
         sent = Knot("sent", "tied", f"handed over on {sending.handed_over}")
-        expected = f", expected {sending.expected}" if sending.expected else ""
-        return (_packed(planned, sending), sent), f"On the way{expected}"
-    packed, sent = _packed(planned, sending), Knot("sent", "open", "not handed over")
+    is_packed = pack.state == "tied"
+    before = tuple(
+        Knot("arrange", "tied", "packed without one")
+        if is_packed and one.name == "arrange" and one.state == "open"
+        else one
+        for one in planned
+    )
+    return (*before, pack, sent), _last_move(planned, pack, sending)
+
+
+def _last_move(planned: Sequence[Knot], pack: Knot, sending: Sending) -> str:
+    if sending.handed_over:
+        return "On the way" + (f", expected {sending.expected}" if sending.expected else "")
     # A box may be chosen, and packed, without an arrangement.
     if any(knot.state != "tied" for knot in planned if knot.name != "arrange"):
-        return (packed, sent), ""
-    if packed.state != "tied":
-        return (packed, sent), "Pack it" if not sending.ticked else "Go on packing"
+        return ""
+    if pack.state != "tied":
+        return "Pack it" if not sending.ticked else "Go on packing"
     if not sending.closed:
-        return (packed, sent), "Weigh and measure it"
-    return (packed, sent), "Hand it over" if sending.numbered else "Buy its label, or enter its number"
+        return "Weigh and measure it"
+    return "Hand it over" if sending.numbered else "Buy its label, or enter its number"
 
 
 def _packed(planned: Sequence[Knot], sending: Sending) -> Knot:
