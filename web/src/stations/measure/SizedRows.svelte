@@ -157,7 +157,7 @@
     grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 100px 34px;
   }
   .flat .row {
-    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 150px 34px;
+    grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr) 84px 138px 34px;
   }
 
   @media (max-width: 700px) {
