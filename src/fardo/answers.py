@@ -170,6 +170,7 @@ def _parcel_json(p: Plan, n: int, numbers: Counter[str]) -> dict[str, Any]:
         "room_mm": {side: free.mm for side, free in boxed.slack},
         "fill": [_fill_json(one, boxed) for one in boxed.filling.places],
         "covered": quote.uncovered is None,
+        "placeholder": quote.placeholder,
         "service": f"{quote.carrier} {quote.service}", "charges": charges,
         "placements": placements,
         "extras": [{"name": extra.name, "at_mm": [c.mm for c in at], "size_mm": [c.mm for c in sizes]}

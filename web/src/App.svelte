@@ -16,6 +16,7 @@
   const tariffs = () => import('./rooms/tariffs/Tariffs.svelte');
   const settings = () => import('./rooms/settings/Settings.svelte');
   const job = () => import('./job/JobPage.svelte');
+  const begin = () => import('./rooms/start/Start.svelte');
   const pack = () => import('./rooms/pack/Pack.svelte');
 
   const ROOMS = [
@@ -33,9 +34,11 @@
   const said = $derived(
     where === 'pack'
       ? 'Pack'
-      : station
-        ? `Job: ${station}`
-        : (ROOMS.find(([name]) => name === where)?.[2] ?? ''),
+      : where === 'start'
+        ? 'Set up the shop'
+        : station
+          ? `Job: ${station}`
+          : (ROOMS.find(([name]) => name === where)?.[2] ?? ''),
   );
   let before = untrack(() => where);
   $effect(() => {
@@ -44,7 +47,13 @@
     if (moved && !work.contains(document.activeElement)) work.focus({ preventScroll: true });
   });
 
-  shop.load().catch(() => undefined); // each room says for itself when the shop does not answer
+  // Each room says for itself when the shop does not answer. A shop that is new is set up first.
+  shop
+    .load()
+    .then(() => {
+      if (shop.view?.revision === 0 && router.room.name === 'bench') router.go('/start');
+    })
+    .catch(() => undefined);
   $effect(() => keys.add([{ key: 'h', does: 'to the bench', act: () => router.go('/') }]));
 </script>
 
@@ -80,6 +89,8 @@
     <Bench />
   {:else if router.room.name === 'settings'}
     <Room load={settings} given={{}} />
+  {:else if router.room.name === 'start'}
+    <Room load={begin} given={{}} />
   {:else if router.room.name === 'cutting'}
     <Room load={cutting} given={{}} />
   {:else if router.room.name === 'tariffs'}

@@ -51,7 +51,7 @@ from fardo.store.faults import StoreError
 
 _RECKONED = tuple(module.__name__ for module in (arranged, bench, cutting_plan, price_steps))
 _COPIES_LOOKED_AT_S = 3600
-_ROOMS = ("/", "/settings", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/jobs/{key}/{station}")
+_ROOMS = ("/", "/settings", "/start", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/jobs/{key}/{station}")
 
 
 @asynccontextmanager

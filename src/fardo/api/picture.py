@@ -23,6 +23,7 @@ from fardo.core.plan.sale import Sale
 from fardo.core.plan.savings import may_be_tried
 from fardo.core.quantity import Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.core.tariff.steps import Cheaper
+from fardo.files.journey_reading import LEAVES_FROM
 
 
 def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
@@ -130,7 +131,10 @@ def _docket(picture: Picture) -> views.Docket:
     if docket.stop:
         docket.note = "It does not ship as it is."
     elif job.journey is None:
-        docket.note = "Enter the destination postcode to see prices."
+        leaves = LEAVES_FROM in job.missing
+        docket.note = f"Enter the {'postcode it leaves from' if leaves else 'destination postcode'} to see prices."
+    elif not picture.carriers.services:
+        docket.note, docket.way_on = "No carrier's tariff is here yet, so there is no price.", "tariffs"
     elif plan is None:
         docket.note = "No service takes it as it is. The reasons are under Price."
     else:
@@ -140,6 +144,10 @@ def _docket(picture: Picture) -> views.Docket:
         docket.trim = _view_trim(picture.trim, units) if picture.trim else ""
         docket.trim_may_be_tried = may_be_tried(picture)
         docket.sale = _sale(job.sale, plan) if job.sale is not None else None
+        if plan.quote.placeholder:
+            docket.cautions.append(
+                f"placeholder prices, not those of {plan.quote.carrier}: paste its own under Tariffs"
+            )
         if plan.quote.uncovered:
             docket.cautions.append(f"not covered: {plan.quote.uncovered} at your risk")
     if way.boxed.too_large and not docket.stop:

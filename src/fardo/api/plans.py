@@ -52,6 +52,7 @@ class PlanRow(BaseModel):
     total: str
     more: str = Field(description="more than the cheapest; nothing for the cheapest itself")
     uncovered: str = Field(description="of the declared value, what nothing covers")
+    placeholder: bool = Field(description="its prices are invented, until the shop enters the carrier's own")
     overloaded: bool = Field(description="whether its box is trusted with less than what is in it")
     best: list[str] = Field(description="what it is best at: cheapest, safest, fastest...")
     best_of_service: bool
@@ -170,7 +171,8 @@ class _Marks:
             billed=" + ".join(show_mass(one.billed, units, "up").text for one in (quote.billing, *quote.beside)),
             costs=views.CostsView(**{name: str(amount) for name, amount in plan.costs.named}),
             packing=str(plan.own), total=str(plan.costs.total), more=f"{more}" if more is not None else "",
-            uncovered=str(quote.uncovered) if quote.uncovered is not None else "", overloaded=plan.overloaded,
+            uncovered=str(quote.uncovered) if quote.uncovered is not None else "",
+            placeholder=quote.placeholder, overloaded=plan.overloaded,
             best=list(self._best.get(id(plan), ())), best_of_service=id(plan) in self._of_service,
             best_of_box=id(plan) in self._of_box, chosen=self._picture.is_chosen(plan), packs=quote.packs,
             house_rule=plan.favoured_by,

@@ -56,6 +56,7 @@ def view_quote(
         tracked=quote.tracked,
         form=quote.form,
         note=quote.note,
+        placeholder=quote.placeholder,
         beside=[show_mass(one.billed, units, "up").text for one in quote.beside],
     )  # fmt: skip
 

@@ -121,6 +121,7 @@ class QuoteView(BaseModel):
     kept: KeptView | None = None
     packs: bool = Field(False, description="it packs too, so that the box costs the shop nothing")
     uncovered: str = Field("", description="of the declared value, what nothing covers")
+    placeholder: bool = Field(False, description="its prices are invented, until the shop enters the carrier's own")
     tracked: bool | None = Field(None, description="whether it is tracked, where the tariff says")
     form: Literal["letter", "flat", "parcel"] = "parcel"
     more: str = Field("", description="by how much its total is above that of the first, and which that is")
@@ -274,6 +275,7 @@ class Docket(BaseModel):
     total: str | None = None
     total_why: WhyView | None = None
     note: str = Field("", description="why there is no sum")
+    way_on: Literal["", "tariffs"] = Field("", description="the room where that is put right")
     trim: str = Field("", description="the small trim that would save most, in words")
     trim_may_be_tried: bool = Field(False, description="whether things may lie otherwise for it")
     sale: SaleView | None = Field(None, description="where it is said what it sold for")

@@ -151,7 +151,8 @@ def price(
     else:
         for q in (*quotes, *others):
             days = f"{q.days[0]}-{q.days[1]} days"
-            out.print(f"{q.amount!s:>9} {q.amount.currency}  {q.carrier} {q.service} ({q.rate_plan}), {days}")
+            mark = ", placeholder prices" if q.placeholder else ""
+            out.print(f"{q.amount!s:>9} {q.amount.currency}  {q.carrier} {q.service} ({q.rate_plan}), {days}{mark}")
             for line in q.lines:
                 of = f"parcel {line.parcel}, " if line.parcel else ""
                 out.print(f"{line.amount!s:>13}      {of}{line.what}: {line.why}")

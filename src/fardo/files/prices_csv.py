@@ -36,7 +36,8 @@ def prices_csv(plans: Sequence[Plan], refused: Sequence[Refused], units: Units) 
             rows.writerow([*head, of, safe_cell(line.what), str(line.amount), currency, safe_cell(line.why)])
         for name in ("box", "wrap", "fill", "tape", "labour"):
             rows.writerow([*head, "", f"own: {name}", str(getattr(costs, name)), currency, ""])
-        rows.writerow([*head, "", "total", str(costs.total), currency, ""])
+        says = "placeholder prices, not the carrier's" if quote.placeholder else ""
+        rows.writerow([*head, "", "total", str(costs.total), currency, says])
     for no in refused:
         rows.writerow(
             [

@@ -124,6 +124,10 @@ class ServiceEntry(Strict):
     note: str = Field("", max_length=300, description="what to know of it")
     tracked: bool | None = Field(None, description="whether it is tracked")
     form: Literal["letter", "flat", "parcel"] = "parcel"
+    placeholder: bool = Field(
+        False, description="its prices are invented until its own are entered; no label is bought by them",
+        title="placeholder prices",
+    )  # fmt: skip
 
 
 class TariffFile(Strict):
@@ -159,6 +163,7 @@ class TariffFile(Strict):
                 note=entry.note,
                 tracked=entry.tracked,
                 form=entry.form,
+                placeholder=entry.placeholder,
             )
         except BadInput as problem:
             raise problem.under(path) from problem

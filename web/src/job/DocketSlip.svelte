@@ -6,7 +6,9 @@
   import Changed from '../lib/ui/Changed.svelte';
   import Measured from '../lib/ui/Measured.svelte';
   import Why from '../lib/ui/Why.svelte';
+  import { follow } from '../lib/router.svelte';
   import FaultList from './FaultList.svelte';
+  import Missing from './Missing.svelte';
   import type { JobDesk } from './job.svelte';
 
   interface Props {
@@ -189,6 +191,8 @@
         </div>
       {:else}
         <p class="text-soft">{docket.note}</p>
+        {#if docket.way_on === 'tariffs'}<a class="link" href="/tariffs" onclick={follow}>Begin a tariff</a
+          >{/if}
       {/if}
     </div>
   {:else if desk.work.view}
@@ -211,7 +215,7 @@
     <ul>
       {#each stop as why (why)}<li class="stop relative mt-1 pl-5.5"><b>Stop.</b> {why}</li>{/each}
       {#each cautions as caution (caution)}<li class="mind relative mt-1 pl-5.5">{caution}</li>{/each}
-      {#each missing as thing (thing)}<li class="relative mt-1 pl-5.5">{thing}</li>{/each}
+      <Missing {desk} />
     </ul>
   {/if}
   {#if boxIsChosen}

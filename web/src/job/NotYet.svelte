@@ -1,6 +1,7 @@
 <script lang="ts">
   // A station that has nothing to show yet: what is still wanted, and the way there.
   import { follow } from '../lib/router.svelte';
+  import Missing from './Missing.svelte';
   import type { JobDesk } from './job.svelte';
 
   interface Props {
@@ -10,13 +11,12 @@
   let { desk, what }: Props = $props();
 
   const wanted = $derived(
-    desk.work.view?.problems.length
-      ? 'A measure cannot be read; it is marked there.'
-      : `Still missing: ${desk.work.view?.missing.join(', ')}.`,
+    desk.work.view?.problems.length ? 'A measure cannot be read; it is marked there.' : 'Still missing:',
   );
 </script>
 
 <div class="sheet p-5">
   <p><b>No {what} yet.</b> {wanted}</p>
+  {#if !desk.work.view?.problems.length}<ul class="mt-1"><Missing {desk} /></ul>{/if}
   <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/measure" onclick={follow}>Measure</a></p>
 </div>

@@ -1,4 +1,4 @@
-// The address is the room: /, /settings, /kinds, /cutting, /tariffs, /jobs/<id>/<station>, /jobs/<id>/pack.
+// The address is the room: /, /settings, /kinds, /cutting, /tariffs, /start, /jobs/<id>/<station>, /jobs/<id>/pack.
 export const STATIONS = ['measure', 'protect', 'arrange', 'box', 'price', 'sent'] as const;
 export type Station = (typeof STATIONS)[number];
 /** One key a knot. */
@@ -16,6 +16,7 @@ export const KNOTS = ['measure', 'protect', 'arrange', 'box', 'price', 'pack', '
 export type Room =
   | { name: 'bench' }
   | { name: 'settings' }
+  | { name: 'start' }
   | { name: 'kinds' }
   | { name: 'cutting' }
   | { name: 'tariffs' }
@@ -26,6 +27,7 @@ export type Room =
 function read(path: string): Room {
   if (path === '/') return { name: 'bench' };
   if (path === '/settings') return { name: 'settings' };
+  if (path === '/start') return { name: 'start' };
   if (path === '/kinds') return { name: 'kinds' };
   if (path === '/tariffs') return { name: 'tariffs' };
   if (path === '/cutting') return { name: 'cutting' };

@@ -19,8 +19,11 @@ from fardo.core.protect.forms import FORMS, WOUND, goes_around_several, goes_on_
 from fardo.core.protect.material import IN_WORDS_OF_SIDES
 from fardo.core.quantity import Units, show_length, show_sizes
 from fardo.files.blank_in import LARGEST, read_blank
+from fardo.files.metric_start import metric_shop
 from fardo.files.shapes import ASKED
-from fardo.files.stock import DesignEntry, DesignLine
+from fardo.files.shop import ShopFile, starting_shop
+from fardo.files.stock import BoxEntry, DesignEntry, DesignLine, PouchEntry
+from fardo.files.stock_lines import LARGEST_LIST, read_stock_lines
 from fardo.files.svg import svg
 from fardo.files.typed import with_units
 
@@ -57,6 +60,34 @@ def _keep_kinds(context: AppContext, units: Units) -> None:
         kept = with_units(stored.kind, units)
         if stored.revision and kept != stored.kind:
             context.kinds.keep(kept, stored.revision)
+
+
+@router.get("/starting")
+def starting(units: Units) -> ShopFile:
+    """The values a shop starts with, in inches or in centimetres."""
+    return starting_shop() if units == "in" else metric_shop()
+
+
+class StockText(BaseModel):
+    """Boxes and mailers at hand, a line each."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"text": "14 x 10 x 6, 25\npadded, 9 1/2 x 12 1/2, 40"}]})
+    text: str = Field(max_length=LARGEST_LIST)
+    units: Units = "in"
+
+
+class StockRead(BaseModel):
+    """What was read, to look over; nothing is kept."""
+
+    boxes: list[BoxEntry]
+    mailers: list[PouchEntry]
+
+
+@router.post("/stock-lines")
+def stock_lines(sent: StockText, context: Context) -> StockRead:
+    """Reads boxes and mailers that were typed or pasted. Nothing is kept."""
+    found = read_stock_lines(sent.text, sent.units, context.today.file.default_board)
+    return StockRead(boxes=found.boxes, mailers=found.mailers)
 
 
 class DrawingSent(BaseModel):

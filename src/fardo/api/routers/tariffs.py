@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from itertools import count
 from typing import Annotated, Any, cast
 
 from fastapi import Path, Request, Response
@@ -21,13 +22,21 @@ from fardo.core.tariff.lint import look_over, overlapping
 from fardo.core.tariff.parcel import Parcel, read_postcode, soft_pack
 from fardo.core.tariff.service import compare
 from fardo.files.charges import ChargeBase, ChargeEntry, Rows
-from fardo.files.grid_csv import grid_csv, in_the_table, read_grid
-from fardo.files.tariff import EXAMPLE, TariffFile, check_tariff, read_tariff
+from fardo.files.grid_csv import LARGEST_TABLE, grid_csv, in_the_table, read_grid
+from fardo.files.own_prices import with_own_prices
+from fardo.files.tariff import EXAMPLE, ServiceEntry, TariffFile, check_tariff, read_tariff
+from fardo.files.tariff_forms import FORMS, FormCode, begin_tariff
 from fardo.store.settings import StoredTariff
 
 router = resource("/api/tariffs", "tariffs")
 
 Carrier = Annotated[str, Path(max_length=80)]
+
+
+_FIRST_COLUMNS = {
+    "grid": "weight", "volume": "volume", "soft-pack": "length + width", "container": "container", "freight": "class",
+    "packing": "length + width + height",
+}  # fmt: skip
 
 
 class ServiceRow(BaseModel):
@@ -41,6 +50,8 @@ class ServiceRow(BaseModel):
     findings: list[str]
     other_way: bool
     note: str
+    placeholder: bool = Field(description="whether its prices are invented, until the carrier's own are entered")
+    takes: str = Field(description="what the first column of its prices says: weights, volumes, ...; empty: no table")
 
 
 class TariffRow(BaseModel):
@@ -121,6 +132,76 @@ def form() -> dict[str, Any]:
     return TariffFile.model_json_schema(by_alias=True)
 
 
+Number = Annotated[int, Path(ge=0, le=1000)]
+Version = Annotated[int, Path(ge=1, le=10**9)]
+
+
+class FormRow(BaseModel):
+    """A form that a tariff is begun from."""
+
+    code: FormCode
+    title: str
+    about: str
+
+
+@router.get("/-/forms")
+def forms() -> list[FormRow]:
+    """How carriers price: what a tariff can be begun from."""
+    return [FormRow(code=code, title=form.title, about=form.about) for code, form in FORMS.items()]
+
+
+class Begun(BaseModel):
+    """A tariff to begin."""
+
+    model_config = ConfigDict(json_schema_extra={"examples": [{"form": "zone-weight", "carrier": "Fennick Carts"}]})
+    form: FormCode
+    carrier: str = Field(min_length=1, max_length=80)
+
+
+@router.post("/-/begin", status_code=201)
+def begin(wanted: Begun, context: Context) -> TariffRow:
+    """Begins a carrier's tariff from a form with placeholder prices, or adds such a service to the tariff it has."""
+    file, name = context.today.file, wanted.carrier.strip()
+    if not name:
+        raise BadInput("nothing", read=wanted.carrier, allowed="the carrier's name", field="carrier")
+    boxes = [one.name for one in file.boxes if one.carrier == name]
+    begun = begin_tariff(wanted.form, name, file.currency, file.units, file.postcode, boxes)
+    there = next((one for one in context.settings.stored_tariffs() if one.tariff.carrier == name), None)
+    if there is None or there.archived_at is not None:
+        context.settings.keep_tariff(begun)
+    else:
+        service = _as_of(begun.services[0], there.tariff)
+        grown = there.tariff.model_copy(update={"services": [*there.tariff.services, service]})
+        check_tariff(grown)
+        context.settings.keep_tariff(grown, there.revision)
+    return _row(context.settings.tariff(name), context)
+
+
+def _as_of(service: ServiceEntry, tariff: TariffFile) -> ServiceEntry:
+    """The service under a name that the tariff has none of yet."""
+    names = {one.name for one in tariff.services}
+    called = (f"{service.name} {n}" if n > 1 else service.name for n in count(1))
+    return service.model_copy(update={"name": next(one for one in called if one not in names)})
+
+
+class OwnPrices(BaseModel):
+    """A table of prices, and a zone chart where its zones are others, as they were pasted."""
+
+    model_config = ConfigDict(
+        json_schema_extra={"examples": [{"table": "up to,2,3\n5 lb,8.10,9.20", "zones": "0-4,2,1-2\n5-9,3,2-4\nA-Z,3"}]}
+    )
+    table: str = Field(max_length=LARGEST_TABLE)
+    zones: str = Field("", max_length=LARGEST_TABLE)
+
+
+@router.put("/{carrier}/services/{service}/own")
+def own_prices(carrier: Carrier, service: Number, own: OwnPrices, context: Context) -> TariffRow:
+    """Puts the carrier's own prices in the place of placeholders. Nothing is kept of what has a fault."""
+    stored = context.settings.tariff(carrier)
+    context.settings.keep_tariff(with_own_prices(stored.tariff, service, own.table, own.zones), stored.revision)
+    return _row(context.settings.tariff(carrier), context)
+
+
 @router.get("/{carrier}")
 def whole(carrier: Carrier, context: Context) -> TariffWhole:
     """The tariff as it is changed on the screen."""
@@ -155,8 +236,6 @@ def _look(content: bytes) -> LookedOver:
 
 
 _TABLE = {"requestBody": {"required": True, "content": {"text/csv": {"schema": {"type": "string"}}}}}
-Number = Annotated[int, Path(ge=0, le=1000)]
-Version = Annotated[int, Path(ge=1, le=10**9)]
 
 
 @router.get("/{carrier}/services/{service}/charges/{charge}/table.csv", response_class=Response)
@@ -179,6 +258,7 @@ def _take_table(carrier: str, service: int, charge: int, content: bytes, context
     read = read_grid(content, _table(stored.tariff, service, charge))
     tariff = stored.tariff.model_copy(deep=True)
     tariff.services[service].charges[charge] = cast(ChargeEntry, read)
+    tariff.services[service].placeholder = False
     try:
         check_tariff(tariff)
     except BadInput as problem:
@@ -278,6 +358,8 @@ def _row(stored: StoredTariff, context: AppContext) -> TariffRow:
                 findings=look_over(service),
                 other_way=entry.other_way,
                 note=entry.note,
+                placeholder=entry.placeholder,
+                takes=next((_FIRST_COLUMNS[one.kind] for one in entry.charges if isinstance(one, Rows)), ""),
             )
             for entry, service in zip(tariff.services, services, strict=True)
         ],

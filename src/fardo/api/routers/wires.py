@@ -107,8 +107,17 @@ async def buy(key: str, request: LabelRequest, context: Context, purchases: Open
     wanted = GivenQuote(
         request.carrier, request.quote, request.service, request.programme, request.amount, request.currency
     )
+    await run_in_threadpool(_must_be_its_own_price, wanted, context)
     await purchases.buy(key, wanted)
     return await run_in_threadpool(_view, key, context)
+
+
+def _must_be_its_own_price(wanted: GivenQuote, context: AppContext) -> None:
+    """Raises NoAnswer for a service whose prices here are placeholders: nobody has looked at what it really asks."""
+    asked = (wanted.carrier, wanted.service, wanted.programme)
+    if any(one.placeholder for one in context.today.carriers.services if one.called == asked):
+        why = f"The prices of {wanted.carrier} {wanted.service} are placeholders; no label is bought by them."
+        raise NoAnswer(f"{why} Enter the carrier's own under Tariffs first.")
 
 
 @router.get("/jobs/{key}/label")

@@ -38,6 +38,7 @@ class Service:
         note: what to know of it.
         tracked: whether it is, None where nobody said.
         form: of post it is for.
+        placeholder: whether its prices are invented, until the shop enters the carrier's own.
     """
 
     carrier: str
@@ -57,6 +58,7 @@ class Service:
     note: str = ""
     tracked: bool | None = None
     form: PostalForm = "parcel"
+    placeholder: bool = False
 
     @property
     def called(self) -> tuple[str, str, str]:
@@ -90,7 +92,7 @@ class Quote:
         billing: of the parcel itself.
         days: the least and most it takes.
         beside: the billing of those that go with it.
-        packs, note, tracked, form: as the service says.
+        packs, note, tracked, form, placeholder: as the service says.
         uncovered: of the declared value, what nothing covers; None where all of it is covered or none is declared.
     """
 
@@ -107,6 +109,7 @@ class Quote:
     tracked: bool | None = None
     form: PostalForm = "parcel"
     uncovered: Money | None = None
+    placeholder: bool = False
 
     @property
     def called(self) -> tuple[str, str, str]:
@@ -189,6 +192,7 @@ def quote(service: Service, parcel: Parcel, day: str | None = None, zone: ZoneRo
     return Quote(
         service.carrier, service.name, service.rate_plan, amount, billing, lines, zone.days, tuple(beside),
         service.packs, service.note, service.tracked, service.form, _uncovered(service, parcels),
+        service.placeholder,
     )  # fmt: skip
 
 

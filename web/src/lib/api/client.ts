@@ -25,6 +25,7 @@ export type Problem = Schemas['Problem'];
 export type PartEntry = Schemas['PartEntry'];
 export type StepEntry = Schemas['StepEntry'];
 export type LayerEntry = Schemas['LayerEntry'];
+export type TariffFormRow = Schemas['FormRow'];
 export type ExtraEntry = Schemas['ExtraEntry'];
 export type PartView = Schemas['PartView'];
 export type HazardView = Schemas['HazardView'];
@@ -241,6 +242,19 @@ export const calls = {
   fold: (body: Schemas['FoldRequest'], signal: AbortSignal) =>
     answer<FoldView>(api.POST('/api/fold', { body, signal })),
   tariffs: () => answer<TariffRow[]>(api.GET('/api/tariffs')),
+  tariffForms: () => answer<TariffFormRow[]>(api.GET('/api/tariffs/-/forms')),
+  beginTariff: (body: Schemas['Begun']) => answer<TariffRow>(api.POST('/api/tariffs/-/begin', { body })),
+  ownPrices: (carrier: string, service: number, body: Schemas['OwnPrices']) =>
+    answer<TariffRow>(
+      api.PUT('/api/tariffs/{carrier}/services/{service}/own', {
+        params: { path: { carrier, service } },
+        body,
+      }),
+    ),
+  startingShop: (units: 'in' | 'cm') =>
+    answer<ShopFile>(api.GET('/api/shop/starting', { params: { query: { units } } })),
+  stockLines: (body: Schemas['StockText']) =>
+    answer<Schemas['StockRead']>(api.POST('/api/shop/stock-lines', { body })),
   readTariff: (text: string) =>
     answer<TariffRow>(
       api.POST('/api/tariffs/file', {

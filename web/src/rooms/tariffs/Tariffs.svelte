@@ -2,18 +2,18 @@
   // The carriers' tariffs: what each service is made of and what to look at again, tried with a size, versions kept.
   import RoomHead from '../../lib/ui/RoomHead.svelte';
   import { attempt } from '../../lib/attempt';
-  import { shop } from '../../lib/shop.svelte';
   import { calls, sentence, type LineAnswer, type TariffRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import Earlier from '../../lib/ui/Earlier.svelte';
+  import BeginTariff from './BeginTariff.svelte';
   import ChangeTariff from './ChangeTariff.svelte';
+  import OwnPrices from './OwnPrices.svelte';
   import Tick from '../../lib/ui/Tick.svelte';
   import Field from '../../lib/ui/Field.svelte';
 
   let rows = $state.raw<TariffRow[] | null>(null);
   let open = $state('');
   let changing = $state(false);
-  let begun = $state('');
   let trouble = $state('');
   const tell = (said: string) => {
     trouble = said;
@@ -62,37 +62,6 @@
     file.value = '';
   }
 
-  /** A carrier that is not there yet begins with one small service, to be changed. */
-  async function begin(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
-    const name = begun.trim();
-    if (!name) return;
-    if (rows?.some((one) => one.carrier === name)) {
-      trouble = `There is a tariff of ${name} already.`;
-      return;
-    }
-    const service = {
-      name: 'Parcel',
-      zones: [{ from: '', to: ['0-9', 'A-Z'], zone: 'all', days: [2, 5] }],
-      weight_step: shop.units === 'in' ? '1 lb' : '0.5 kg',
-      charges: [{ kind: 'grid', zones: [], rows: [[shop.units === 'in' ? '5 lb' : '2 kg', '10.00']] }],
-    };
-    const currency = shop.view?.shop.currency ?? 'USD';
-    const file = {
-      format: 'fardo-tariff/1',
-      carrier: name,
-      currency,
-      units: shop.units,
-      services: [service],
-    };
-    await attempt(async () => {
-      await calls.readTariff(JSON.stringify(file));
-      await load(name);
-      begun = '';
-      changing = true;
-    }, tell);
-  }
-
   async function archive(one: TariffRow): Promise<void> {
     await attempt(async () => {
       await (one.archived ? calls.restoreTariff(one.carrier) : calls.archiveTariff(one.carrier));
@@ -129,17 +98,6 @@
 <section class="room px-6 pt-4.5 pb-15">
   <RoomHead title="Tariffs">
     <button class="btn" onclick={() => file.click()}>Import tariff</button>
-    <form class="new flex flex-wrap items-center gap-3 border-0 p-0" onsubmit={(event) => void begin(event)}>
-      <label for="new-carrier" class="text-soft text-small sr-only">Name of a new carrier</label>
-      <input
-        id="new-carrier"
-        class="field block h-9.5 w-37.5"
-        maxlength="80"
-        placeholder="a new carrier"
-        bind:value={begun}
-      />
-      <button class="btn" disabled={!begun.trim()}>New tariff</button>
-    </form>
     <input
       bind:this={file}
       id="tariff-file"
@@ -151,6 +109,10 @@
     />
   </RoomHead>
   <p class="says min-h-6" class:no={trouble !== ''} role="status">{trouble}</p>
+  <details class="mb-4" open={rows?.length === 0}>
+    <summary class="text-soft text-note mb-2 cursor-pointer">Begin a tariff, or add a service to one</summary>
+    <BeginTariff begun={(one) => void load(one.carrier)} />
+  </details>
   {#if rows && row}
     <div class="max-narrow:grid-cols-1 grid grid-cols-[280px_minmax(0,1fr)] items-start gap-5.5">
       <ul class="carriers" aria-label="Carriers">
@@ -203,6 +165,26 @@
             >
           </div>
           {#each row.findings as finding (finding)}<p class="no">{finding}</p>{/each}
+          {#each row.services as service, n (service.name + service.programme + service.valid)}
+            {#if service.placeholder}
+              <div class="my-3">
+                {#if service.takes}
+                  <OwnPrices
+                    carrier={row.carrier}
+                    service={n}
+                    name={service.name}
+                    takes={service.takes}
+                    kept={(one) => void load(one.carrier)}
+                  />
+                {:else}
+                  <p class="border-l-amber-mark border-l-4 py-1 pl-4">
+                    <b>{service.name}</b>: placeholder prices. <em>Change it</em> takes the shop's own; untick
+                    <em>placeholder prices</em> there.
+                  </p>
+                {/if}
+              </div>
+            {/if}
+          {/each}
           <table class="text-note mx-0 mt-1.5 mb-3 w-full border-collapse">
             <thead
               ><tr
@@ -325,7 +307,7 @@
     </div>
   {:else if rows}
     <p class="text-soft text-small">
-      No carrier's tariff has been read in yet. A tariff file is JSON; the guide says what it may hold.
+      No carrier's tariff is here yet: begin one above by how the carrier prices, or import a tariff file.
     </p>
   {/if}
 </section>

@@ -47,9 +47,9 @@
   }
 
   const PLACES: readonly (readonly [ExtraPlace, string])[] = [
-    ['beside', 'beside the goods'],
-    ['on top', 'flat on top'],
-    ['inside the wrap', 'inside the wrap'],
+    ['beside', 'beside'],
+    ['on top', 'on top'],
+    ['inside the wrap', 'in the wrap'],
     ['outside', 'outside'],
   ];
   /** Where it goes: as said, else as the shop takes it by its thickness. */
@@ -157,7 +157,7 @@
     grid-template-columns: minmax(0, 1.3fr) minmax(0, 1.2fr) 110px 100px 34px;
   }
   .flat .row {
-    grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr) 84px 138px 34px;
+    grid-template-columns: minmax(0, 1.6fr) minmax(0, 1fr) 84px 118px 34px;
   }
 
   @media (max-width: 700px) {

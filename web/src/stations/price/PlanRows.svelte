@@ -120,7 +120,9 @@
       ><div class="grid min-h-2 grid-cols-[minmax(0,1fr)_auto] items-center gap-3">
         <MoneyBar costs={row.costs} {most} /><small
           class="text-twine font-strong text-fine leading-[1.2] whitespace-nowrap"
-          >{marks(row).join(', ')}</small
+          >{#if row.placeholder}<span class="text-stop">placeholder prices</span>{marks(row).length
+              ? ', '
+              : ''}{/if}{marks(row).join(', ')}</small
         >
       </div></td
     >

@@ -11,6 +11,7 @@
   import { calls, type PlanKey, type TableRequest } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import MoneyKey from '../../lib/ui/MoneyKey.svelte';
+  import BeginTariff from '../../rooms/tariffs/BeginTariff.svelte';
   import Alternatives from './Alternatives.svelte';
   import InParcels from './InParcels.svelte';
   import Ladder from './Ladder.svelte';
@@ -165,6 +166,15 @@
       <InParcels {desk} />
       <Ladder {desk} />
       {#if desk.work.way}<OverTheWire {desk} way={desk.work.way.way} />{/if}
+      {#if !found.rows.length && !found.others.length && !found.refused.length && !found.others_refused.length}
+        <section class="sheet mt-3 p-5" aria-label="No tariff yet">
+          <p class="mb-3">
+            <b>No carrier's tariff is here yet.</b> How does your first carrier price? Its tariff begins with placeholder
+            prices, marked on every total, until you paste its own under Tariffs.
+          </p>
+          <BeginTariff begun={() => desk.touch()} />
+        </section>
+      {/if}
       {#if found.refused.length || found.others_refused.length}
         <h2 class="mt-5">Services that cannot take it</h2>
         <ul>

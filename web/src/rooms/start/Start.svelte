@@ -1,0 +1,322 @@
+<script lang="ts">
+  // The first start of a shop: a screen for each thing it must know, each to be skipped and changed later.
+  import { tick } from 'svelte';
+  import { attempt, start } from '../../lib/attempt';
+  import { calls, Refusal, sentence, type ShopFile, type TariffRow } from '../../lib/api/client';
+  import { follow, router } from '../../lib/router.svelte';
+  import { shop } from '../../lib/shop.svelte';
+  import Choose from '../../lib/ui/Choose.svelte';
+  import Field from '../../lib/ui/Field.svelte';
+  import Tick from '../../lib/ui/Tick.svelte';
+  import { startJob } from '../bench/start';
+  import { text } from '../settings/words';
+  import BeginTariff from '../tariffs/BeginTariff.svelte';
+  import OwnPrices from '../tariffs/OwnPrices.svelte';
+
+  const STEPS = ['Units and money', 'Your shop', 'Board', 'Boxes and mailers', 'Carriers', 'Ready'] as const;
+  const CURRENCIES = ['USD', 'EUR', 'GBP', 'CAD', 'AUD', 'NZD', 'CHF', 'SEK', 'NOK', 'DKK', 'PLN', 'CZK'];
+  const TOOLS = [
+    ['knife', 'knife and straightedge'],
+    ['saw', 'table saw or panel saw'],
+  ] as const;
+
+  let at = $state(0);
+  let draft = $state<ShopFile | null>(null);
+  let trouble = $state('');
+  let field = $state('');
+  let lines = $state('');
+  let usual = $state(false);
+  let tool = $state<'knife' | 'saw'>('knife');
+  let boards = $state<Record<string, boolean>>({});
+  let tariffs = $state.raw<TariffRow[]>([]);
+  /** What a shop may begin with; what of it is at hand is said here. */
+  let starting: ShopFile | null = null;
+  let heading: HTMLElement | undefined = $state();
+
+  const tell = (said: string) => {
+    trouble = said;
+  };
+
+  async function open(): Promise<void> {
+    await attempt(async () => {
+      await shop.load();
+      if (!shop.view) return;
+      if (shop.view.revision === 0) await begin(navigator.language === 'en-US' ? 'in' : 'cm');
+      else draft = structuredClone($state.snapshot(shop.view.shop));
+      starting ??= await calls.startingShop(draft?.units ?? 'in');
+      boards = Object.fromEntries((draft?.boards ?? []).map((one) => [one.code, true]));
+      tariffs = await calls.tariffs();
+    }, tell);
+  }
+  void open();
+
+  /** A shop that knows nothing yet: no box, no mailer, the usual board and materials. */
+  async function begin(units: 'in' | 'cm'): Promise<void> {
+    starting = await calls.startingShop(units);
+    const kept = draft ? { name: draft.name, town: draft.town, postcode: draft.postcode } : {};
+    draft = { ...structuredClone(starting), boxes: [], mailers: [], ...kept };
+    boards = Object.fromEntries(starting.boards.map((one) => [one.code, true]));
+  }
+
+  const wrong = (name: string) => (field === name ? trouble : '');
+
+  /** Puts what this screen says into the shop, which is saved whole. */
+  async function save(): Promise<boolean> {
+    if (!draft || !shop.view) return false;
+    try {
+      if (at === 3 && lines.trim()) {
+        const read = await calls.stockLines({ text: lines, units: draft.units ?? 'in' });
+        draft.boxes = [...(draft.boxes ?? []), ...read.boxes];
+        draft.mailers = [...(draft.mailers ?? []), ...read.mailers];
+        lines = '';
+      }
+      if (at === 3 && usual && starting) {
+        const had = new Set([...(draft.boxes ?? []), ...(draft.mailers ?? [])].map((one) => one.name));
+        const own = <T extends { name: string; used?: boolean }>(list: T[] | undefined) =>
+          (list ?? []).filter((one) => !one.used && !had.has(one.name));
+        draft.boxes = [...(draft.boxes ?? []), ...own(starting.boxes)];
+        draft.mailers = [...(draft.mailers ?? []), ...own(starting.mailers)];
+      }
+      if (at === 2) {
+        const there = draft.boards.filter((one) => boards[one.code]);
+        if (there.length) draft.boards = there;
+        if (!draft.boards.some((one) => one.code === draft?.default_board))
+          draft.default_board = draft.boards[0]?.code ?? draft.default_board;
+        if (tool === 'knife') draft.kerf = '0 mm';
+      }
+      shop.view = await calls.changeShop({ revision: shop.view.revision, shop: $state.snapshot(draft) });
+      draft = structuredClone($state.snapshot(shop.view.shop));
+      trouble = field = '';
+      return true;
+    } catch (fault) {
+      trouble = sentence(fault);
+      field = fault instanceof Refusal ? fault.field : '';
+      return false;
+    }
+  }
+
+  async function go(to: number): Promise<void> {
+    at = to;
+    trouble = field = '';
+    await tick();
+    document.querySelector<HTMLElement>('#start-fields input, #start-fields [role=combobox]')?.focus();
+    if (to === STEPS.length - 1) heading?.focus();
+  }
+  async function next(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    if (await save()) await go(at + 1);
+  }
+  /** Nothing of the screen is taken; the shop is begun all the same. */
+  async function skip(): Promise<void> {
+    if (shop.view?.revision === 0 && draft) await save();
+    await go(at + 1);
+  }
+
+  function begun(row: TariffRow): void {
+    tariffs = [...tariffs.filter((one) => one.carrier !== row.carrier), row];
+  }
+
+  async function practise(): Promise<void> {
+    const view = await calls.begin({ title: 'Practice: a hand reel', kind: null, line: '' });
+    router.go(`/jobs/${view.id}/measure`);
+  }
+</script>
+
+<section class="mx-auto max-w-[860px] px-6 pt-6 pb-15">
+  <h1 tabindex="-1" bind:this={heading}>
+    {at === STEPS.length - 1 ? 'The shop is ready' : 'Set up your shop'}
+  </h1>
+  <p class="text-soft mt-1">Every screen can be skipped and changed later under Settings and Tariffs.</p>
+  <ol class="mt-4 mb-5 flex flex-wrap gap-x-5 gap-y-1">
+    {#each STEPS as name, n (name)}
+      <li>
+        <button
+          type="button"
+          class="text-note px-0.5 py-1 {n === at
+            ? 'border-b-twine font-title text-ink border-b-2'
+            : 'text-soft'}"
+          aria-current={n === at ? 'step' : undefined}
+          onclick={() => start(() => go(n))}>{n + 1}. {name}</button
+        >
+      </li>
+    {/each}
+  </ol>
+
+  {#if draft}
+    {@const d = draft}
+    <form id="start-fields" onsubmit={(event) => start(() => next(event))}>
+      {#if at === 0}
+        <div class="max-phone:grid-cols-1 grid grid-cols-2 gap-4">
+          <Choose
+            id="start-units"
+            label="Units"
+            value={d.units ?? 'in'}
+            change={(picked) => start(() => begin(picked))}
+            disabled={(shop.view?.revision ?? 0) > 0}
+            options={[
+              ['in', 'inches, pounds and ounces'],
+              ['cm', 'centimetres and kilograms'],
+            ]}
+          />
+          <Choose
+            id="start-paper"
+            label="Paper for prints"
+            bind:value={() => d.paper ?? 'letter', (v) => (d.paper = v)}
+            options={[
+              ['letter', 'Letter'],
+              ['a4', 'A4'],
+            ]}
+          />
+          <Choose
+            id="start-currency"
+            label="Currency"
+            bind:value={d.currency}
+            options={[...new Set([d.currency, ...CURRENCIES])]}
+          />
+          <Field
+            id="start-labour"
+            label="An hour of your work is worth, {d.currency}"
+            measure
+            note={false}
+            bind:value={d.labour_per_hour}
+            problem={wrong('labour_per_hour')}
+          />
+        </div>
+      {:else if at === 1}
+        <div class="max-phone:grid-cols-1 grid grid-cols-2 gap-4">
+          <Field id="start-name" label="Name of the shop" note={false} bind:value={d.name} />
+          <Field id="start-town" label="Town" note={false} bind:value={d.town} />
+          <Field
+            id="start-postcode"
+            label="Postcode parcels leave from"
+            note={false}
+            bind:value={d.postcode}
+            problem={wrong('postcode')}
+          />
+          <Field
+            id="start-country"
+            label="Country, two letters"
+            note={false}
+            most={2}
+            bind:value={() => d.country ?? '', (v) => (d.country = v.toUpperCase())}
+            problem={wrong('country')}
+          />
+          {#each [['address', 'Address above the town'], ['return_address', 'Return address, where it is another']] as const as [name, label] (name)}
+            <div>
+              <label class="text-soft text-small mb-0.5 block" for="start-{name}">{label}</label>
+              <textarea
+                id="start-{name}"
+                class="field h-auto w-full py-1.5"
+                rows="3"
+                maxlength="300"
+                bind:value={() => d[name] ?? '', (v) => (d[name] = v)}></textarea>
+            </div>
+          {/each}
+        </div>
+      {:else if at === 2}
+        <fieldset>
+          <legend class="text-soft text-small mb-1">Board at hand</legend>
+          {#each d.boards as board (board.code)}
+            <div class="border-t-hair flex flex-wrap items-center gap-x-5 gap-y-1 border-t py-1.5">
+              <div class="w-60"><Tick bind:checked={boards[board.code]}>{board.name}</Tick></div>
+              <div class="w-30">
+                <Field
+                  id="start-caliper-{board.code}"
+                  label="Caliper of {board.code}"
+                  measure
+                  note={false}
+                  bind:value={() => text(board.caliper), (v) => (board.caliper = v)}
+                />
+              </div>
+              <p class="text-soft text-note">
+                sheets {board.sheets?.map((one) => `${text(one.length)} x ${text(one.width)}`).join(', ')}
+              </p>
+            </div>
+          {/each}
+        </fieldset>
+        <p class="text-soft text-note mt-1">
+          Caliper is the thickness of the board: stack ten pieces, measure, divide by ten. Sheets are changed
+          under Settings.
+        </p>
+        <div class="mt-3 max-w-80">
+          <Choose id="start-tool" label="Cut with" bind:value={tool} options={TOOLS} />
+        </div>
+      {:else if at === 3}
+        <label class="text-soft text-small mb-0.5 block" for="start-lines"
+          >Boxes and mailers at hand, one a line: inside size, how many. Three sides are a box, two a mailer.</label
+        >
+        <textarea
+          id="start-lines"
+          class="field figure h-auto w-full py-1.5"
+          rows="8"
+          spellcheck="false"
+          placeholder={d.units === 'in'
+            ? '14 x 10 x 6, 25\nused, 20 x 16 x 12\npadded mailer, 9 1/2 x 12 1/2, 40, 0.45'
+            : '35 x 25 x 15, 25\nused, 50 x 40 x 30\npadded mailer, 24 x 32, 40, 0.45'}
+          bind:value={lines}></textarea>
+        <p class="text-soft text-note mt-1">
+          A line may also say a name, a price such as 1.20, and <em>used</em>. Columns copied from a
+          spreadsheet read the same.
+        </p>
+        <Tick bind:checked={usual}>Add the usual sizes too, with counts to correct</Tick>
+        {#if d.boxes?.length || d.mailers?.length}
+          <p class="mt-2">
+            {d.boxes?.length ?? 0} kinds of box and {d.mailers?.length ?? 0} of mailer are there.
+          </p>
+        {/if}
+      {/if}
+      {#if at < 4}
+        <p class="text-stop mt-2 min-h-6" role="alert">{trouble}</p>
+        <div class="mt-2 flex gap-3">
+          <button class="btn btn-main" type="submit">Save and go on</button>
+          <button class="btn" type="button" onclick={() => start(skip)}>Skip</button>
+        </div>
+      {/if}
+    </form>
+    {#if at === 4}
+      <div id="start-fields">
+        <p class="mb-3">
+          How does your first carrier price? Its tariff begins with placeholder prices, marked on every total,
+          until you paste its own.
+        </p>
+        <BeginTariff {begun} />
+        {#each tariffs as row (row.carrier)}
+          <h2 class="mt-4">{row.carrier}</h2>
+          {#each row.services as service, n (service.name + service.programme + service.valid)}
+            {#if service.placeholder && service.takes}
+              <div class="mt-2">
+                <OwnPrices
+                  carrier={row.carrier}
+                  service={n}
+                  name={service.name}
+                  takes={service.takes}
+                  kept={begun}
+                />
+              </div>
+            {:else}
+              <p class="text-soft">{service.name}{service.placeholder ? ', placeholder prices' : ''}</p>
+            {/if}
+          {/each}
+        {/each}
+        <p class="text-stop mt-2 min-h-6" role="alert">{trouble}</p>
+        <button class="btn btn-main" type="button" onclick={() => start(() => go(5))}
+          >{tariffs.length ? 'Go on' : 'Skip'}</button
+        >
+      </div>
+    {:else if at === 5}
+      <p>
+        Measure the goods, wrap them, choose a box and a service: the docket at the right has the price while
+        you type.
+      </p>
+      <div class="mt-4 flex flex-wrap gap-3">
+        <button class="btn btn-main" type="button" onclick={() => start(() => startJob(''))}
+          >Start a job</button
+        >
+        <button class="btn" type="button" onclick={() => start(practise)}>Practise on a made-up reel</button>
+        <a class="btn" href="/" onclick={follow}>To the bench</a>
+      </div>
+    {/if}
+  {:else}
+    <p class="text-stop" role="alert">{trouble}</p>
+  {/if}
+</section>
