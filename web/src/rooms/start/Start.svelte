@@ -46,6 +46,7 @@
       starting ??= await calls.startingShop(draft?.units ?? 'in');
       boards = Object.fromEntries((draft?.boards ?? []).map((one) => [one.code, true]));
       tariffs = await calls.tariffs();
+      await focusFirst();
     }, tell);
   }
   void open();
@@ -98,9 +99,16 @@
   async function go(to: number): Promise<void> {
     at = to;
     trouble = field = '';
-    await tick();
-    document.querySelector<HTMLElement>('#start-fields input, #start-fields [role=combobox]')?.focus();
+    await focusFirst();
     if (to === STEPS.length - 1) heading?.focus();
+  }
+  async function focusFirst(): Promise<void> {
+    await tick();
+    document
+      .querySelector<HTMLElement>(
+        '#start-fields input, #start-fields textarea, #start-fields [role=combobox]',
+      )
+      ?.focus();
   }
   async function next(event: SubmitEvent): Promise<void> {
     event.preventDefault();
@@ -114,6 +122,12 @@
 
   function begun(row: TariffRow): void {
     tariffs = [...tariffs.filter((one) => one.carrier !== row.carrier), row];
+    const at = row.services.findLastIndex((service) => service.placeholder && service.takes);
+    const next = at < 0 ? 'start-on' : `own-table-${at}`;
+    start(async () => {
+      await tick();
+      document.getElementById(next)?.focus();
+    });
   }
 
   async function practise(): Promise<void> {
@@ -299,7 +313,7 @@
           {/each}
         {/each}
         <p class="text-stop mt-2 min-h-6" role="alert">{trouble}</p>
-        <button class="btn btn-main" type="button" onclick={() => start(() => go(5))}
+        <button class="btn btn-main" id="start-on" type="button" onclick={() => start(() => go(5))}
           >{tariffs.length ? 'Go on' : 'Skip'}</button
         >
       </div>
