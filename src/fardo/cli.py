@@ -15,8 +15,8 @@ from fardo.store.faults import CannotWrite, StoreError
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, help=__doc__)
 for command in (
-    planning.plan, planning.price, boxes.blank, boxes.recut, boxes.stack, shop.serve, shop.demo, shop.standin,
-    shop.backup, shop.restore, shop.check,
+    planning.plan, planning.price, boxes.blank, boxes.recut, boxes.stack, shop.serve, shop.passphrase, shop.demo,
+    shop.standin, shop.backup, shop.restore, shop.check,
 ):  # fmt: skip
     app.command()(command)
 

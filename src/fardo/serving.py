@@ -9,11 +9,13 @@ import sys
 import threading
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager, suppress
+from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from fardo.core.refusal import BadInput
+from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.tariff import read_tariffs, services_of
+from fardo.wire.hosts import LOCAL_HOSTS
 
 if TYPE_CHECKING:
     from fardo.api.context import AppContext
@@ -92,10 +94,50 @@ def _keep_out_of_collection(context: AppContext) -> None:
     gc.set_threshold(*_COLLECTED_AFTER)
 
 
-def serve_shop(db: Path, port: int, devices: Mapping[str, int] | None = None, says: str = "") -> None:
+@dataclass(frozen=True, slots=True)
+class Network:
+    """How a shop is served to other devices.
+
+    Args:
+        certificate, key: files for TLS, both or neither.
+    """
+
+    certificate: Path | None = None
+    key: Path | None = None
+
+    @property
+    def scheme(self) -> str:
+        return "https" if self.certificate else "http"
+
+
+def network_names() -> list[str]:
+    """Addresses of this machine on its network, then its name: only these are answered to."""
+    found: list[str] = []
+    with suppress(OSError), socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+        probe.connect(("192.0.2.1", 9))  # RFC 5737: nobody's; nothing is sent, the system only picks its own address
+        found.append(probe.getsockname()[0])
+    with suppress(OSError):
+        found += [str(info[4][0]) for info in socket.getaddrinfo(socket.gethostname(), None, socket.AF_INET)]
+    name = socket.gethostname().lower()
+    return [one for one in dict.fromkeys([*found, name, f"{name}.local"]) if not one.startswith("127.")]
+
+
+def serve_shop(
+    db: Path, port: int, devices: Mapping[str, int] | None = None, says: str = "", network: Network | None = None
+) -> None:  # fmt: skip
+    """Serves a shop until it is stopped.
+
+    Args:
+        devices: simulated ones to start beside it, with their ports.
+        says: a line to print after its address.
+        network: where it is served to other devices too.
+
+    Raises: NoAnswer where it should be served to others and has no passphrase.
+    """
     import uvicorn
 
     from fardo.api.app import create_app
+    from fardo.api.gate import Gate
     from fardo.api.patience import PatientProtocol
 
     application = create_app(db, keeps_copies=True)
@@ -103,6 +145,12 @@ def serve_shop(db: Path, port: int, devices: Mapping[str, int] | None = None, sa
         print(f"A new, empty shop is begun in {db}.", flush=True)
 
     _keep_out_of_collection(application.state.context)
+    names = network_names() if network else []
+    if network is not None:
+        if not application.state.context.access.has_passphrase:
+            raise NoAnswer(f"{db} has no passphrase: set one first by fardo passphrase --db {db}.")
+        application.state.gate = Gate((*LOCAL_HOSTS, *names))
+        application.state.addresses = [f"{network.scheme}://{name}:{port}" for name in names]
 
     class Announcing(uvicorn.Server):
         """Says the address once it is listening, so that whoever reads it can go there at once."""
@@ -111,6 +159,10 @@ def serve_shop(db: Path, port: int, devices: Mapping[str, int] | None = None, sa
             await super().startup(sockets)
             if self.started:
                 print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)", flush=True)
+                for address in application.state.addresses[:1]:
+                    print(f"On the network: {address}", flush=True)
+                if network is not None and network.scheme == "http":
+                    print("Plain HTTP: who is on this network can read what is sent.", flush=True)
                 if says:
                     print(says, flush=True)
                 for device, own_port in (devices or {}).items():
@@ -119,7 +171,9 @@ def serve_shop(db: Path, port: int, devices: Mapping[str, int] | None = None, sa
     Announcing(
         uvicorn.Config(
             application,
-            host="127.0.0.1",
+            host="0.0.0.0" if network else "127.0.0.1",
+            ssl_certfile=str(network.certificate) if network and network.certificate else None,
+            ssl_keyfile=str(network.key) if network and network.key else None,
             port=port,
             log_level="warning",
             timeout_graceful_shutdown=1,

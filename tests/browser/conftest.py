@@ -70,6 +70,14 @@ def server(standing: AppHere, browser: webdriver.Chrome, demo_file: Path, tmp_pa
 
 
 @pytest.fixture
+def shop_on_disk(demo_file: Path, tmp_path: Path) -> Path:
+    """The made-up shop, for a server of its own."""
+    path = tmp_path / "network.db"
+    shutil.copy(demo_file, path)
+    return path
+
+
+@pytest.fixture
 def page(browser: webdriver.Chrome, server: AppHere) -> Iterator[Page]:
     yield from _page(browser, server)
 

@@ -25,6 +25,7 @@ from fardo.api.problems import answer_with_problems
 from fardo.api.purchases import Purchases
 from fardo.api.request_guard import RequestGuard
 from fardo.api.routers import (
+    access,
     arrange,
     cutting,
     devices,
@@ -99,6 +100,7 @@ def open_shop(app: FastAPI, database: Path, crews: Crews | None = None) -> FastA
     """The application on that shop's database, whatever it was on before."""
     app.state.owns_crews = crews is None
     app.state.keeps_copies = False
+    app.state.gate, app.state.addresses = None, []
     app.state.context = context = AppContext(database, crews or Crews(_RECKONED))
     app.state.bench = Bench(context)
     app.state.purchases = Purchases(context.labels, lambda: context.today.file.wires)
@@ -140,6 +142,8 @@ def build_app() -> FastAPI:
         sent_files.router,
         shapes.router,
         devices.router,
+        access.router,
+        access.page_router,
     ):
         app.include_router(router)
     app.add_middleware(GZipMiddleware, minimum_size=1500, compresslevel=3)
@@ -178,4 +182,4 @@ def _serve_page(app: FastAPI, folder: Path) -> None:
         """The few files beside the page; any other address gets the page, which says that nothing is there."""
         if path.startswith("api/"):
             raise HTTPException(404, "There is nothing at this address.")
-        return FileResponse(folder / path) if path in {"theme.js", "bale.svg"} else page(404)
+        return FileResponse(folder / path) if path in {"theme.js", "bale.svg", "enter.js", "enter.css"} else page(404)

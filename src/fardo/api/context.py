@@ -32,6 +32,7 @@ from fardo.files.shapes import MeshFinder
 from fardo.files.shop import ShopFile
 from fardo.files.understood import understand
 from fardo.processes import Crew, load_modules
+from fardo.store.access import Access
 from fardo.store.cuts import Cuts
 from fardo.store.database import Database, Gone
 from fardo.store.files import Files
@@ -138,6 +139,7 @@ class AppContext:
         self.recipients = Recipients(self.database)
         self.cuts = Cuts(self.database)
         self.revisions = Revisions(self.database)
+        self.access = Access(self.database)
         self.crews = crews
         self.reader: Reads = crews.reader if crews else ReadsHere()
         # A mesh is read once, not at every stroke.

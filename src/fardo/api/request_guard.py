@@ -8,9 +8,12 @@ import asyncio
 import logging
 from collections.abc import Iterable
 
+from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import Headers, MutableHeaders
+from starlette.responses import RedirectResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from fardo.api.gate import Gate, needs_no_session, token_in
 from fardo.api.problems import problem, unforeseen
 from fardo.wire.hosts import LOCAL_HOSTS, is_own_host, is_own_origin
 
@@ -81,12 +84,16 @@ class RequestGuard:
     async def _let_in(self, scope: Scope, receive: Receive, send: Send) -> None:
         headers = Headers(scope=scope)
         host, length = headers.get("host"), _length(headers)
-        if not is_own_host(host, self._hosts):
-            says = f"This shop answers on 127.0.0.1 and localhost, not on {(host or 'no host')[:80]}."
+        gate: Gate | None = scope["app"].state.gate
+        names = gate.names if gate is not None else self._hosts
+        if not is_own_host(host, names):
+            says = f"This shop answers on {' and '.join(names)}, not on {(host or 'no host')[:80]}."
             await problem(403, "Unknown host", says)(scope, receive, send)
         elif not is_own_origin(headers.get("origin"), host, scope["scheme"]):
             says = "Another site's page may not change anything here."
             await problem(403, "Foreign page", says)(scope, receive, send)
+        elif gate is not None and not await _is_in(scope, headers, host or ""):
+            await _show_the_way_in(scope, headers)(scope, receive, send)
         elif scope["path"] in _READ_AS_IT_COMES and scope["method"] == "POST":
             async with self._large:
                 await self._app(scope, receive, send)
@@ -104,6 +111,21 @@ class RequestGuard:
             await _too_large(scope, receive, send)
         else:
             await self._app(scope, _replay(body, receive), send)
+
+
+async def _is_in(scope: Scope, headers: Headers, host: str) -> bool:
+    """Whether a request may go on: from this machine itself, on the way in, or of a device that is in."""
+    if needs_no_session(scope, host):
+        return True
+    token = token_in(headers)
+    access = scope["app"].state.context.access
+    return bool(token) and await run_in_threadpool(access.session_of, token) is not None
+
+
+def _show_the_way_in(scope: Scope, headers: Headers) -> Response:
+    if scope["method"] == "GET" and "text/html" in headers.get("accept", ""):
+        return RedirectResponse("/enter", 303)
+    return problem(401, "Not let in", "This device is not in: open the shop's address and enter its passphrase.")
 
 
 async def _too_large(scope: Scope, receive: Receive, send: Send) -> None:

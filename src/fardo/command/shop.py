@@ -11,7 +11,8 @@ import typer
 
 from fardo.command.shared import DbFile, one_of, out
 from fardo.core.refusal import BadInput, NoAnswer
-from fardo.serving import be_carrier, carrier_beside, serve_shop, stand_in
+from fardo.serving import Network, be_carrier, carrier_beside, serve_shop, stand_in
+from fardo.store.access import Access
 from fardo.store.backup import back_up
 from fardo.store.backup import restore as put_back
 from fardo.store.database import Database
@@ -24,9 +25,34 @@ DEFAULT_PORT = 8740
 def serve(
     db: DbFile = None,
     port: Annotated[int, typer.Option(min=1, max=65535)] = DEFAULT_PORT,
+    lan: Annotated[bool, typer.Option("--lan", help="To other devices of the network too, with a passphrase.")] = False,
+    cert: Annotated[Path | None, typer.Option(help="A certificate of the shop's own, for TLS.")] = None,
+    key: Annotated[Path | None, typer.Option(help="Its key.")] = None,
 ) -> None:
-    """Serves a shop to this machine's browser."""
-    serve_shop(db or Path("fardo.db"), port)
+    """Serves a shop to this machine's browser, and with --lan to the tablet at the bench."""
+    if (cert is None) != (key is None):
+        raise BadInput("only one of two", read="--cert" if cert else "--key", allowed="--cert and --key", field="cert")
+    for file in (cert, key):
+        if file is not None and not file.is_file():
+            raise BadInput("not a file", read=str(file), allowed="a file that is there", field="cert")
+    serve_shop(db or Path("fardo.db"), port, network=Network(cert, key) if lan else None)
+
+
+def passphrase(
+    db: DbFile = None,
+    file: Annotated[Path | None, typer.Option(help="Read from a file rather than typed.")] = None,
+) -> None:
+    """Sets the passphrase with which other devices open the shop; all that are in must enter it anew."""
+    if file is not None:
+        words = file.read_text("utf-8").strip()
+    else:
+        words = typer.prompt("Passphrase", hide_input=True, confirmation_prompt=True)
+    database = Database(db or Path("fardo.db"))
+    try:
+        Access(database).set_passphrase(words)
+    finally:
+        database.close()
+    out.print("The passphrase is set; every device enters it anew.")
 
 
 def demo(

@@ -26,6 +26,7 @@ export type PartEntry = Schemas['PartEntry'];
 export type StepEntry = Schemas['StepEntry'];
 export type LayerEntry = Schemas['LayerEntry'];
 export type TariffFormRow = Schemas['FormRow'];
+export type AccessView = Schemas['AccessView'];
 export type ExtraEntry = Schemas['ExtraEntry'];
 export type PartView = Schemas['PartView'];
 export type HazardView = Schemas['HazardView'];
@@ -102,6 +103,8 @@ async function answer<T>(
   }
   if (got.data !== undefined) return got.data as T;
   const problem = got.error as Partial<Problem> | undefined;
+  // The session of this device has ended; what is typed waits in this browser.
+  if (got.response.status === 401) location.assign('/enter');
   throw new Refusal(
     got.response.status,
     problem?.detail ?? 'The shop gave no answer that can be read.',
@@ -242,6 +245,14 @@ export const calls = {
   fold: (body: Schemas['FoldRequest'], signal: AbortSignal) =>
     answer<FoldView>(api.POST('/api/fold', { body, signal })),
   tariffs: () => answer<TariffRow[]>(api.GET('/api/tariffs')),
+  access: () => answer<AccessView>(api.GET('/api/access')),
+  accessCode: () => answer<Schemas['CodeView']>(api.POST('/api/access/code')),
+  setPassphrase: (body: Schemas['Passphrase']) =>
+    answer<AccessView>(api.PUT('/api/access/passphrase', { body })),
+  endSession: (id: string) =>
+    answer<AccessView>(
+      api.DELETE('/api/access/sessions/{session_id}', { params: { path: { session_id: id } } }),
+    ),
   tariffForms: () => answer<TariffFormRow[]>(api.GET('/api/tariffs/-/forms')),
   beginTariff: (body: Schemas['Begun']) => answer<TariffRow>(api.POST('/api/tariffs/-/begin', { body })),
   ownPrices: (carrier: string, service: number, body: Schemas['OwnPrices']) =>

@@ -4,6 +4,7 @@
   import Choose from '../../lib/ui/Choose.svelte';
   import { attempt } from '../../lib/attempt';
   import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
+  import { follow } from '../../lib/router.svelte';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
   import Earlier from '../../lib/ui/Earlier.svelte';
@@ -14,6 +15,7 @@
   import Boxes from './Boxes.svelte';
   import Designs from './Designs.svelte';
   import Fills from './Fills.svelte';
+  import OnNetwork from './OnNetwork.svelte';
   import Mailers from './Mailers.svelte';
   import Channels from './Channels.svelte';
   import HouseRules from './HouseRules.svelte';
@@ -83,8 +85,9 @@
 
 <section class="room mx-auto my-0 max-w-[1120px] px-6 pt-5.5 pb-15">
   <RoomHead title="Settings">
-    <span class="ml-auto"
-      ><Earlier of="the settings" list={calls.shopRevisions} then={calls.shopThen} back={restore} /></span
+    <span class="ml-auto flex gap-5"
+      ><a class="link" href="/start" onclick={follow}>Set up step by step</a>
+      <Earlier of="the settings" list={calls.shopRevisions} then={calls.shopThen} back={restore} /></span
     >
   </RoomHead>
   {#if draft}
@@ -234,6 +237,7 @@
         <p id="shop-faults" role="status" class:trouble={trouble !== ''}>{trouble || saved}</p>
       </div>
     </form>
+    <OnNetwork />
     <p class="carriers text-soft mt-6">Carriers: {shop.view?.carriers.join(', ') || 'none yet'}.</p>
   {:else if trouble}
     <p class="trouble">{trouble}</p>

@@ -1,0 +1,257 @@
+"""The shop on its own network: refused without a session, in with passphrase or code, slowed after wrong tries."""
+
+from __future__ import annotations
+
+import json
+import shutil
+import sqlite3
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import httpx
+import pytest
+import zxingcpp
+from fastapi import FastAPI
+from fastapi.testclient import TestClient
+from PIL import Image, ImageDraw
+
+from fardo.api.gate import CODE_LASTS_S, COOKIE, Gate
+from fardo.core.refusal import BadInput
+from fardo.store.access import Access
+from fardo.store.database import Database
+from fardo.wire.hosts import LOCAL_HOSTS
+from tests.served import close_app, open_app
+
+WORDS = "reel loom bobbin treadle"
+HERE = "192.168.1.10"
+URL = f"http://{HERE}:8740"
+
+
+class Clock:
+    """Seconds that go on when they are told to."""
+
+    now = 1000.0
+
+    def __call__(self) -> float:
+        return self.now
+
+
+@pytest.fixture
+def clock() -> Clock:
+    return Clock()
+
+
+@pytest.fixture
+def app(shop_file: Path, clock: Clock) -> Iterator[FastAPI]:
+    """A shop that is served to its network."""
+    app = open_app(shop_file)
+    app.state.context.access.set_passphrase(WORDS)
+    app.state.gate = Gate((*LOCAL_HOSTS, HERE, "workshop.local"), clock)
+    app.state.addresses = [URL, "http://workshop.local:8740"]
+    yield app
+    app.state.gate = None
+    close_app(app)
+
+
+def device(app: FastAPI, address: str = "192.168.1.20", url: str = URL) -> TestClient:
+    """A browser on another address."""
+    return TestClient(app, base_url=url, client=(address, 50123), raise_server_exceptions=False)
+
+
+@pytest.fixture
+def tablet(app: FastAPI) -> TestClient:
+    return device(app)
+
+
+@pytest.fixture
+def own(app: FastAPI) -> TestClient:
+    return device(app, "127.0.0.1", "http://127.0.0.1:8740")
+
+
+def enter(client: TestClient, **said: str) -> httpx.Response:
+    return client.post("/api/access/enter", json=said)
+
+
+def test_without_a_session_nothing_is_told_and_a_page_leads_to_the_way_in(tablet: TestClient) -> None:
+    for path in ("/api/jobs", "/api/shop", "/api/openapi.json", "/api/devices/stream", "/assets/x.js", "/api/access"):
+        assert tablet.get(path).status_code == 401, path
+    assert tablet.post("/api/jobs", json={}).status_code == 401
+    page = tablet.get("/", headers={"Accept": "text/html"}, follow_redirects=False)
+    assert (page.status_code, page.headers["location"]) == (303, "/enter")
+    assert "Open the shop" in tablet.get("/enter").text
+
+
+def test_the_passphrase_lets_a_device_in_and_its_cookie_is_for_no_script_and_no_other_site(tablet: TestClient) -> None:
+    wrong = enter(tablet, passphrase="reel loom bobbin")
+    assert (wrong.status_code, wrong.json()["detail"]) == (403, "That is not the passphrase.")
+    answer = enter(tablet, passphrase=WORDS)
+    assert answer.status_code == 200
+    cookie = answer.headers["set-cookie"].lower()
+    assert all(one in cookie for one in ("httponly", "samesite=strict", "path=/", "max-age=7776000"))
+    assert tablet.get("/api/jobs").status_code == 200
+    (session,) = tablet.get("/api/access").json()["sessions"]
+    assert session["this_device"]
+
+
+def test_a_session_that_is_ended_is_out_at_once_and_others_stay(app: FastAPI, tablet: TestClient) -> None:
+    other = device(app, "192.168.1.21")
+    for one in (tablet, other):
+        enter(one, passphrase=WORDS)
+    own_id = next(one["id"] for one in other.get("/api/access").json()["sessions"] if one["this_device"])
+    assert tablet.delete(f"/api/access/sessions/{own_id}").status_code == 200
+    assert other.get("/api/jobs").status_code == 401
+    assert tablet.get("/api/jobs").status_code == 200
+    assert tablet.delete("/api/access/sessions/nothing").status_code == 404
+
+
+def test_a_session_lasts_a_restart_and_a_new_passphrase_ends_all(app: FastAPI, tablet: TestClient) -> None:
+    enter(tablet, passphrase=WORDS)
+    assert Access(app.state.context.database).session_of(tablet.cookies[COOKIE]) is not None
+    app.state.context.access.set_passphrase("another four words here")
+    assert tablet.get("/api/jobs").status_code == 401
+    assert enter(tablet, passphrase=WORDS).status_code == 403
+    assert enter(tablet, passphrase="another four words here").status_code == 200
+
+
+def test_a_session_that_was_not_seen_for_long_is_over(app: FastAPI, tablet: TestClient) -> None:
+    enter(tablet, passphrase=WORDS)
+    with app.state.context.database.writing() as connection:
+        connection.execute("UPDATE session SET seen_at = '2020-01-01T00:00:00+00:00'")
+    assert tablet.get("/api/jobs").status_code == 401
+    assert app.state.context.access.sessions() == []
+
+
+def test_a_code_from_a_screen_lets_one_device_in_once(app: FastAPI, own: TestClient, clock: Clock) -> None:
+    told = own.post("/api/access/code").json()
+    code = told["address"].partition("#code=")[2]
+    assert told["address"].startswith(f"{URL}/enter#code=")
+    assert read_qr(told["svg"]) == told["address"]
+    first, second, third = (device(app, f"192.168.1.{n}") for n in (30, 31, 32))
+    assert enter(first, code=code).status_code == 200
+    assert first.get("/api/jobs").status_code == 200
+    assert "used up" in enter(second, code=code).json()["detail"]
+    late = own.post("/api/access/code").json()["address"].partition("#code=")[2]
+    clock.now += CODE_LASTS_S + 1
+    assert enter(third, code=late).status_code == 403
+
+
+def read_qr(svg: str) -> str:
+    """The text of a code drawn in squares, by a reader that is not ours."""
+    import re
+
+    size = float(re.search(r'width="([\d.]+)"', svg)[1])  # type: ignore[index]
+    scale = 8
+    picture = Image.new("L", (int(size * scale), int(size * scale)), 255)
+    pen = ImageDraw.Draw(picture)
+    for found in re.finditer(r"<rect ([^>]*)>", svg):
+        said = dict(re.findall(r'(\w[\w-]*)="([^"]*)"', found[1]))
+        if "fill: rgb(0%,0%,0%)" in found[1] or "fill:rgb(0%,0%,0%)" in found[1].replace(" ", ""):
+            x, y, wide, high = (float(said.get(name, 0)) * scale for name in ("x", "y", "width", "height"))
+            pen.rectangle((x, y, x + wide - 1, y + high - 1), fill=0)
+    for turned in (picture, picture.transpose(Image.Transpose.FLIP_TOP_BOTTOM)):
+        if read := zxingcpp.read_barcodes(turned):
+            return str(read[0].text)
+    return ""
+
+
+def test_fifty_wrong_tries_are_slowed_ever_more(tablet: TestClient, clock: Clock) -> None:
+    tried, waited = 0, 0.0
+    longest = 0.0
+    while tried < 50:
+        answer = enter(tablet, passphrase=f"wrong words number {tried}")
+        if answer.status_code == 429:
+            wait = float(answer.headers["retry-after"])
+            assert "try again in" in answer.json()["detail"]
+            longest, waited = max(longest, wait), waited + wait
+            clock.now += wait
+            continue
+        assert answer.status_code == 403
+        tried += 1
+    assert longest == 300
+    assert waited > 3 * 3600
+    # While it waits the right words are not even tried.
+    assert enter(tablet, passphrase=WORDS).status_code == 429
+
+
+def test_many_addresses_do_not_get_round_the_wait(app: FastAPI, clock: Clock) -> None:
+    answers = [enter(device(app, f"192.168.1.{n}"), passphrase="wrong words again").status_code for n in range(2, 60)]
+    assert answers[:30] == [403] * 30
+    assert answers[-1] == 429
+
+
+@pytest.mark.parametrize(
+    "host", ["evil.example", "192.168.1.11:8740", "workshop.local.evil.example", f"{HERE}@evil", ""]
+)
+def test_another_name_is_not_answered_to(app: FastAPI, tablet: TestClient, host: str) -> None:
+    """A page elsewhere whose name is made to point here (DNS rebinding) asks for its own name."""
+    enter(tablet, passphrase=WORDS)
+    assert tablet.get("/api/jobs", headers={"Host": host}).status_code == 403
+    assert tablet.get("/api/jobs", headers={"Host": "workshop.local:8740"}).status_code == 200
+
+
+@pytest.mark.parametrize("origin", ["https://evil.example", "null", "http://192.168.1.10", "http://192.168.1.11:8740"])
+def test_another_sites_page_changes_nothing_even_with_the_cookie(tablet: TestClient, origin: str) -> None:
+    enter(tablet, passphrase=WORDS)
+    for send in (tablet.post, tablet.put, tablet.get):
+        assert send("/api/jobs", headers={"Origin": origin}).status_code == 403
+    assert enter(device(tablet.app, "192.168.1.40"), passphrase=WORDS).status_code == 200  # type: ignore[arg-type]
+
+
+def test_from_the_network_a_name_of_this_machine_itself_opens_nothing(app: FastAPI) -> None:
+    assert device(app, url="http://127.0.0.1:8740").get("/api/jobs").status_code == 401
+    assert device(app, "127.0.0.1").get("/api/jobs").status_code == 401  # as through a tunnel
+
+
+@pytest.mark.parametrize("cookie", ["", "x", "a=b; ;;", f"{COOKIE}=", f"{COOKIE}=" + "x" * 5000, f'{COOKIE}="\\"'])
+def test_a_cookie_of_any_kind_is_answered(tablet: TestClient, cookie: str) -> None:
+    assert tablet.get("/api/jobs", headers={"Cookie": cookie}).status_code == 401
+
+
+def test_the_passphrase_is_changed_on_the_shops_own_machine_alone(own: TestClient, tablet: TestClient) -> None:
+    enter(tablet, passphrase=WORDS)
+    refused = tablet.put("/api/access/passphrase", json={"passphrase": "mine from now on"})
+    assert refused.status_code == 422
+    short = own.put("/api/access/passphrase", json={"passphrase": "short"})
+    assert (short.status_code, short.json()["field"]) == (422, "passphrase")
+    assert "short" not in short.json()["read"]
+    told: Any = own.put("/api/access/passphrase", json={"passphrase": "mine from now on"}).json()
+    assert told["sessions"] == []
+    assert told["plain"]
+    assert told["may_change"]
+
+
+def test_neither_passphrase_nor_token_is_kept_or_logged(
+    app: FastAPI, tablet: TestClient, shop_file: Path, tmp_path: Path, caplog: pytest.LogCaptureFixture
+) -> None:
+    enter(tablet, passphrase=WORDS)
+    token = tablet.cookies[COOKIE]
+    enter(tablet, passphrase="no words of ours")
+    copy = tmp_path / "copy.db"
+    connection = sqlite3.connect(shop_file)
+    connection.execute("VACUUM INTO ?", (str(copy),))
+    connection.close()
+    for content in (copy.read_bytes(), json.dumps([one.getMessage() for one in caplog.records]).encode()):
+        assert WORDS.encode() not in content
+        assert token.encode() not in content
+        assert b"no words of ours" not in content
+    assert b"$argon2id$" in copy.read_bytes()
+
+
+@pytest.mark.parametrize("words", ["", "x" * 9, " " * 30, "x" * 201])
+def test_a_passphrase_has_a_length(tmp_path: Path, demo_file: Path, words: str) -> None:
+    shutil.copy(demo_file, tmp_path / "shop.db")
+    database = Database(tmp_path / "shop.db")
+    with pytest.raises(BadInput):
+        Access(database).set_passphrase(words)
+    assert not Access(database).has_passphrase
+    assert not Access(database).knows(words)
+    database.close()
+
+
+def test_served_to_itself_alone_nobody_is_asked(client: TestClient) -> None:
+    assert client.get("/api/jobs").status_code == 200
+    told = client.get("/api/access").json()
+    assert (told["on_network"], told["addresses"], told["has_passphrase"]) == (False, [], False)
+    assert client.post("/api/access/code").status_code == 422
+    assert client.post("/api/access/enter", json={}).json() == {"in": True}
