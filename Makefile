@@ -9,7 +9,7 @@ PORT ?= 8740
 API_TYPES := web/src/lib/api/schema.d.ts
 WEB_SOURCES := $(filter-out $(API_TYPES), $(shell find web/src web/public -type f)) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/printed-letters.js
 
-.PHONY: demo setup test most-tests all-tests checks lint types unit browser chromium pictures bench attack schemas clean
+.PHONY: demo setup test most-tests all-tests checks lint types unit browser chromium pictures bench attack schemas wheel clean
 
 demo: setup
 	$(BIN)/fardo demo --port $(PORT)
@@ -105,6 +105,13 @@ bench: setup $(STAMPS)/python-dev chromium
 # The shop attacked; briefly unless told: make attack ATTACK="--requests 100000 --kills 1000 --jobs 100000"
 attack: setup $(STAMPS)/python-dev
 	$(BIN)/python -m benchmarks.attack $(ATTACK)
+
+# One file that holds the built screens too: it runs where there is no Node (pipx install dist/fardo-*.whl).
+wheel: setup
+	rm -rf build dist
+	$(BIN)/python -m pip wheel --quiet --disable-pip-version-check --no-deps --no-build-isolation --wheel-dir dist .
+	rm -rf build
+	@ls dist
 
 clean:
 	rm -rf $(VENV) $(STAMPS) web/node_modules src/fardo/static $(API_TYPES)

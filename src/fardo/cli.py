@@ -6,19 +6,38 @@ Exit codes: 0 done, 1 no answer possible, 2 bad input.
 from __future__ import annotations
 
 import sys
+from typing import Annotated
 
 import typer
 
+from fardo import __version__
 from fardo.command import boxes, planning, shop
+from fardo.command.shared import out
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.store.faults import CannotWrite, StoreError
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, help=__doc__)
 for command in (
     planning.plan, planning.price, boxes.blank, boxes.recut, boxes.stack, shop.serve, shop.passphrase, shop.demo,
-    shop.standin, shop.backup, shop.restore, shop.check,
+    shop.standin, shop.export, shop.backup, shop.restore, shop.check,
 ):  # fmt: skip
     app.command()(command)
+app.command("import")(shop.import_)
+
+
+def _tell_version(wanted: bool) -> None:
+    if wanted:
+        out.print(f"fardo {__version__}")
+        raise typer.Exit
+
+
+@app.callback()
+def _options(
+    version: Annotated[
+        bool, typer.Option("--version", callback=_tell_version, is_eager=True, help="Of Fardo.")
+    ] = False,
+) -> None:
+    """What may stand before a command."""
 
 
 def main(arguments: list[str] | None = None) -> None:

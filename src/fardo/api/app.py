@@ -51,6 +51,7 @@ from fardo.store.copies import copy_daily
 from fardo.store.faults import StoreError
 
 _RECKONED = tuple(module.__name__ for module in (arranged, bench, cutting_plan, price_steps))
+_BESIDE = ("theme.js", "bale.svg", "enter.js", "enter.css", "notices.txt")
 _COPIES_LOOKED_AT_S = 3600
 _ROOMS = ("/", "/settings", "/start", "/kinds", "/cutting", "/tariffs", "/jobs/{key}", "/jobs/{key}/{station}")
 
@@ -182,4 +183,4 @@ def _serve_page(app: FastAPI, folder: Path) -> None:
         """The few files beside the page; any other address gets the page, which says that nothing is there."""
         if path.startswith("api/"):
             raise HTTPException(404, "There is nothing at this address.")
-        return FileResponse(folder / path) if path in {"theme.js", "bale.svg", "enter.js", "enter.css"} else page(404)
+        return FileResponse(folder / path) if path in _BESIDE else page(404)

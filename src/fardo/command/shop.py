@@ -13,6 +13,7 @@ from fardo.command.shared import DbFile, one_of, out
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.serving import Network, be_carrier, carrier_beside, serve_shop, stand_in
 from fardo.store.access import Access
+from fardo.store.archive import export_shop, import_shop
 from fardo.store.backup import back_up
 from fardo.store.backup import restore as put_back
 from fardo.store.database import Database
@@ -88,6 +89,22 @@ def backup(file: Annotated[Path, typer.Argument(help="Where to.")], db: DbFile =
     source = db or Path("fardo.db")
     back_up(source, file)
     out.print(f"{source} is copied to {file}, and the copy was checked.")
+
+
+def export(file: Annotated[Path, typer.Argument(help="The archive to write.")], db: DbFile = None) -> None:
+    """Writes a shop whole as one open archive: JSON, photographs and meshes in a ZIP. It may be served meanwhile."""
+    source = db or Path("fardo.db")
+    export_shop(source, file)
+    out.print(f"{source} is exported to {file}.")
+
+
+def import_(
+    file: Annotated[Path, typer.Argument(help="An archive that fardo export wrote.")],
+    db: Annotated[Path, typer.Option("--db", help="Where the shop is made; nothing may be there.")],
+) -> None:
+    """Makes a shop of an archive, all of it or nothing."""
+    import_shop(file, db)
+    out.print(f"{file} is imported to {db}.")
 
 
 def restore(file: Annotated[Path, typer.Argument(help="A backup.")], db: DbFile = None) -> None:

@@ -238,6 +238,11 @@
       </div>
     </form>
     <OnNetwork />
+    <p class="text-soft text-note mt-6">
+      <a class="link" href="/notices.txt" target="_blank" rel="noopener"
+        >Licences of the fonts and scripts used</a
+      >
+    </p>
     <p class="carriers text-soft mt-6">Carriers: {shop.view?.carriers.join(', ') || 'none yet'}.</p>
   {:else if trouble}
     <p class="trouble">{trouble}</p>

@@ -1,0 +1,150 @@
+"""The whole shop as one open archive, format fardo-shop/1: a ZIP with `shop.json`, a JSON file a table, and the
+photographs and meshes as files; and such an archive read into a shop of its own, all of it or nothing.
+
+A table is a list of rows, each an object by column. Columns that hold a file of their own format (a job, a tariff, a
+kind, the settings) hold its text. Left out are what is worked out again (what the bench shows, the search index) and
+who may open the shop from other devices.
+"""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+import struct
+import zipfile
+import zlib
+from collections.abc import Iterator
+from contextlib import closing
+from pathlib import Path
+from typing import Any
+
+from fardo import __version__
+from fardo.store.atomic_files import put_in_place, written_beside
+from fardo.store.database import Database
+from fardo.store.faults import StoreError
+from fardo.store.jobs import Jobs
+from fardo.store.migrating import migrate, newest_version
+from fardo.store.soundness import check_file, check_shop, looked_at
+
+FORMAT = "fardo-shop/1"
+LARGEST = 4_000_000_000  # bytes, unpacked
+_LARGEST_TABLE = 1_000_000_000
+_LEFT_OUT = ("job_bench", "passphrase", "session")
+_NO_ZIP = (
+    zipfile.BadZipFile, zlib.error, struct.error, RuntimeError, NotImplementedError, EOFError, ValueError, KeyError,
+)  # fmt: skip
+
+
+def export_shop(shop: Path, target: Path) -> None:
+    """Writes a shop whole, also while it is served.
+
+    Args:
+        shop: its database.
+        target: the archive; what was there is replaced once it is whole.
+
+    Raises: StoreError where the shop is not sound or the archive cannot be written.
+    """
+    check_file(shop)
+    with looked_at(shop) as connection, written_beside(target) as part:
+        with zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED) as archive:
+            counts = {}
+            for table in _tables(connection):
+                rows = list(_rows(connection, table, archive))
+                counts[table] = len(rows)
+                archive.writestr(f"tables/{table}.json", json.dumps(rows, ensure_ascii=False, indent=1))
+            head = {"format": FORMAT, "program": __version__, "database": newest_version(), "rows": counts}
+            archive.writestr("shop.json", json.dumps(head, indent=1))
+        put_in_place(part, target)
+
+
+def import_shop(archive: Path, shop: Path) -> None:
+    """Makes a shop of an archive.
+
+    Args:
+        archive: as `export_shop` writes it.
+        shop: where; nothing may be there.
+
+    Raises: StoreError, in a sentence, for what is no such archive or does not make a sound shop; then nothing is there.
+    """
+    if shop.exists():
+        raise StoreError(f"{shop} is there already; name a file that is not")
+    with written_beside(shop) as part:
+        with closing(sqlite3.connect(part, isolation_level=None)) as connection:
+            migrate(connection)
+            connection.execute("PRAGMA foreign_keys = OFF")
+            try:
+                with zipfile.ZipFile(archive) as packed:
+                    _read_in(packed, connection)
+            except _NO_ZIP as fault:
+                raise StoreError(f"{archive} is not a whole archive of a shop: {fault}") from fault
+            except (sqlite3.Error, OSError) as fault:
+                raise StoreError(f"{archive} does not make a shop: {fault}") from fault
+        check_file(part)
+        database = Database(part)
+        try:
+            Jobs(database).renew_search()
+        finally:
+            database.close()
+        if flaws := check_shop(part).flaws:
+            raise StoreError(f"{archive} does not make a sound shop: {flaws[0]}")
+        put_in_place(part, shop)
+
+
+def _tables(connection: sqlite3.Connection) -> list[str]:
+    names = [row[0] for row in connection.execute("SELECT name FROM sqlite_schema WHERE type = 'table' ORDER BY name")]
+    return [name for name in names if not name.startswith(("sqlite_", "job_search")) and name not in _LEFT_OUT]
+
+
+def _rows(connection: sqlite3.Connection, table: str, archive: zipfile.ZipFile) -> Iterator[dict[str, Any]]:
+    """Rows by column; what is no text or number goes into the archive as a file of its own."""
+    for row in connection.execute(f"SELECT * FROM {table} ORDER BY rowid"):
+        told = dict(row)
+        for column, value in told.items():
+            if isinstance(value, bytes):
+                name = f"files/{told['name']}"
+                archive.writestr(name, value)
+                told[column] = {"file": name}
+        yield told
+
+
+def _read_in(packed: zipfile.ZipFile, connection: sqlite3.Connection) -> None:
+    if sum(entry.file_size for entry in packed.infolist()) > LARGEST:
+        raise ValueError(f"it unpacks to more than {LARGEST} bytes")
+    head = json.loads(_read(packed, "shop.json", 1_000_000))
+    if not isinstance(head, dict) or head.get("format") != FORMAT:
+        raise ValueError(f"its format is not {FORMAT}")
+    if not isinstance(head.get("database"), int) or head["database"] > newest_version():
+        raise ValueError(f"it was written by a newer Fardo ({head.get('program', 'unknown')})")
+    connection.execute("BEGIN")
+    for table in _tables(connection):
+        rows = json.loads(_read(packed, f"tables/{table}.json", _LARGEST_TABLE))
+        columns = {row[1] for row in connection.execute(f"PRAGMA table_info({table})")}
+        if not isinstance(rows, list):
+            raise ValueError(f"{table} is not a list of rows")
+        for n, row in enumerate(rows):
+            if not isinstance(row, dict) or not row or not set(row) <= columns:
+                raise ValueError(f"row {n + 1} of {table} is not a row of it")
+            values = [_value(packed, value) for value in row.values()]
+            marks = ", ".join("?" * len(row))
+            connection.execute(f"INSERT INTO {table} ({', '.join(row)}) VALUES ({marks})", values)
+    connection.execute("COMMIT")
+
+
+def _value(packed: zipfile.ZipFile, value: Any) -> str | int | float | bytes | None:
+    if isinstance(value, dict):
+        name = value.get("file")
+        if not isinstance(name, str) or not name.startswith("files/"):
+            raise ValueError(f"{str(value)[:60]} is no file of it")
+        return _read(packed, name, _LARGEST_TABLE)
+    if value is not None and not isinstance(value, str | int | float):
+        raise ValueError(f"{str(value)[:60]} is no value of a column")
+    return value
+
+
+def _read(packed: zipfile.ZipFile, name: str, most: int) -> bytes:
+    entry = packed.getinfo(name)
+    with packed.open(entry) as opened:
+        content = opened.read(most + 1)
+    if len(content) > most:
+        raise ValueError(f"{name} is larger than {most} bytes")
+    return content
