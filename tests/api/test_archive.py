@@ -12,15 +12,20 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from fardo.files.job import JobFile
+from fardo.files.shop import starting_shop
 from fardo.store.access import Access
 from fardo.store.archive import export_shop, import_shop
 from fardo.store.database import Database
 from fardo.store.faults import StoreError
 from fardo.store.jobs import Jobs
+from fardo.store.migrating import migrations
+from fardo.store.settings import Settings
 from fardo.store.soundness import check_shop
 from tests.api.test_command import fardo
 from tests.api.test_recipients import PIXEL
 from tests.api.test_sending import chosen, put, ticked
+from tests.made_up import job
 
 _WORKED_OUT = ("job_bench", "job_search", "passphrase", "session", "sqlite_")
 
@@ -124,6 +129,33 @@ def test_a_hostile_archive_leaves_nothing_behind(shop_file: Path, tmp_path: Path
     with pytest.raises(StoreError):
         import_shop(hostile, tmp_path / "new.db")
     assert sorted(one.name for one in tmp_path.iterdir()) == before
+
+
+@pytest.mark.parametrize("version", [5, 8, 10])
+def test_an_archive_of_an_earlier_version_is_brought_up_to_date(tmp_path: Path, version: int) -> None:
+    """As the program of then would have written it: its tables, and columns as they were called."""
+    then = tmp_path / "then.db"
+    connection = sqlite3.connect(then)
+    for number, script in migrations()[:version]:
+        connection.executescript(script)
+        connection.execute(f"PRAGMA user_version = {number}")
+    connection.execute("INSERT INTO shop VALUES (1, 3, ?, '')", (starting_shop().model_dump_json(by_alias=True),))
+    content = JobFile.model_validate(job(title="of then")).model_dump_json(by_alias=True)
+    connection.execute(
+        "INSERT INTO job (id, revision, title, destination, content, created_at, saved_at, changed)"
+        " VALUES ('a', 1, 'of then', '', ?, '2026', '2026', 1)", (content,),
+    )  # fmt: skip
+    connection.execute(
+        "INSERT INTO job_revision (job_id, revision, content, saved_at) VALUES ('a', 1, ?, '')", (content,)
+    )
+    connection.commit()
+    connection.close()
+    export_shop(then, tmp_path / "shop.zip")
+    import_shop(tmp_path / "shop.zip", tmp_path / "now.db")
+    database = Database(tmp_path / "now.db")
+    assert [line.title for line in Jobs(database).page(words="of then").jobs] == ["of then"]
+    assert Settings(database).shop()[0] == 3
+    database.close()
 
 
 @pytest.mark.parametrize("content", [b"", b"PK\x03\x04", b"no archive", b"PK\x05\x06" + bytes(18)])

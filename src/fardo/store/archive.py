@@ -52,7 +52,8 @@ def export_shop(shop: Path, target: Path) -> None:
                 rows = list(_rows(connection, table, archive))
                 counts[table] = len(rows)
                 archive.writestr(f"tables/{table}.json", json.dumps(rows, ensure_ascii=False, indent=1))
-            head = {"format": FORMAT, "program": __version__, "database": newest_version(), "rows": counts}
+            (version,) = connection.execute("PRAGMA user_version").fetchone()
+            head = {"format": FORMAT, "program": __version__, "database": version, "rows": counts}
             archive.writestr("shop.json", json.dumps(head, indent=1))
         put_in_place(part, target)
 
@@ -70,11 +71,11 @@ def import_shop(archive: Path, shop: Path) -> None:
         raise StoreError(f"{shop} is there already; name a file that is not")
     with written_beside(shop) as part:
         with closing(sqlite3.connect(part, isolation_level=None)) as connection:
-            migrate(connection)
             connection.execute("PRAGMA foreign_keys = OFF")
             try:
                 with zipfile.ZipFile(archive) as packed:
                     _read_in(packed, connection)
+                migrate(connection)
             except _NO_ZIP as fault:
                 raise StoreError(f"{archive} is not a whole archive of a shop: {fault}") from fault
             except (sqlite3.Error, OSError) as fault:
@@ -113,8 +114,10 @@ def _read_in(packed: zipfile.ZipFile, connection: sqlite3.Connection) -> None:
     head = json.loads(_read(packed, "shop.json", 1_000_000))
     if not isinstance(head, dict) or head.get("format") != FORMAT:
         raise ValueError(f"its format is not {FORMAT}")
-    if not isinstance(head.get("database"), int) or head["database"] > newest_version():
-        raise ValueError(f"it was written by a newer Fardo ({head.get('program', 'unknown')})")
+    version = head.get("database")
+    if not isinstance(version, int) or not 1 <= version <= newest_version():
+        raise ValueError(f"it was written by a newer Fardo ({str(head.get('program', 'unknown'))[:40]})")
+    migrate(connection, version)  # its rows are those of that version; they are brought up to date afterwards
     connection.execute("BEGIN")
     for table in _tables(connection):
         rows = json.loads(_read(packed, f"tables/{table}.json", _LARGEST_TABLE))

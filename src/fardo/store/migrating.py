@@ -21,13 +21,17 @@ def newest_version() -> int:
     return migrations()[-1][0]
 
 
-def migrate(connection: sqlite3.Connection) -> None:
-    """Every script that is newer than the file, in one transaction: all of them or none."""
+def migrate(connection: sqlite3.Connection, to: int | None = None) -> None:
+    """Every script that is newer than the file, in one transaction: all of them or none.
+
+    Args:
+        to: the version that is wanted, the newest unless given.
+    """
     connection.execute("BEGIN IMMEDIATE")
     try:
         version: int = connection.execute("PRAGMA user_version").fetchone()[0]
         for number, script in migrations():
-            if number > version:
+            if version < number <= (number if to is None else to):
                 for statement in _statements(script):
                     connection.execute(statement)
                 connection.execute(f"PRAGMA user_version = {number}")
