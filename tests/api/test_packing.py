@@ -39,8 +39,10 @@ def test_steps_say_how_much_of_what_and_where(client: TestClient) -> None:
     ]  # fmt: skip
     assert step(told, "all in")["count"] == [{"name": "bench", "count": 1}]
     places = {place["place"]: place["items"] for place in told["fetch"]}
-    assert list(places) == ["Board", "Wrap", "Fill", "Tape", "Tools"]
+    assert list(places) == ["Board", "Wrap", "Fill", "Tape", "Papers", "Tools"]
     assert [item["name"] for item in places["Wrap"]] == ["small bubble, 3/16 in"]
+    papers = [item["name"] for item in places["Papers"]]
+    assert {"label", "packing slip", "closing check", "cut sheet"} <= set(papers)
 
 
 def test_a_job_that_cannot_be_packed_says_why(client: TestClient) -> None:

@@ -366,16 +366,28 @@ def test_a_table_comes_in_from_a_spreadsheet_or_by_pasting(page: Page, tmp_path:
 
 def test_a_carrier_is_begun_on_the_screen(page: Page) -> None:
     page.open("/tariffs", ".carriers")
-    page.fill("new-carrier", "Mossgate Carts")
+    page.one("summary").click()
+    page.fill("begin-carrier", "Mossgate Carts")
     page.press(Keys.ENTER)
-    page.shows(".one .tabs", "Parcel")
-    cell(page, "t-services[0].charges[0].rows[0][1]", "7.77")
-    page.until(lambda: page.button("Save as a new version").is_enabled())
-    page.button("Save as a new version").send_keys(Keys.ENTER)
-    page.shows(".toast", "Mossgate Carts is kept as version 2.")
+    page.shows(".one", "placeholder prices")
+    assert page.axe() == []
+    # What is pasted with a fault stays, and the sentence names its row.
+    page.one("#own-table-0").send_keys("up to,near,middle,far", Keys.ENTER, "70 lb,7.77,8.88")
+    page.button("Save its prices").send_keys(Keys.ENTER)
+    page.shows(".one [role=alert]", "row 2")
+    page.one("#own-table-0").send_keys(",9.99")
+    page.button("Save its prices").send_keys(Keys.ENTER)
+    page.shows(".toast", "Parcel of Mossgate Carts has its own prices now.")
+    page.until(lambda: not page.all("#own-table-0"))
     page.fill("try-weight", "2 lb")
     page.press(Keys.ENTER)
-    page.shows(".tried", "7.77")
+    page.shows(".tried", "9.99")
+    # A cell is still changed on the screen.
+    page.button("Change it").click()
+    cell(page, "t-services[0].charges[0].rows[0][3]", "11.11")
+    page.until(lambda: page.button("Save as a new version").is_enabled())
+    page.button("Save as a new version").send_keys(Keys.ENTER)
+    page.shows(".toast", "Mossgate Carts is kept as version 3.")
 
 
 def test_a_saving_that_was_found_is_taken_and_undone(page: Page) -> None:

@@ -87,7 +87,10 @@ class RequestGuard:
         gate: Gate | None = scope["app"].state.gate
         names = gate.names if gate is not None else self._hosts
         if not is_own_host(host, names):
-            says = f"This shop answers on {' and '.join(names)}, not on {(host or 'no host')[:80]}."
+            asked = (host or "no host")[:80]
+            # On a network a page elsewhere that had its name point here is not told what this machine is called.
+            here = f"This shop answers on 127.0.0.1 and localhost, not on {asked}."
+            says = f"This shop does not answer to {asked}." if gate is not None else here
             await problem(403, "Unknown host", says)(scope, receive, send)
         elif not is_own_origin(headers.get("origin"), host, scope["scheme"]):
             says = "Another site's page may not change anything here."
