@@ -114,11 +114,11 @@
     uses. Empty: it is not counted.
   </p>
   <div class="max-w-full overflow-x-auto">
-    <table class="w-full min-w-240">
+    <table class="w-full min-w-280">
       <thead>
         <tr
           ><th>Material</th><th>Thickness</th><th>Weight</th><td
-            class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+            class="py-0.75 pr-2 pl-0 align-top first:w-[22%]"
           ></td><th>Price of 100, {d.currency}</th><th>Overlap, %</th><th>Gives</th><th>Tears every</th><th
             >Left</th
           ></tr
@@ -128,7 +128,7 @@
         {#each d.materials ?? [] as material, n (material.code)}
           {@const path = `materials[${n}]`}
           <tr>
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[22%]"
               ><Field
                 id="material-{n}-name"
                 label="Name of {material.code}"
@@ -138,7 +138,7 @@
                 oninput={touched}
               /></td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[22%]"
               ><Field
                 id="material-{n}-thickness"
                 label="Thickness of {material.name}"
@@ -151,7 +151,7 @@
                 faults="shop-faults"
               /></td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[22%]"
               ><Field
                 id="material-{n}-weight"
                 label="Weight of a {SOLD[material.sold]} of {material.name}"
@@ -163,10 +163,10 @@
                 problem={wrong(`${path}.weight_per`)}
                 faults="shop-faults"
               /></td
-            ><td class="text-soft text-note pt-3 pr-2 pb-0.75 pl-0 align-top whitespace-nowrap first:w-[26%]"
+            ><td class="text-soft text-note pt-3 pr-2 pb-0.75 pl-0 align-top whitespace-nowrap first:w-[22%]"
               >a {SOLD[material.sold]}</td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[22%]"
               ><Field
                 id="material-{n}-price"
                 label="Price of 100 {SOLD[material.sold]} of {material.name}"
@@ -179,7 +179,7 @@
                 faults="shop-faults"
               /></td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[22%]"
               >{#if formOf(material.form)?.laps}<Field
                   id="material-{n}-overlap"
                   label="Overlap of {material.name}, per cent"
@@ -194,7 +194,7 @@
                   faults="shop-faults"
                 />{/if}</td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[22%]"
               ><Field
                 id="material-{n}-gives"
                 label="How far a layer of {material.name} gives"
@@ -207,7 +207,7 @@
                 faults="shop-faults"
               /></td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[22%]"
               >{#if formOf(material.form)?.laps}<Field
                   id="material-{n}-tears"
                   label="{material.name} tears every"
@@ -222,7 +222,7 @@
                   faults="shop-faults"
                 />{/if}</td
             >
-            <td class="py-0.75 pr-2 pl-0 align-top first:w-[26%]"
+            <td class="py-0.75 pr-2 pl-0 align-top first:w-[22%]"
               ><Field
                 id="material-{n}-left"
                 label="{SOLD[material.sold]} of {material.name} left"
