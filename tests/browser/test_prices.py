@@ -384,6 +384,7 @@ def test_a_carrier_is_begun_on_the_screen(page: Page) -> None:
     page.shows(".tried", "9.99")
     # A cell is still changed on the screen.
     page.button("Change it").click()
+    page.shows(".one .tabs", "Parcel")
     cell(page, "t-services[0].charges[0].rows[0][3]", "11.11")
     page.until(lambda: page.button("Save as a new version").is_enabled())
     page.button("Save as a new version").send_keys(Keys.ENTER)
