@@ -160,3 +160,21 @@ def test_the_first_screens_hold_at_every_width_and_say_what_is_wrong(new_page: P
             page.button("Save and go on").send_keys(Keys.ENTER)
     shop: Any = page.api("/api/shop")["shop"]
     assert [one["name"] for one in shop["boxes"]] == ["14 x 10 x 6", "long carton"]
+
+
+@pytest.mark.parametrize("units", ["in", "cm"])
+def test_the_practice_reel_is_measured_and_has_a_box_to_cut(new_page: Page, units: str) -> None:
+    page = new_page
+    page.open("/", "#start-units")
+    if units == "cm":
+        page.choose("start-units", "centimetres")
+    page.button("Save and go on").click()
+    page.fill("start-postcode", "10440")
+    page.button("Save and go on").click()
+    for field in ("#start-tool", "#start-lines", "#begin-carrier"):
+        page.one(field)
+        page.button("Skip").click()
+    page.button("Practise on a made-up reel").click()
+    page.until(lambda: page.all(".way"))
+    page.shows(".bar .size", units)
+    page.one(".drawing svg")

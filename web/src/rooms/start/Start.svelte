@@ -130,9 +130,12 @@
     });
   }
 
+  /** A reel that is measured already, so that the first box can be looked at, chosen and cut. */
   async function practise(): Promise<void> {
-    const view = await calls.begin({ title: 'Practice: a hand reel', kind: null, line: '' });
-    router.go(`/jobs/${view.id}/measure`);
+    const reel = draft?.units === 'cm' ? '46 x 30 x 40 cm 1.4 kg' : '18 x 12 x 16 in 3 lb';
+    const line = draft?.postcode ? `${reel} to ${draft.postcode}` : '';
+    const view = await calls.begin({ title: 'Practice: a hand reel', kind: null, line });
+    router.go(`/jobs/${view.id}/${line ? 'box' : 'measure'}`);
   }
 </script>
 
