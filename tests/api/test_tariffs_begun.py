@@ -107,6 +107,8 @@ def test_a_table_for_the_zones_there_are_needs_no_chart() -> None:
         (TABLE, "0-4,2\n9-5,3", "zones, row 2", "not postcodes"),
         (TABLE, "0-4,2\n10-5,3", "zones, row 2", "not postcodes"),
         (TABLE, "0-4,2,soon", "zones, row 1", "not days"),
+        (TABLE, "y" * 150_000 + ",2", "zones", "not a table"),
+        (TABLE, "0-4,2\n" * 5000, "zones", "too many rows"),
         (TABLE, "0-4,2,4-1", "zones[0].days", "not days in order"),
         ("", ZONES, "table", "no rows"),
     ],
@@ -122,6 +124,13 @@ def test_a_chart_is_read_with_tabs_semicolons_and_dashes_of_any_kind() -> None:
     for text in ("100 – 119\t2\t1-2", "100-119;2;1-2", "zip,zone,days\n100-119, 2, 1 - 2"):
         (row,) = read_zones(text, (3, 5))
         assert (row.to, row.zone, row.days) == (["100-119"], "2", (1, 2))
+
+
+def test_a_long_chart_is_kept_whole_in_rows_that_a_tariff_takes() -> None:
+    chart = "".join(f"{n:05},{2 + n % 2},1-2\n" for n in range(3999))
+    tariff = with_own_prices(own("zone-weight"), 0, TABLE, chart)
+    assert sum(len(row.to) for row in tariff.services[0].zones) == 3999
+    assert TariffFile.model_validate(tariff.model_dump(mode="json", by_alias=True)) == tariff
 
 
 def test_there_is_no_table_in_a_van() -> None:

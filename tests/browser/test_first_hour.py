@@ -60,7 +60,7 @@ def test_from_an_empty_shop_by_keys_to_a_chosen_price(new_page: Page, units: str
         page.shows("#start-units", "centimetres")
         page.until(lambda: page.text("#start-paper").startswith("A4"))
     types(Keys.TAB, Keys.TAB, Keys.TAB, Keys.ENTER)
-    page.until(lambda: page.focus == "start-name")
+    page.until(lambda: page.focus == "shop-name")
     types(Keys.TAB, Keys.TAB, "10440", Keys.ENTER)
     page.one("#start-tool")
     types(Keys.ENTER)
@@ -106,7 +106,7 @@ def test_from_an_empty_shop_by_keys_to_a_chosen_price(new_page: Page, units: str
 def test_everything_skipped_still_leads_on_from_where_one_looks(new_page: Page) -> None:
     page = new_page
     page.open("/", "#start-units")
-    for heading in ("#start-name", "#start-tool", "#start-lines", "#begin-carrier"):
+    for heading in ("#shop-name", "#start-tool", "#start-lines", "#begin-carrier"):
         page.button("Skip").send_keys(Keys.ENTER)
         page.one(heading)
     page.button("Skip").send_keys(Keys.ENTER)
@@ -138,19 +138,19 @@ def test_everything_skipped_still_leads_on_from_where_one_looks(new_page: Page) 
 def test_the_first_screens_hold_at_every_width_and_say_what_is_wrong(new_page: Page) -> None:
     page = new_page
     page.open("/start", "#start-units")
-    for n, field in enumerate(("#start-units", "#start-name", "#start-tool", "#start-lines", "#begin-carrier")):
+    for n, field in enumerate(("#start-units", "#shop-name", "#start-tool", "#start-lines", "#begin-carrier")):
         page.one(field)
         for width in (390, 768, 1024, 1920):
             resize(page.driver, width, 800)
             assert does_not_hold(page) == [], f"screen {n + 1} at {width}"
         resize(page.driver, 1280, 800)
         assert page.axe() == []
-        if field == "#start-name":
-            page.fill("start-postcode", "?")
+        if field == "#shop-name":
+            page.fill("shop-postcode", "?")
             page.button("Save and go on").send_keys(Keys.ENTER)
             page.shows("[role=alert]", "postcode")
-            assert page.one("#start-postcode").get_attribute("value") == "?"
-            page.fill("start-postcode", "10440")
+            assert page.one("#shop-postcode").get_attribute("value") == "?"
+            page.fill("shop-postcode", "10440")
         if field == "#start-lines":
             page.one("#start-lines").send_keys("14 x 10 x 6, 25\nlong carton")
             page.button("Save and go on").send_keys(Keys.ENTER)
@@ -169,7 +169,7 @@ def test_the_practice_reel_is_measured_and_has_a_box_to_cut(new_page: Page, unit
     if units == "cm":
         page.choose("start-units", "centimetres")
     page.button("Save and go on").click()
-    page.fill("start-postcode", "10440")
+    page.fill("shop-postcode", "10440")
     page.button("Save and go on").click()
     for field in ("#start-tool", "#start-lines", "#begin-carrier"):
         page.one(field)

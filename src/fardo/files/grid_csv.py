@@ -8,12 +8,12 @@ from __future__ import annotations
 
 import csv
 import io
-import itertools
 import re
 
 from fardo.core.refusal import BadInput
 from fardo.files.charges import GridEntry, Rows, TailEntry
 from fardo.files.parts_csv import safe_cell
+from fardo.files.pasted import pasted_rows
 
 LARGEST_TABLE = 400_000  # bytes
 _MOST_ROWS, _MOST_ZONES = 1000, 60
@@ -46,39 +46,36 @@ def read_grid(content: bytes, table: Rows) -> Rows:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise BadInput("not text", read="the file", allowed="CSV in UTF-8", field="table") from error
-    lines = text.splitlines()
-    delimiter = max(",;\t", key=(lines[0] if lines else "").count)
-    try:
-        every = csv.reader(io.StringIO(text), delimiter=delimiter)
-        found = [[cell.strip() for cell in row] for row in itertools.islice(every, _MOST_ROWS + 3)]
-    except csv.Error as error:
-        raise BadInput(f"not CSV ({error})", read="the file", allowed="a row a line", field="table") from error
-    while found and not any(found[-1]):
-        found.pop()  # what a spreadsheet leaves below the last row
+    found = pasted_rows(text, _MOST_ROWS + 3, "the file", "table")
     if len(found) < 2:
         raise BadInput("no rows", read="the file", allowed="zones on the first line, a row a weight", field="table")
-    head, *rows = found
+    for at, (n, _) in enumerate(found, 1):
+        if n != at:
+            raise BadInput(
+                "an empty row", read="nothing", allowed="a row a weight, one below the other", field=f"row {at}"
+            )
+    (_, head), *rows = found
     zones = head[1:]
     if len(rows) > _MOST_ROWS:
         raise BadInput("more rows than a table has", read="the file", allowed=f"at most {_MOST_ROWS}", field="table")
     if not zones or len(zones) > _MOST_ZONES or "" in zones or len(set(zones)) < len(zones):
         allowed = f'1 to {_MOST_ZONES} zones, each named once, after "{_FIRST}"'
         raise BadInput("not a line of zones", read=", ".join(head)[:80], allowed=allowed, field="row 1")
-    for n, row in enumerate(rows, 2):
+    for n, row in rows:
         if len(row) != len(zones) + 1:
             raise BadInput(
                 f"{len(row) - 1} prices", read=", ".join(row)[:80], allowed=f"one for each of {len(zones)} columns",
                 field=f"row {n}",
             )  # fmt: skip
     tail = None
-    if isinstance(table, GridEntry) and (further := _FURTHER.fullmatch(rows[-1][0])):
-        tail = TailEntry(step=further["step"], prices=rows[-1][1:])
+    if isinstance(table, GridEntry) and (further := _FURTHER.fullmatch(rows[-1][1][0])):
+        tail = TailEntry(step=further["step"], prices=rows[-1][1][1:])
         rows = rows[:-1]
     if not rows:
         raise BadInput("no rows", read="the file", allowed="a row a weight before the last", field="table")
     changes: dict[str, object] = {
         "zones": [] if zones in ([_ALL], ["all"]) and not table.zones else zones,
-        "rows": rows,
+        "rows": [row for _, row in rows],
     }
     if isinstance(table, GridEntry):
         changes["tail"] = tail

@@ -4,18 +4,21 @@ both as they are pasted from a spreadsheet or read from CSV.
 
 from __future__ import annotations
 
-import csv
-import io
 import re
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any, cast
+
+from pydantic import ValidationError
 
 from fardo.core.refusal import BadInput
 from fardo.files.charges import ChargeEntry, Rows
-from fardo.files.grid_csv import LARGEST_TABLE, in_the_table, read_grid
+from fardo.files.grid_csv import in_the_table, read_grid
+from fardo.files.pasted import pasted_rows
 from fardo.files.tariff import ServiceEntry, TariffFile, ZoneEntry, check_tariff
+from fardo.files.typed import complaints
 
 _MOST_LINES = 4000
+_MOST_IN_A_ROW = 2000
 _RANGE = re.compile(r"\s*[-–]\s*")
 _DAYS = re.compile(r"(\d{1,3})(?:\s*[-–]\s*(\d{1,3}))?")
 _HEADS = ("to", "postcode", "postcodes", "zip", "destination", "from")
@@ -69,29 +72,31 @@ def read_zones(text: str, days: tuple[int, int]) -> list[ZoneEntry]:
 
     Raises: BadInput naming the row.
     """
-    if len(text) > LARGEST_TABLE:
-        raise BadInput("too large", read=f"{len(text)} signs", allowed=f"at most {LARGEST_TABLE}", field="zones")
-    first = text.lstrip().splitlines()[0] if text.strip() else ""
-    rows = csv.reader(io.StringIO(text), delimiter=max("\t;,", key=first.count))
     found: dict[tuple[str, tuple[int, int]], list[str]] = {}
-    for n, row in enumerate(rows, 1):
-        cells = [cell.strip() for cell in row]
-        if not any(cells) or (n == 1 and cells[0].lower() in _HEADS):
+    for n, cells in pasted_rows(text, _MOST_LINES, "the zone chart", "zones"):
+        if n == 1 and cells[0].lower() in _HEADS:
             continue
-        if n > _MOST_LINES:
-            raise BadInput("more lines than a chart has", read=str(n), allowed=f"at most {_MOST_LINES}", field="zones")
         if len(cells) < 2 or not cells[0] or not cells[1]:
-            allowed = "postcodes, zone, days: 100-119, 2, 1-2"
-            raise BadInput(
-                "not a line of a chart", read=", ".join(cells)[:60], allowed=allowed, field=f"zones, row {n}"
-            )
+            read, allowed = ", ".join(cells)[:60], "postcodes, zone, days: 100-119, 2, 1-2"
+            raise BadInput("not a line of a chart", read=read, allowed=allowed, field=f"zones, row {n}")
         said = _days(cells[2:], days, n)
         found.setdefault((cells[1], said), []).append(_range(cells[0], n))
     if not found:
         raise BadInput("no lines", read="nothing", allowed="postcodes, zone, days: a line each", field="zones")
-    return [
-        ZoneEntry.model_validate({"from": "", "to": to, "zone": zone, "days": of}) for (zone, of), to in found.items()
-    ]
+    try:
+        return [
+            ZoneEntry.model_validate({"from": "", "to": to, "zone": zone, "days": of})
+            for (zone, of), every in found.items()
+            for to in _batched(every)
+        ]
+    except ValidationError as error:
+        raise next(complaints(error, ZoneEntry)).under("zones") from error
+
+
+def _batched(ranges: list[str]) -> Iterator[list[str]]:
+    """So many to a row as one holds."""
+    for first in range(0, len(ranges), _MOST_IN_A_ROW):
+        yield ranges[first : first + _MOST_IN_A_ROW]
 
 
 def _range(cell: str, n: int) -> str:

@@ -19,6 +19,7 @@ from fardo.core.quantity import Units
 from fardo.core.refusal import BadInput
 from fardo.files.gap import GapEntry, gap_of_text, text_of_gap
 from fardo.files.job import JobFile, LayerEntry, PartEntry
+from fardo.files.pasted import pasted_rows
 from fardo.files.shapes import MODELS, MeasuredShape
 from fardo.files.typed import BARE_MASS, Measure, to_length, to_mass
 
@@ -40,12 +41,7 @@ def read_parts(name: str, content: bytes, shop: Shop) -> list[PartEntry]:
             "too many rows", read=f"more than {_MOST_LINES} lines", allowed=f"at most {MOST_ROWS}", field=name
         )
     text = _decoded(name, content)
-    # Rows end as they end on any system; so do those of a table that came from several.
-    table = csv.reader(io.StringIO(text, newline=None), delimiter=_delimiter(text))
-    try:
-        rows = [(n, row) for n, row in enumerate(table, 1) if any(cell.strip() for cell in row)]
-    except csv.Error as fault:
-        raise BadInput(f"not a table ({fault})", read=name, allowed="a table saved as CSV", field="row 1") from fault
+    rows = pasted_rows(text, _MOST_LINES, name, "row 1")
     if not rows:
         raise BadInput("nothing in it", read=name, allowed="a row of column names, then a row a part", field="row 1")
     (_, heads), *body = rows
@@ -90,11 +86,6 @@ def _decoded(name: str, content: bytes) -> str:
     raise BadInput(
         "not text", read=name, allowed="a table saved as CSV, in UTF-8, UTF-16 or Windows' own", field="row 1"
     )
-
-
-def _delimiter(text: str) -> str:
-    first = next((line for line in text.splitlines() if line.strip()), "")
-    return max((",", ";", "\t"), key=first.count)
 
 
 def _column(head: str) -> tuple[str, str] | None:

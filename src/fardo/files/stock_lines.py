@@ -6,22 +6,27 @@ columns reads the same.
 
 from __future__ import annotations
 
-import csv
-import io
 import re
+from dataclasses import dataclass
 from typing import NamedTuple
+
+from pydantic import ValidationError
 
 from fardo.core.make.stock import PouchKind
 from fardo.core.quantity import Units, read_length
 from fardo.core.refusal import BadInput
+from fardo.files.pasted import pasted_rows
 from fardo.files.stock import BoxEntry, PouchEntry
+from fardo.files.typed import complaints
 
 LARGEST_LIST = 200_000
 _MOST = 2000
 _CROSS = re.compile(r"\s*[x×*]\s*", re.IGNORECASE)
-_PRICE = re.compile(r"\d{1,6}[.]\d{2}")
-_COUNT = re.compile(r"\d{1,6}")
-_SIZED = re.compile(r"\d.*[x×*].*\d", re.IGNORECASE)
+_PRICE = re.compile(r"[0-9]{1,6}[.,][0-9]{2}")
+_COUNT = re.compile(r"[0-9]{1,9}")
+_SIZED = re.compile(r"[0-9].*[x×*].*[0-9]", re.IGNORECASE)
+_UNITS = ("in", "cm", "mm")
+_NAME = 80
 _WALL = {"in": "1/32 in", "cm": "1 mm"}  # of a mailer of which only the size is said: starting value
 # What a paper envelope and a rigid mailer take at most: starting values.
 _THICKEST: dict[Units, dict[str, str]] = {
@@ -57,53 +62,85 @@ def read_stock_lines(text: str, units: Units, board: str) -> StockLines:
 
     Raises: BadInput naming the line.
     """
-    if len(text) > LARGEST_LIST:
-        raise BadInput("too large", read=f"{len(text)} signs", allowed=f"at most {LARGEST_LIST}", field="lines")
-    first = text.lstrip().splitlines()[0] if text.strip() else ""
-    boxes: list[BoxEntry] = []
-    mailers: list[PouchEntry] = []
-    for n, row in enumerate(csv.reader(io.StringIO(text), delimiter=max(",\t;", key=first.count)), 1):
-        cells = [cell.strip() for cell in row if cell.strip()]
-        if not cells or (n == 1 and not any(_SIZED.search(cell) for cell in cells)):
-            continue  # an empty line, or the heads of a table
-        if n > _MOST:
-            raise BadInput("more lines than a list has", read=str(n), allowed=f"at most {_MOST}", field="lines")
-        _read(cells, units, board, f"line {n}", boxes, mailers)
-    return StockLines(boxes, mailers)
+    found = StockLines([], [])
+    rows = pasted_rows(text, _MOST, "what was pasted", "lines")
+    for n, row in rows:
+        cells = [cell for cell in row if cell]
+        if n == 1 and len(rows) > 1 and not any(_SIZED.search(cell) for cell in cells):
+            continue  # the heads of a table
+        try:
+            one = _read(_Line.of(cells), units, board)
+        except BadInput as problem:
+            raise BadInput(problem.why, read=problem.read, allowed=problem.allowed, field=f"line {n}") from problem
+        except ValidationError as error:
+            raise next(complaints(error)).under(f"line {n}") from error
+        if isinstance(one, BoxEntry):
+            found.boxes.append(one)
+        else:
+            found.mailers.append(one)
+    return found
 
 
-def _before_figures(cell: str) -> tuple[str, str]:
-    """What stands in a cell before its first figure, and from there on: ``bag 24 x 36``."""
-    at = next(n for n, sign in enumerate(cell) if sign.isdigit())
-    return cell[:at].strip(), cell[at:]
+@dataclass(slots=True)
+class _Line:
+    """What a line says, in whatever order it says it."""
+
+    size: str = ""
+    name: str = ""
+    price: str = ""
+    count: int | None = None
+    used: bool = False
+
+    @property
+    def counted(self) -> int:
+        return 1 if self.count is None else self.count
+
+    @classmethod
+    def of(cls, cells: list[str]) -> _Line:
+        """Raises BadInput for a line without a size, and for a cell that is nothing of all this."""
+        line = cls()
+        for cell in cells:
+            if not line.size and _SIZED.search(cell):
+                at = next(n for n, sign in enumerate(cell) if sign in "0123456789")
+                line.name, line.size = line.name or cell[:at].strip(), cell[at:].lower()
+            elif cell.lower() == "used":
+                line.used = True
+            elif not line.price and _PRICE.fullmatch(cell):
+                line.price = cell.replace(",", ".")
+            elif line.count is None and _COUNT.fullmatch(cell):
+                line.count = int(cell)
+            elif any(sign.isalpha() for sign in cell):
+                line.name = line.name or cell
+            else:
+                raise BadInput("not understood", read=cell[:60], allowed="a size, a name, one price, one count, used")
+        if not line.size:
+            raise BadInput("no size", read=", ".join(cells)[:60], allowed="a line such as 14 x 10 x 6, 25")
+        return line
 
 
-def _read(
-    cells: list[str], units: Units, board: str, field: str, boxes: list[BoxEntry], mailers: list[PouchEntry]
-) -> None:  # fmt: skip
-    sized = next((cell for cell in cells if _SIZED.search(cell)), None)
-    if sized is None:
-        raise BadInput("no size", read=", ".join(cells)[:60], allowed="a line such as 14 x 10 x 6, 25", field=field)
-    price = next((cell for cell in cells if _PRICE.fullmatch(cell)), "0.00")
-    count = next((cell for cell in cells if _COUNT.fullmatch(cell)), "1")
-    used = any(cell.lower() == "used" for cell in cells)
-    rest = [cell for cell in cells if cell not in (sized, price, count) and cell.lower() != "used"]
-    unit = next((one for one in ("in", "cm", "mm") if sized.lower().rstrip().endswith(one)), units)
-    named, figures = _before_figures(sized)
-    sides = _CROSS.split(figures.lower().removesuffix(unit).strip())
+def _read(line: _Line, units: Units, board: str) -> BoxEntry | PouchEntry:
+    """Raises BadInput for sides that cannot be read, ValidationError for what a shop cannot have."""
+    unit = next((one for one in _UNITS if line.size.endswith(one)), units)
+    sides = _CROSS.split(line.size.removesuffix(unit).strip())
     for side in sides:
-        read_length(f"{side} {unit}", units, field=field)
+        read_length(f"{side} {unit}", units)
+    across = " x ".join(sides)
     if len(sides) == 3:
-        inside = f"{' x '.join(sides)} {unit}"
-        name = named or rest[0] if named or rest else f"{'used ' if used else ''}{' x '.join(sides)}"
-        boxes.append(BoxEntry(name=name[:80], inside=inside, board=board, price=price, count=int(count), used=used))
-    elif len(sides) == 2:
-        width, length = (f"{side} {unit}" for side in sides)
-        name = named or rest[0] if named or rest else f"mailer {' x '.join(sides)}"
-        mailers.append(
-            PouchEntry(name=name[:80], kind=_kind(name), width=width, length=length, wall=_WALL[units],
-                       thickest=_THICKEST[units].get(_kind(name)), weight=_WEIGHT[units], price=price, count=int(count))
-        )  # fmt: skip
-    else:
-        allowed = "three sides for a box, two for a mailer"
-        raise BadInput(f"{len(sides)} sides", read=sized[:60], allowed=allowed, field=field)
+        name = line.name or f"{'used ' if line.used else ''}{across}"
+        return BoxEntry(
+            name=name[:_NAME],
+            inside=f"{across} {unit}",
+            board=board,
+            price=line.price or "0.00",
+            count=line.counted,
+            used=line.used,
+        )
+    if len(sides) != 2:
+        raise BadInput(f"{len(sides)} sides", read=line.size[:60], allowed="three sides for a box, two for a mailer")
+    name = line.name or f"mailer {across}"
+    kind = _kind(name)
+    width, length = (f"{side} {unit}" for side in sides)
+    return PouchEntry(
+        name=name[:_NAME], kind=kind, width=width, length=length, wall=_WALL[units],
+        thickest=_THICKEST[units].get(kind), weight=_WEIGHT[units], price=line.price or "0.00", count=line.counted,
+    )  # fmt: skip

@@ -26,15 +26,11 @@
 
   let desk = $state<JobDesk | null>(null);
   const sending = new Sending(untrack(() => id));
-  /** All seven: what is packed needs no arrangement any more. */
+  /** All seven: the first five as the job is typed, and once it is packed all as it is saved. */
   const knots = $derived.by(() => {
-    const planned = desk?.work.view?.knots ?? [];
-    const last = sending.view?.knots ?? [];
-    const packed = last[5]?.state === 'tied';
-    return [
-      ...planned.map((one) => (packed && one.name === 'arrange' ? (last[2] ?? one) : one)),
-      ...last.slice(-2),
-    ];
+    const saved = sending.view?.knots ?? [];
+    const isPacked = saved[5]?.state === 'tied';
+    return isPacked ? saved : [...(desk?.work.view?.knots ?? []), ...saved.slice(-2)];
   });
   let trouble = $state('');
 

@@ -19,11 +19,10 @@ from fardo.core.protect.forms import FORMS, WOUND, goes_around_several, goes_on_
 from fardo.core.protect.material import IN_WORDS_OF_SIDES
 from fardo.core.quantity import Units, show_length, show_sizes
 from fardo.files.blank_in import LARGEST, read_blank
-from fardo.files.metric_start import metric_shop
+from fardo.files.first_start import AtHand, new_shop, with_at_hand
 from fardo.files.shapes import ASKED
-from fardo.files.shop import ShopFile, starting_shop
-from fardo.files.stock import BoxEntry, DesignEntry, DesignLine, PouchEntry
-from fardo.files.stock_lines import LARGEST_LIST, read_stock_lines
+from fardo.files.shop import ShopFile
+from fardo.files.stock import DesignEntry, DesignLine
 from fardo.files.svg import svg
 from fardo.files.typed import with_units
 
@@ -64,30 +63,27 @@ def _keep_kinds(context: AppContext, units: Units) -> None:
 
 @router.get("/starting")
 def starting(units: Units) -> ShopFile:
-    """The values a shop starts with, in inches or in centimetres."""
-    return starting_shop() if units == "in" else metric_shop()
+    """The values a new shop starts with, in inches or in centimetres."""
+    return new_shop(units)
 
 
-class StockText(BaseModel):
-    """Boxes and mailers at hand, a line each."""
+class SettingUp(BaseModel):
+    """A shop as it is being set up, and what it says it has at hand."""
 
-    model_config = ConfigDict(json_schema_extra={"examples": [{"text": "14 x 10 x 6, 25\npadded, 9 1/2 x 12 1/2, 40"}]})
-    text: str = Field(max_length=LARGEST_LIST)
-    units: Units = "in"
-
-
-class StockRead(BaseModel):
-    """What was read, to look over; nothing is kept."""
-
-    boxes: list[BoxEntry]
-    mailers: list[PouchEntry]
+    model_config = ConfigDict(
+        json_schema_extra={
+            "examples": [{"shop": new_shop("in").model_dump(mode="json", by_alias=True),
+                          "at_hand": {"lines": "14 x 10 x 6, 25\npadded, 9 1/2 x 12 1/2, 40"}}]
+        }
+    )  # fmt: skip
+    shop: ShopFile
+    at_hand: AtHand
 
 
-@router.post("/stock-lines")
-def stock_lines(sent: StockText, context: Context) -> StockRead:
-    """Reads boxes and mailers that were typed or pasted. Nothing is kept."""
-    found = read_stock_lines(sent.text, sent.units, context.today.file.default_board)
-    return StockRead(boxes=found.boxes, mailers=found.mailers)
+@router.post("/at-hand")
+def at_hand(setting_up: SettingUp) -> ShopFile:
+    """The shop with the board, boxes and mailers it says it has. Nothing is kept."""
+    return with_at_hand(setting_up.shop, setting_up.at_hand)
 
 
 class DrawingSent(BaseModel):

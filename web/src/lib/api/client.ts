@@ -264,8 +264,7 @@ export const calls = {
     ),
   startingShop: (units: 'in' | 'cm') =>
     answer<ShopFile>(api.GET('/api/shop/starting', { params: { query: { units } } })),
-  stockLines: (body: Schemas['StockText']) =>
-    answer<Schemas['StockRead']>(api.POST('/api/shop/stock-lines', { body })),
+  atHand: (body: Schemas['SettingUp']) => answer<ShopFile>(api.POST('/api/shop/at-hand', { body })),
   readTariff: (text: string) =>
     answer<TariffRow>(
       api.POST('/api/tariffs/file', {

@@ -9,8 +9,9 @@
   import { toast } from '../../lib/toast.svelte';
   import Earlier from '../../lib/ui/Earlier.svelte';
   import Field from '../../lib/ui/Field.svelte';
-  import { number, text } from './words';
+  import { number, PAPERS, text, UNITS } from './words';
   import Setting from './Setting.svelte';
+  import Address from './Address.svelte';
   import Boards from './Boards.svelte';
   import Boxes from './Boxes.svelte';
   import Designs from './Designs.svelte';
@@ -101,28 +102,7 @@
       <div class="part mt-4.5">
         <h2>The shop</h2>
         <div class="max-phone:grid-cols-1 mt-1.5 grid grid-cols-3 gap-x-4.5 gap-y-3">
-          <Field id="shop-name" label="Name" note={false} bind:value={d.name} oninput={touched} />
-          <Field id="shop-town" label="Town" note={false} bind:value={d.town} oninput={touched} />
-          <Field
-            id="shop-postcode"
-            label="Postcode"
-            bind:value={d.postcode}
-            oninput={touched}
-            problem={wrong('postcode')}
-            note={false}
-          />
-          {#each [['address', 'Address above the town'], ['return_address', 'Return address, where it is another']] as const as [name, label] (name)}
-            <div>
-              <label class="text-soft text-small mb-0.5 block" for="shop-{name}">{label}</label>
-              <textarea
-                id="shop-{name}"
-                class="field h-auto w-full py-1.5"
-                rows="3"
-                maxlength="300"
-                bind:value={d[name]}
-                oninput={touched}></textarea>
-            </div>
-          {/each}
+          <Address bind:d={draft} {wrong} {touched} />
           <Field
             id="shop-printer"
             label="Label printer, address"
@@ -143,24 +123,8 @@
             bind:value={() => String(d.copies_days ?? ''), (v) => (d.copies_days = number(v) ?? 30)}
             oninput={touched}
           />
-          <Choose
-            label="Units"
-            bind:value={d.units}
-            change={touched}
-            options={[
-              ['in', 'inches and pounds'],
-              ['cm', 'centimetres and kilos'],
-            ]}
-          />
-          <Choose
-            label="Paper"
-            bind:value={d.paper}
-            change={touched}
-            options={[
-              ['letter', 'Letter'],
-              ['a4', 'A4'],
-            ]}
-          />
+          <Choose label="Units" bind:value={d.units} change={touched} options={UNITS} />
+          <Choose label="Paper" bind:value={d.paper} change={touched} options={PAPERS} />
           <Field
             id="shop-labour"
             problem={wrong('labour_per_hour')}

@@ -7,6 +7,16 @@ export function text(value: unknown, unit = 'mm'): string {
   return typeof value === 'number' ? `${value} ${unit}` : written(value);
 }
 
+/** What a shop measures in, and what it prints on. */
+export const UNITS = [
+  ['in', 'inches, pounds and ounces'],
+  ['cm', 'centimetres and kilograms'],
+] as const;
+export const PAPERS = [
+  ['letter', 'Letter'],
+  ['a4', 'A4'],
+] as const;
+
 /** A number as it is typed; an empty field is none. What is no number is refused with the field's name. */
 export function number(typed: string): number | null {
   return typed.trim() === '' ? null : (typed as unknown as number);

@@ -9,7 +9,8 @@
   import Field from '../../lib/ui/Field.svelte';
   import Tick from '../../lib/ui/Tick.svelte';
   import { startJob } from '../bench/start';
-  import { text } from '../settings/words';
+  import Address from '../settings/Address.svelte';
+  import { PAPERS, text, UNITS } from '../settings/words';
   import BeginTariff from '../tariffs/BeginTariff.svelte';
   import OwnPrices from '../tariffs/OwnPrices.svelte';
 
@@ -19,6 +20,7 @@
     ['knife', 'knife and straightedge'],
     ['saw', 'table saw or panel saw'],
   ] as const;
+  const AS_SET = [['', 'as it is set'], ...TOOLS] as const;
 
   let at = $state(0);
   let draft = $state<ShopFile | null>(null);
@@ -26,13 +28,15 @@
   let field = $state('');
   let lines = $state('');
   let usual = $state(false);
-  let tool = $state<'knife' | 'saw'>('knife');
+  /** Nothing said leaves the kerf as it is set. */
+  let tool = $state<'' | 'knife' | 'saw'>('');
   let boards = $state<Record<string, boolean>>({});
   let tariffs = $state.raw<TariffRow[]>([]);
-  /** What a shop may begin with; what of it is at hand is said here. */
-  let starting: ShopFile | null = null;
   let heading: HTMLElement | undefined = $state();
+  /** The shop as this screen found it, which is what skipping keeps. */
+  let found: ShopFile | null = null;
 
+  const isNew = $derived(shop.view?.revision === 0);
   const tell = (said: string) => {
     trouble = said;
   };
@@ -41,53 +45,42 @@
     await attempt(async () => {
       await shop.load();
       if (!shop.view) return;
-      if (shop.view.revision === 0) await begin(navigator.language === 'en-US' ? 'in' : 'cm');
-      else draft = structuredClone($state.snapshot(shop.view.shop));
-      starting ??= await calls.startingShop(draft?.units ?? 'in');
-      boards = Object.fromEntries((draft?.boards ?? []).map((one) => [one.code, true]));
+      if (isNew) await begin(navigator.language === 'en-US' ? 'in' : 'cm');
+      else take(shop.view.shop);
+      tool = isNew ? 'knife' : '';
       tariffs = await calls.tariffs();
       await focusFirst();
     }, tell);
   }
   void open();
 
-  /** A shop that knows nothing yet: no box, no mailer, the usual board and materials. */
+  function take(file: ShopFile): void {
+    draft = structuredClone($state.snapshot(file) as ShopFile);
+    found = structuredClone($state.snapshot(file) as ShopFile);
+    boards = Object.fromEntries(file.boards.map((one) => [one.code, true]));
+  }
   async function begin(units: 'in' | 'cm'): Promise<void> {
-    starting = await calls.startingShop(units);
-    const kept = draft ? { name: draft.name, town: draft.town, postcode: draft.postcode } : {};
-    draft = { ...structuredClone(starting), boxes: [], mailers: [], ...kept };
-    boards = Object.fromEntries(starting.boards.map((one) => [one.code, true]));
+    take(await calls.startingShop(units));
   }
 
   const wrong = (name: string) => (field === name ? trouble : '');
+  const touched = () => (trouble = field = '');
 
-  /** Puts what this screen says into the shop, which is saved whole. */
-  async function save(): Promise<boolean> {
-    if (!draft || !shop.view) return false;
+  /** What is said of board, boxes and mailers; what the open screen does not ask stays as it is. */
+  const atHand = () => ({
+    boards: at === 2 ? Object.keys(boards).filter((code) => boards[code]) : null,
+    cut_with: (at === 2 && tool) || null,
+    lines,
+    usual_sizes: usual,
+  });
+
+  /** Saves the shop whole; the sentence stays where it cannot be saved. */
+  async function save(file: ShopFile | null): Promise<boolean> {
+    if (!file || !shop.view) return false;
     try {
-      if (at === 3 && lines.trim()) {
-        const read = await calls.stockLines({ text: lines, units: draft.units ?? 'in' });
-        draft.boxes = [...(draft.boxes ?? []), ...read.boxes];
-        draft.mailers = [...(draft.mailers ?? []), ...read.mailers];
-        lines = '';
-      }
-      if (at === 3 && usual && starting) {
-        const had = new Set([...(draft.boxes ?? []), ...(draft.mailers ?? [])].map((one) => one.name));
-        const own = <T extends { name: string; used?: boolean }>(list: T[] | undefined) =>
-          (list ?? []).filter((one) => !one.used && !had.has(one.name));
-        draft.boxes = [...(draft.boxes ?? []), ...own(starting.boxes)];
-        draft.mailers = [...(draft.mailers ?? []), ...own(starting.mailers)];
-      }
-      if (at === 2) {
-        const there = draft.boards.filter((one) => boards[one.code]);
-        if (there.length) draft.boards = there;
-        if (!draft.boards.some((one) => one.code === draft?.default_board))
-          draft.default_board = draft.boards[0]?.code ?? draft.default_board;
-        if (tool === 'knife') draft.kerf = '0 mm';
-      }
-      shop.view = await calls.changeShop({ revision: shop.view.revision, shop: $state.snapshot(draft) });
-      draft = structuredClone($state.snapshot(shop.view.shop));
-      trouble = field = '';
+      shop.view = await calls.changeShop({ revision: shop.view.revision, shop: file });
+      take(shop.view.shop);
+      touched();
       return true;
     } catch (fault) {
       trouble = sentence(fault);
@@ -95,10 +88,18 @@
       return false;
     }
   }
+  async function saved(): Promise<boolean> {
+    const typed = $state.snapshot(draft) as ShopFile | null;
+    const whole = typed && (await attempt(() => calls.atHand({ shop: typed, at_hand: atHand() }), tell));
+    if (!whole || !(await save(whole))) return false;
+    lines = '';
+    usual = false;
+    return true;
+  }
 
   async function go(to: number): Promise<void> {
     at = to;
-    trouble = field = '';
+    touched();
     await focusFirst();
     if (to === STEPS.length - 1) heading?.focus();
   }
@@ -110,23 +111,26 @@
       )
       ?.focus();
   }
-  async function next(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
-    if (await save()) await go(at + 1);
+  const asks = $derived(at < 4);
+  /** To another screen; what is typed on this one is saved first. */
+  async function leave(to: number): Promise<void> {
+    if (!asks || (await saved())) await go(to);
   }
-  /** Nothing of the screen is taken; the shop is begun all the same. */
+  /** What is typed on this screen is dropped; a new shop is begun all the same. */
   async function skip(): Promise<void> {
-    if (shop.view?.revision === 0 && draft) await save();
+    if (isNew) await save(found);
+    else if (found) take(found);
+    lines = '';
+    usual = false;
     await go(at + 1);
   }
 
   function begun(row: TariffRow): void {
     tariffs = [...tariffs.filter((one) => one.carrier !== row.carrier), row];
-    const at = row.services.findLastIndex((service) => service.placeholder && service.takes);
-    const next = at < 0 ? 'start-on' : `own-table-${at}`;
+    const open = row.services.findLastIndex((service) => service.placeholder && service.takes);
     start(async () => {
       await tick();
-      document.getElementById(next)?.focus();
+      document.getElementById(open < 0 ? 'start-on' : `own-table-${open}`)?.focus();
     });
   }
 
@@ -153,7 +157,7 @@
             ? 'border-b-twine font-title text-ink border-b-2'
             : 'text-soft'}"
           aria-current={n === at ? 'step' : undefined}
-          onclick={() => start(() => go(n))}>{n + 1}. {name}</button
+          onclick={() => start(() => leave(n))}>{n + 1}. {name}</button
         >
       </li>
     {/each}
@@ -161,7 +165,13 @@
 
   {#if draft}
     {@const d = draft}
-    <form id="start-fields" onsubmit={(event) => start(() => next(event))}>
+    <form
+      id="start-fields"
+      onsubmit={(event) => {
+        event.preventDefault();
+        start(() => leave(at + 1));
+      }}
+    >
       {#if at === 0}
         <div class="max-phone:grid-cols-1 grid grid-cols-2 gap-4">
           <Choose
@@ -169,20 +179,14 @@
             label="Units"
             value={d.units ?? 'in'}
             change={(picked) => start(() => begin(picked))}
-            disabled={(shop.view?.revision ?? 0) > 0}
-            options={[
-              ['in', 'inches, pounds and ounces'],
-              ['cm', 'centimetres and kilograms'],
-            ]}
+            disabled={!isNew}
+            options={UNITS}
           />
           <Choose
             id="start-paper"
             label="Paper for prints"
             bind:value={() => d.paper ?? 'letter', (v) => (d.paper = v)}
-            options={[
-              ['letter', 'Letter'],
-              ['a4', 'A4'],
-            ]}
+            options={PAPERS}
           />
           <Choose
             id="start-currency"
@@ -201,34 +205,16 @@
         </div>
       {:else if at === 1}
         <div class="max-phone:grid-cols-1 grid grid-cols-2 gap-4">
-          <Field id="start-name" label="Name of the shop" note={false} bind:value={d.name} />
-          <Field id="start-town" label="Town" note={false} bind:value={d.town} />
-          <Field
-            id="start-postcode"
-            label="Postcode parcels leave from"
-            note={false}
-            bind:value={d.postcode}
-            problem={wrong('postcode')}
-          />
+          <Address bind:d={draft} {wrong} {touched} />
           <Field
             id="start-country"
             label="Country, two letters"
             note={false}
             most={2}
             bind:value={() => d.country ?? '', (v) => (d.country = v.toUpperCase())}
+            oninput={touched}
             problem={wrong('country')}
           />
-          {#each [['address', 'Address above the town'], ['return_address', 'Return address, where it is another']] as const as [name, label] (name)}
-            <div>
-              <label class="text-soft text-small mb-0.5 block" for="start-{name}">{label}</label>
-              <textarea
-                id="start-{name}"
-                class="field h-auto w-full py-1.5"
-                rows="3"
-                maxlength="300"
-                bind:value={() => d[name] ?? '', (v) => (d[name] = v)}></textarea>
-            </div>
-          {/each}
         </div>
       {:else if at === 2}
         <fieldset>
@@ -256,7 +242,7 @@
           under Settings.
         </p>
         <div class="mt-3 max-w-80">
-          <Choose id="start-tool" label="Cut with" bind:value={tool} options={TOOLS} />
+          <Choose id="start-tool" label="Cut with" bind:value={tool} options={isNew ? TOOLS : AS_SET} />
         </div>
       {:else if at === 3}
         <label class="text-soft text-small mb-0.5 block" for="start-lines"
@@ -282,7 +268,7 @@
           </p>
         {/if}
       {/if}
-      {#if at < 4}
+      {#if asks}
         <p class="text-stop mt-2 min-h-6" role="alert">{trouble}</p>
         <div class="mt-2 flex gap-3">
           <button class="btn btn-main" type="submit">Save and go on</button>

@@ -50,7 +50,7 @@
   />
   <Choose
     id="begin-form"
-    label="It prices"
+    label="How it prices"
     bind:value={form}
     options={forms.map((one) => [one.code, one.title] as const)}
   />
