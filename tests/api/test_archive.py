@@ -59,6 +59,7 @@ def test_exported_wiped_and_imported_a_shop_is_equal(full: Path, tmp_path: Path)
     import_shop(archive, copy)
     assert everything(copy) == before
     assert check_shop(copy).flaws == ()
+    assert [one.name for one in copy.parent.iterdir()] == [copy.name]
     database = Database(copy)
     assert [line.title for line in Jobs(database).page(words="treadle").jobs]
     database.close()

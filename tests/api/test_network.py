@@ -6,6 +6,7 @@ import json
 import shutil
 import sqlite3
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
 
@@ -21,7 +22,7 @@ from fardo.core.refusal import BadInput
 from fardo.store.access import Access
 from fardo.store.database import Database
 from fardo.wire.hosts import LOCAL_HOSTS
-from tests.served import close_app, open_app
+from tests.served import AppHere, close_app, open_app
 
 WORDS = "reel loom bobbin treadle"
 HERE = "192.168.1.10"
@@ -172,6 +173,35 @@ def test_fifty_wrong_tries_are_slowed_ever_more(tablet: TestClient, clock: Clock
     assert waited > 3 * 3600
     # While it waits the right words are not even tried.
     assert enter(tablet, passphrase=WORDS).status_code == 429
+
+
+def test_many_tries_at_once_are_no_more_than_as_many(app: FastAPI) -> None:
+    with AppHere(app) as served, ThreadPoolExecutor(20) as threads:
+
+        def wrong(n: int) -> int:
+            said = {"passphrase": f"wrong words number {n}"}
+            return httpx.post(
+                f"{served.url}/api/access/enter", json=said, headers={"Host": HERE}, timeout=None
+            ).status_code
+
+        answers = sorted(threads.map(wrong, range(40)))
+    assert answers == [403] * 5 + [429] * 35
+
+
+def test_a_right_try_counts_against_nobody(app: FastAPI) -> None:
+    for n in range(2, 42):
+        assert enter(device(app, f"192.168.1.{n}"), passphrase=WORDS).status_code == 200
+    assert enter(device(app, "192.168.1.99"), passphrase="wrong words").status_code == 403
+
+
+@pytest.mark.parametrize(
+    ("said", "told"),
+    [("Phone/1.0 (Mobile)", "phone or tablet at 192.168.1.20"), ("Desk/2.0", "computer at 192.168.1.20")],
+)
+def test_a_device_is_listed_in_plain_words(tablet: TestClient, said: str, told: str) -> None:
+    tablet.headers["User-Agent"] = said
+    enter(tablet, passphrase=WORDS)
+    assert [one["device"] for one in tablet.get("/api/access").json()["sessions"]] == [told]
 
 
 def test_many_addresses_do_not_get_round_the_wait(app: FastAPI, clock: Clock) -> None:

@@ -57,7 +57,7 @@ def test_a_tablet_is_let_in_by_passphrase_and_by_code_and_put_out(
 
         # From the shop's own screen a code is shown, which lets in a browser that has no session.
         bench.open("/settings", "#shop-passphrase")
-        assert len(bench.all("[aria-label='Devices that are in'] li")) == 1
+        assert len(bench.all("[aria-label='Devices signed in'] li")) == 1
         bench.button("Show a code to scan").click()
         code = bench.text("figcaption")
         browser.delete_all_cookies()
@@ -71,8 +71,8 @@ def test_a_tablet_is_let_in_by_passphrase_and_by_code_and_put_out(
         # Both sessions are ended from the shop; what the tablet asks next leads to the way in.
         bench.open("/settings", "#shop-passphrase")
         for left in (1, 0):
-            bench.all("[aria-label='Devices that are in'] button")[0].click()
-            bench.until(lambda left=left: len(bench.all("[aria-label='Devices that are in'] li")) == left)  # type: ignore[misc]
+            bench.all("[aria-label='Devices signed in'] button")[0].click()
+            bench.until(lambda left=left: len(bench.all("[aria-label='Devices signed in'] li")) == left)  # type: ignore[misc]
         tablet.open("/settings", "#passphrase")
     finally:
         resize(browser, 1280, 800)

@@ -1,11 +1,12 @@
-"""Who is let in from other devices: on this machine everybody, from elsewhere whoever has a session of the shop's.
+"""Who may open the shop: on its own machine everybody, from another device whoever has a session.
 
-A session is begun with the passphrase, or with a code that is shown on a screen that is in already and is good once,
-for a few minutes. Wrong tries make the next wait, the more the longer, each address by itself and all together.
+A session is begun with the passphrase, or with a code that a screen of the shop shows and that is good once, for a few
+minutes. Wrong tries make the next wait, the more the longer, each address by itself and all together.
 """
 
 from __future__ import annotations
 
+import asyncio
 import secrets
 import time
 from collections.abc import Callable
@@ -65,6 +66,7 @@ class Gate:
     _tries: dict[str, _Tries] = field(default_factory=dict)
     _all: _Tries = field(default_factory=_Tries)
     _codes: dict[str, float] = field(default_factory=dict)
+    one_at_a_time: asyncio.Lock = field(default_factory=asyncio.Lock)  # a passphrase takes time and memory to look at
 
     def waits(self, address: str) -> float:
         """Seconds until an address may try again."""
@@ -72,7 +74,8 @@ class Gate:
         own = self._tries.get(address, _Tries()).waits(now, _FREE_TRIES)
         return max(own, self._all.waits(now, _FREE_OF_ALL))
 
-    def was_wrong(self, address: str) -> None:
+    def begin_try(self, address: str) -> None:
+        """Counts a try as wrong until it is known to be right, so that many at once are no more than as many."""
         now = self.clock()
         if len(self._tries) >= _MOST_ADDRESSES:
             self._tries.clear()
@@ -83,9 +86,10 @@ class Gate:
 
     def was_right(self, address: str) -> None:
         self._tries.pop(address, None)
+        self._all.wrong = max(self._all.wrong - 1, 0)
 
     def new_code(self) -> str:
-        """A code that lets one device in."""
+        """A code that signs one device in."""
         now = self.clock()
         self._codes = {code: until for code, until in self._codes.items() if until > now}
         code = secrets.token_urlsafe(12)

@@ -128,7 +128,7 @@ async def _is_in(scope: Scope, headers: Headers, host: str) -> bool:
 def _show_the_way_in(scope: Scope, headers: Headers) -> Response:
     if scope["method"] == "GET" and "text/html" in headers.get("accept", ""):
         return RedirectResponse("/enter", 303)
-    return problem(401, "Not let in", "This device is not in: open the shop's address and enter its passphrase.")
+    return problem(401, "Not signed in", "This device is not signed in: open the shop's address, enter its passphrase.")
 
 
 async def _too_large(scope: Scope, receive: Receive, send: Send) -> None:

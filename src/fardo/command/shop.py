@@ -43,7 +43,7 @@ def passphrase(
     db: DbFile = None,
     file: Annotated[Path | None, typer.Option(help="Read from a file rather than typed.")] = None,
 ) -> None:
-    """Sets the passphrase with which other devices open the shop; all that are in must enter it anew."""
+    """Sets the passphrase with which other devices open the shop; every device must enter it again."""
     if file is not None:
         words = file.read_text("utf-8").strip()
     else:
@@ -53,7 +53,7 @@ def passphrase(
         Access(database).set_passphrase(words)
     finally:
         database.close()
-    out.print("The passphrase is set; every device enters it anew.")
+    out.print("The passphrase is set; every device must enter it again.")
 
 
 def demo(

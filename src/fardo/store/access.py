@@ -1,4 +1,4 @@
-"""The passphrase of a shop and the sessions of devices that were let in with it."""
+"""The passphrase of a shop and the sessions of devices that signed in with it."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ _HASHER = PasswordHasher()  # argon2id with the library's own costs
 
 @dataclass(frozen=True, slots=True)
 class Session:
-    """A device that was let in.
+    """A device that is signed in.
 
     Args:
         device: what it said it is.

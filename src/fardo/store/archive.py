@@ -20,9 +20,8 @@ from typing import Any
 
 from fardo import __version__
 from fardo.store.atomic_files import put_in_place, written_beside
-from fardo.store.database import Database
 from fardo.store.faults import StoreError
-from fardo.store.jobs import Jobs
+from fardo.store.jobs import renew_search
 from fardo.store.migrating import migrate, newest_version
 from fardo.store.soundness import check_file, check_shop, looked_at
 
@@ -71,21 +70,18 @@ def import_shop(archive: Path, shop: Path) -> None:
         raise StoreError(f"{shop} is there already; name a file that is not")
     with written_beside(shop) as part:
         with closing(sqlite3.connect(part, isolation_level=None)) as connection:
+            connection.row_factory = sqlite3.Row
             connection.execute("PRAGMA foreign_keys = OFF")
             try:
                 with zipfile.ZipFile(archive) as packed:
                     _read_in(packed, connection)
                 migrate(connection)
+                renew_search(connection)
             except _NO_ZIP as fault:
                 raise StoreError(f"{archive} is not a whole archive of a shop: {fault}") from fault
             except (sqlite3.Error, OSError) as fault:
                 raise StoreError(f"{archive} does not make a shop: {fault}") from fault
         check_file(part)
-        database = Database(part)
-        try:
-            Jobs(database).renew_search()
-        finally:
-            database.close()
         if flaws := check_shop(part).flaws:
             raise StoreError(f"{archive} does not make a sound shop: {flaws[0]}")
         put_in_place(part, shop)

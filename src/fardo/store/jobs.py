@@ -232,13 +232,18 @@ class Jobs:
     def renew_search(self) -> None:
         """Makes the search index anew from the jobs."""
         with self._database.writing() as connection:
-            connection.execute("DELETE FROM job_search")
-            for row in connection.execute("SELECT id, content FROM job").fetchall():
-                try:
-                    words = words_of(JobFile.model_validate_json(row["content"]))
-                except ValueError:
-                    words = ""
-                _index(connection, row["id"], words, renumber=False)
+            renew_search(connection)
+
+
+def renew_search(connection: sqlite3.Connection) -> None:
+    """Makes the search index of a shop anew from its jobs."""
+    connection.execute("DELETE FROM job_search")
+    for job_id, content in connection.execute("SELECT id, content FROM job").fetchall():
+        try:
+            words = words_of(JobFile.model_validate_json(content))
+        except ValueError:
+            words = ""
+        _index(connection, job_id, words, renumber=False)
 
 
 def fingerprint(content: str) -> str:

@@ -1,4 +1,4 @@
-"""The shop on its own network: the way in, the devices that are in, the code that lets another in."""
+"""The shop on its own network: the way in, the devices that are signed in, the code that signs another in."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ page_router = resource("", "access")
 _PAGE = """<!doctype html><html lang="en"><meta charset="utf-8"><title>Open the shop · Fardo</title>
 <meta name="viewport" content="width=device-width, initial-scale=1"><link rel="stylesheet" href="/enter.css">
 <link rel="icon" href="/bale.svg"><main><h1>Open the shop</h1>
-<p>Type the shop's passphrase, or scan the code from a screen that is in already.</p>
+<p>Type the shop's passphrase, or scan the code that a screen of the shop shows under Settings.</p>
 <form><label for="passphrase">Passphrase</label>
 <input id="passphrase" type="password" autocomplete="current-password" maxlength="200" required>
 <button>Open</button></form><p id="says" role="alert"></p></main><script src="/enter.js" defer></script></html>"""
@@ -57,26 +57,37 @@ async def enter(entering: Entering, request: Request, context: Context, gate: Op
     if gate is None:
         return JSONResponse({"in": True})
     address = client_of(request.scope)
-    if (wait := gate.waits(address)) > 0:
-        seconds = math.ceil(wait)
-        answer = problem(429, "Too many tries", f"Too many wrong tries; try again in {seconds} seconds.")
-        answer.headers["Retry-After"] = str(seconds)
-        return answer
-    right = gate.take_code(entering.code) if entering.code else False
-    if not right and not entering.code:
-        right = await run_in_threadpool(context.access.knows, entering.passphrase)
-    if not right:
-        gate.was_wrong(address)
-        says = "The code is used up or too old; show a new one." if entering.code else "That is not the passphrase."
-        return problem(403, "Not let in", says)
-    gate.was_right(address)
-    _, token = await run_in_threadpool(context.access.begin, request.headers.get("user-agent", "a device"))
+    async with gate.one_at_a_time:
+        if (wait := gate.waits(address)) > 0:
+            return _wait(math.ceil(wait))
+        gate.begin_try(address)
+        if entering.code:
+            right, says = gate.take_code(entering.code), "The code is used up or too old; show a new one."
+        else:
+            right = await run_in_threadpool(context.access.knows, entering.passphrase)
+            says = "That is not the passphrase."
+        if not right:
+            return problem(403, "Not signed in", says)
+        gate.was_right(address)
+    _, token = await run_in_threadpool(context.access.begin, _device_of(request, address))
     answer = JSONResponse({"in": True})
     answer.set_cookie(
         COOKIE, token, max_age=90 * 24 * 3600, httponly=True, samesite="strict", path="/",
         secure=request.url.scheme == "https",
     )  # fmt: skip
     return answer
+
+
+def _wait(seconds: int) -> Response:
+    answer = problem(429, "Too many tries", f"Too many wrong tries; try again in {seconds} seconds.")
+    answer.headers["Retry-After"] = str(seconds)
+    return answer
+
+
+def _device_of(request: Request, address: str) -> str:
+    """What a device is, as far as it says so, and its address on the network."""
+    said = request.headers.get("user-agent", "").lower()
+    return f"{'phone or tablet' if 'mobi' in said or 'tablet' in said else 'computer'} at {address}"
 
 
 class SessionView(BaseModel):
@@ -100,7 +111,7 @@ class AccessView(BaseModel):
 
 @router.get("")
 def get_access(request: Request, context: Context, gate: OpenGate) -> AccessView:
-    """How the shop is reached, and which devices are in."""
+    """How the shop is reached, and which devices are signed in."""
     own = context.access.session_of(token_in(request.headers))
     addresses: list[str] = request.app.state.addresses
     return AccessView(
@@ -135,7 +146,7 @@ def set_passphrase(wanted: Passphrase, request: Request, context: Context, gate:
 
 
 class CodeView(BaseModel):
-    """A code that lets one device in."""
+    """A code that signs one device in."""
 
     address: str
     seconds: int
@@ -144,7 +155,7 @@ class CodeView(BaseModel):
 
 @router.post("/code")
 def new_code(request: Request, gate: OpenGate) -> CodeView:
-    """A code for a device to scan: it lets one in, within a few minutes."""
+    """A code for a device to scan: it signs one in, within a few minutes."""
     if gate is None:
         raise NoAnswer("The shop is served to this machine only; start it with fardo serve --lan.")
     address = f"{request.app.state.addresses[0]}/enter#code={gate.new_code()}"

@@ -193,7 +193,7 @@ def tie_all(planned: Sequence[Knot], sending: Sending) -> tuple[tuple[Knot, ...]
         sent = Knot("sent", "tied", f"handed over on {sending.handed_over}")
     is_packed = pack.state == "tied"
     before = tuple(
-        Knot("arrange", "tied", "packed without one")
+        Knot("arrange", "tied", "packed without an arrangement")
         if is_packed and one.name == "arrange" and one.state == "open"
         else one
         for one in planned

@@ -1,5 +1,5 @@
 <script lang="ts">
-  // The shop on its own network: its address, a code for a tablet to scan, the devices that are in, the passphrase.
+  // The shop on its own network: its address, a code for a tablet to scan, the devices signed in, the passphrase.
   import { attempt, start } from '../../lib/attempt';
   import { calls, type AccessView } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
@@ -27,7 +27,7 @@
     if (!told) return;
     access = told;
     words = trouble = '';
-    toast.show('The passphrase is set. Every device enters it anew.');
+    toast.show('The passphrase is set. Every device must enter it again.');
   }
   const when = (at: string) =>
     new Date(at).toLocaleString('en-GB', {
@@ -67,7 +67,7 @@
       </p>
     {/if}
     {#if access.sessions.length}
-      <ul class="mt-3 max-w-[720px]" aria-label="Devices that are in">
+      <ul class="mt-3 max-w-[720px]" aria-label="Devices signed in">
         {#each access.sessions as one (one.id)}
           <li class="border-t-hair flex flex-wrap items-center gap-x-4 gap-y-1 border-t py-1.5">
             <span class="min-w-0 flex-1 truncate">{one.device}</span>
@@ -75,8 +75,8 @@
             {#if one.this_device}<b class="text-note">this device</b>{:else}<button
                 type="button"
                 class="btn"
-                aria-label="End the session of {one.device}"
-                onclick={() => start(() => end(one.id))}>End</button
+                aria-label="Sign out {one.device}"
+                onclick={() => start(() => end(one.id))}>Sign out</button
               >{/if}
           </li>
         {/each}
