@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import socket
+import ssl
 import subprocess
 import sys
 import threading
@@ -109,6 +110,16 @@ class Network:
     def scheme(self) -> str:
         return "https" if self.certificate else "http"
 
+    def check(self) -> None:
+        """Raises BadInput for a certificate and a key that cannot be served with."""
+        if self.certificate is None:
+            return
+        try:
+            ssl.create_default_context(ssl.Purpose.CLIENT_AUTH).load_cert_chain(self.certificate, self.key)
+        except OSError as fault:  # of which those of TLS are some
+            read, allowed = f"{self.certificate} and {self.key}", "a certificate and its key, as PEM"
+            raise BadInput("cannot be used", read=read, allowed=allowed, field="cert") from fault
+
 
 def network_names() -> list[str]:
     """Addresses of this machine on its network, then its name: only these are answered to."""
@@ -145,7 +156,7 @@ def serve_shop(
         print(f"A new, empty shop is begun in {db}.", flush=True)
 
     _keep_out_of_collection(application.state.context)
-    names = network_names() if network else []
+    names, scheme = (network_names(), network.scheme) if network else ([], "http")
     if network is not None:
         if not application.state.context.access.has_passphrase:
             raise NoAnswer(f"{db} has no passphrase: set one first by fardo passphrase --db {db}.")
@@ -158,7 +169,7 @@ def serve_shop(
         async def startup(self, sockets: list[socket.socket] | None = None) -> None:
             await super().startup(sockets)
             if self.started:
-                print(f"Fardo on http://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)", flush=True)
+                print(f"Fardo on {scheme}://127.0.0.1:{port}  (shop: {db}; stop with Ctrl-C)", flush=True)
                 for address in application.state.addresses[:1]:
                     print(f"On the network: {address}", flush=True)
                 if network is not None and network.scheme == "http":

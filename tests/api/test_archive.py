@@ -19,12 +19,12 @@ from fardo.store.archive import export_shop, import_shop
 from fardo.store.database import Database
 from fardo.store.faults import StoreError
 from fardo.store.jobs import Jobs
-from fardo.store.migrating import migrations
 from fardo.store.settings import Settings
 from fardo.store.soundness import check_shop
 from tests.api.test_command import fardo
 from tests.api.test_recipients import PIXEL
 from tests.api.test_sending import chosen, put, ticked
+from tests.earlier import shop_of_version
 from tests.made_up import job
 
 _WORKED_OUT = ("job_bench", "job_search", "passphrase", "session", "sqlite_")
@@ -136,11 +136,7 @@ def test_a_hostile_archive_leaves_nothing_behind(shop_file: Path, tmp_path: Path
 def test_an_archive_of_an_earlier_version_is_brought_up_to_date(tmp_path: Path, version: int) -> None:
     """As the program of then would have written it: its tables, and columns as they were called."""
     then = tmp_path / "then.db"
-    connection = sqlite3.connect(then)
-    for number, script in migrations()[:version]:
-        connection.executescript(script)
-        connection.execute(f"PRAGMA user_version = {number}")
-    connection.execute("INSERT INTO shop VALUES (1, 3, ?, '')", (starting_shop().model_dump_json(by_alias=True),))
+    connection = shop_of_version(then, version, starting_shop(), revision=3)
     content = JobFile.model_validate(job(title="of then")).model_dump_json(by_alias=True)
     connection.execute(
         "INSERT INTO job (id, revision, title, destination, content, created_at, saved_at, changed)"

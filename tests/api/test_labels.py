@@ -5,7 +5,6 @@ from __future__ import annotations
 import asyncio
 import json
 import re
-import sqlite3
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
@@ -21,10 +20,10 @@ from fardo.files.shop import WireEntry
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
 from fardo.store.labels import GivenQuote, Label, Labels
-from fardo.store.migrating import migrations
 from fardo.wire.call import Wire
 from fardo.wire.labels import buy_label, void_label
 from fardo.wire.messages import LabelAsked
+from tests.earlier import shop_of_version
 from tests.made_up import job
 from tests.simulated_carrier import BRIEF, fault, ground
 
@@ -301,10 +300,7 @@ def test_a_carrier_that_will_not_void_keeps_its_label_live() -> None:
 def test_labels_that_jobs_carried_themselves_are_kept_and_a_copy_has_none(tmp_path: Path) -> None:
     """As the version before left it: two jobs with one number, one of them a copy."""
     path = tmp_path / "old.db"
-    connection = sqlite3.connect(path)
-    for number, script in migrations()[:3]:
-        connection.executescript(script)
-        connection.execute(f"PRAGMA user_version = {number}")
+    connection = shop_of_version(path, 3)
     carried = {"carrier": CARRIER, "service": "Ground", "programme": "account", **SOLD}
     content = json.dumps(JobFile.model_validate(job(chosen={"label": carried})).model_dump(mode="json", by_alias=True))
     for key, day in (("copy", "2026-01-02"), ("first", "2026-01-01")):

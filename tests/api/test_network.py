@@ -5,6 +5,9 @@ from __future__ import annotations
 import json
 import shutil
 import sqlite3
+import ssl
+import subprocess
+import sys
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
@@ -22,7 +25,8 @@ from fardo.core.refusal import BadInput
 from fardo.store.access import Access
 from fardo.store.database import Database
 from fardo.wire.hosts import LOCAL_HOSTS
-from tests.served import AppHere, close_app, open_app
+from tests.api.test_command import fardo
+from tests.served import AppHere, close_app, free_port, open_app
 
 WORDS = "reel loom bobbin treadle"
 HERE = "192.168.1.10"
@@ -266,6 +270,51 @@ def test_neither_passphrase_nor_token_is_kept_or_logged(
         assert token.encode() not in content
         assert b"no words of ours" not in content
     assert b"$argon2id$" in copy.read_bytes()
+
+
+@pytest.mark.skipif(shutil.which("openssl") is None, reason="needs openssl to make a certificate")
+def test_with_a_certificate_the_cookie_goes_over_tls_alone(shop_file: Path, tmp_path: Path) -> None:
+    cert, key, port = tmp_path / "c.pem", tmp_path / "k.pem", free_port()
+    make = ["openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "2", "-subj", "/CN=localhost"]
+    made = [*make, "-addext", "subjectAltName=DNS:localhost", "-keyout", str(key), "-out", str(cert)]
+    subprocess.run(made, check=True, capture_output=True)
+    database = Database(shop_file)
+    Access(database).set_passphrase(WORDS)
+    database.close()
+    serve = ["serve", "--lan", "--db", str(shop_file), "--port", str(port), "--cert", str(cert), "--key", str(key)]
+    with subprocess.Popen([sys.executable, "-m", "fardo.cli", *serve], stdout=subprocess.PIPE, text=True) as served:
+        assert served.stdout is not None
+        own, elsewhere = served.stdout.readline(), served.stdout.readline()
+        try:
+            assert own.startswith(f"Fardo on https://127.0.0.1:{port}")
+            assert "https://" in elsewhere
+            trusted = ssl.create_default_context(cafile=str(cert))
+            with httpx.Client(base_url=f"https://localhost:{port}", verify=trusted) as client:
+                assert client.get("/api/access").json()["plain"] is False
+                cookie = client.post("/api/access/enter", json={"passphrase": WORDS}).headers["set-cookie"].lower()
+            assert "secure" in cookie
+        finally:
+            served.kill()
+
+
+@pytest.mark.parametrize(
+    "given",
+    [
+        ["--cert", "pp"], ["--cert", "pp", "--key", "pp"], ["--lan", "--cert", "pp", "--key", "pp"],
+        ["--lan", "--cert", "none", "--key", "none"],
+    ],
+)  # fmt: skip
+def test_a_certificate_that_cannot_be_used_is_told_before_anything_is_served(tmp_path: Path, given: list[str]) -> None:
+    (tmp_path / "pp").write_text("no certificate")
+    paths = [one if one.startswith("--") else str(tmp_path / one) for one in given]
+    told = fardo("serve", "--db", str(tmp_path / "new.db"), *paths, code=2)
+    assert "cert" in told.stderr
+    assert not (tmp_path / "new.db").exists()
+
+
+def test_without_a_passphrase_nothing_is_served_to_the_network(shop_file: Path) -> None:
+    told = fardo("serve", "--lan", "--db", str(shop_file), "--port", str(free_port()), code=1)
+    assert "has no passphrase: set one first by fardo passphrase" in told.stderr
 
 
 @pytest.mark.parametrize("words", ["", "x" * 9, " " * 30, "x" * 201])

@@ -25,6 +25,7 @@ from fardo.store.revisions import Revisions
 from fardo.store.sending import NOTHING_TAKEN, Sendings, StockTaken
 from fardo.store.settings import Settings
 from fardo.store.soundness import check_file, check_shop
+from tests.earlier import shop_of_version
 from tests.made_up import job
 from tests.served import Served
 
@@ -212,15 +213,13 @@ def test_a_shop_of_before_there_was_wrap_opens_with_starting_materials_and_keeps
 ) -> None:
     """As the first version left it: its tables, and settings that know no materials."""
     path = tmp_path / "old.db"
-    connection = sqlite3.connect(path)
-    number, script = migrations()[0]
-    connection.executescript(script)
+    number = 1
+    connection = shop_of_version(path, number)
     settings = starting_shop().model_dump(mode="json")
     newer = ("wrap_minutes", "bubbles", "cushion_factor", "gaps", "materials", "habits")
     old = {name: value for name, value in settings.items() if name not in newer}
     old["gap"] = "3 in"
     connection.execute("INSERT INTO shop VALUES (1, 4, ?, '2026-01-01')", (json.dumps(old),))
-    connection.execute(f"PRAGMA user_version = {number}")
     connection.commit()
     connection.close()
     database = Database(path)
@@ -240,13 +239,9 @@ def test_a_shop_of_before_there_was_wrap_opens_with_starting_materials_and_keeps
 
 def test_what_went_off_the_stock_before_supplies_were_counted_comes_back(tmp_path: Path) -> None:
     path = tmp_path / "then.db"
-    connection = sqlite3.connect(path)
-    for number, script in migrations()[:10]:
-        connection.executescript(script)
-        connection.execute(f"PRAGMA user_version = {number}")
     shop = starting_shop()
+    connection = shop_of_version(path, 10, shop)
     taken, nothing = shop.boxes[0], "{}"
-    connection.execute("INSERT INTO shop VALUES (1, 1, ?, '')", (shop.model_dump_json(by_alias=True),))
     for n, (key, off) in enumerate((("a", json.dumps({taken.name: 2})), ("b", nothing))):
         connection.execute(
             "INSERT INTO job (id, revision, title, destination, content, created_at, saved_at, changed)"
@@ -269,11 +264,7 @@ def test_what_went_off_the_stock_before_supplies_were_counted_comes_back(tmp_pat
 def test_a_file_of_an_earlier_version_is_checked_as_it_is(tmp_path: Path, version: int) -> None:
     """A copy made before an update is looked at without being changed; columns were called otherwise then."""
     path = tmp_path / "then.db"
-    connection = sqlite3.connect(path)
-    for number, script in migrations()[:version]:
-        connection.executescript(script)
-        connection.execute(f"PRAGMA user_version = {number}")
-    connection.execute("INSERT INTO shop VALUES (1, 1, ?, '')", (starting_shop().model_dump_json(by_alias=True),))
+    connection = shop_of_version(path, version, starting_shop())
     connection.commit()
     connection.close()
     before = path.read_bytes()

@@ -33,10 +33,11 @@ def serve(
     """Serves a shop to this machine's browser, and with --lan to the tablet at the bench."""
     if (cert is None) != (key is None):
         raise BadInput("only one of two", read="--cert" if cert else "--key", allowed="--cert and --key", field="cert")
-    for file in (cert, key):
-        if file is not None and not file.is_file():
-            raise BadInput("not a file", read=str(file), allowed="a file that is there", field="cert")
-    serve_shop(db or Path("fardo.db"), port, network=Network(cert, key) if lan else None)
+    if cert is not None and not lan:
+        raise BadInput("without --lan", read="--cert", allowed="--lan --cert --key", field="cert")
+    network = Network(cert, key)
+    network.check()
+    serve_shop(db or Path("fardo.db"), port, network=network if lan else None)
 
 
 def passphrase(
