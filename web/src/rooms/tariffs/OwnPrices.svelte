@@ -2,6 +2,7 @@
   // A carrier's own prices in the place of placeholders: a table and a zone chart, pasted from a spreadsheet or from CSV.
   import { attempt } from '../../lib/attempt';
   import { calls, type TariffRow } from '../../lib/api/client';
+  import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
 
   interface Props {
@@ -15,13 +16,23 @@
   }
   let { carrier, service, name, takes, kept }: Props = $props();
 
-  const SUCH: Record<string, string> = {
-    weight: 'up to\t2\t3\n1 lb\t7.41\t8.14\n2 lb\t7.72\t8.58',
-    volume: 'up to\t2\t3\n0.1\t6.85\t7.60\n0.2\t8.01\t8.89',
-    'length + width': 'up to\t2\t3\n21 in\t6.40\t7.10\n27 in\t7.42\t8.24',
-    container: 'up to\tall zones\nflat-price box\t14.50',
-    class: 'up to\tnear\tfar\n50\t47.00\t68.50\n55\t49.10\t71.55',
-  };
+  const SUCH = $derived<Record<string, string>>(
+    shop.units === 'in'
+      ? {
+          weight: 'up to\t2\t3\n1 lb\t7.41\t8.14\n2 lb\t7.72\t8.58',
+          volume: 'up to\t2\t3\n0.1\t6.85\t7.60\n0.2\t8.01\t8.89',
+          'length + width': 'up to\t2\t3\n21 in\t6.40\t7.10\n27 in\t7.42\t8.24',
+          container: 'up to\tall zones\nflat-price box\t14.50',
+          class: 'up to\tnear\tfar\n50\t47.00\t68.50\n55\t49.10\t71.55',
+        }
+      : {
+          weight: 'up to\t2\t3\n0.5 kg\t7.41\t8.14\n1 kg\t7.72\t8.58',
+          volume: 'up to\t2\t3\n3\t6.85\t7.60\n6\t8.01\t8.89',
+          'length + width': 'up to\t2\t3\n53 cm\t6.40\t7.10\n68 cm\t7.42\t8.24',
+          container: 'up to\tall zones\nflat-price box\t14.50',
+          class: 'up to\tnear\tfar\n50\t47.00\t68.50\n55\t49.10\t71.55',
+        },
+  );
   const CHART = '100-119, 2, 1-2\n120-299, 3, 2-3';
   let table = $state('');
   let zones = $state('');
