@@ -113,7 +113,7 @@
     between them. <em>Left</em>: how much there is, in what it is sold by; a packed parcel takes off what it
     uses. Empty: it is not counted.
   </p>
-  <div class="max-w-full overflow-x-auto">
+  <div class="relative max-w-full overflow-x-auto">
     <table class="w-full min-w-280">
       <thead>
         <tr

@@ -66,7 +66,7 @@
   }
 </script>
 
-<div class="border-hair max-h-95 overflow-auto border">
+<div class="border-hair relative max-h-95 overflow-auto border">
   <table class="border-collapse" aria-label={label}>
     <thead>
       <tr>

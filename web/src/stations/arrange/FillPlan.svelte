@@ -56,7 +56,7 @@
       />
       <span class="all text-note ml-auto">Total {filling.in_all.join(', ')}</span>
     </div>
-    <div class="max-w-full overflow-x-auto">
+    <div class="relative max-w-full overflow-x-auto">
       <table class="text-note w-full border-collapse">
         <thead
           ><tr

@@ -145,7 +145,7 @@
   {/if}
 {/snippet}
 
-<div class="overflow-x-auto">
+<div class="relative overflow-x-auto">
   <table class="sheet plans text-note w-full border-collapse">
     <thead>
       <tr>

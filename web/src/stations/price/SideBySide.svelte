@@ -98,7 +98,7 @@
   </h2>
   {#if trouble}<p class="no text-stop" role="status">{trouble}</p>{/if}
   {#if open && found.length}
-    <div class="max-h-[52vh] overflow-auto">
+    <div class="relative max-h-[52vh] overflow-auto">
       <table class="w-full table-fixed border-collapse">
         <thead>
           <tr>
