@@ -183,6 +183,34 @@ def test_each_view_of_the_packing_sheet_has_its_own_two_sides(client: TestClient
     assert (lines.count("10 in"), lines.count("6 in")) == (4, 2)
 
 
+def pages_of(client: TestClient, content: dict[str, Any]) -> list[str]:
+    key = client.post("/api/jobs", json=content).json()["id"]
+    return [
+        one.extract_text() for one in PdfReader(io.BytesIO(client.get(f"/api/jobs/{key}/packing.pdf").content)).pages
+    ]
+
+
+def test_each_layer_has_a_plan_with_what_is_in_it_by_name(client: TestClient) -> None:
+    """One on the other is two layers, 5 in apart; flat things side by side are one, and one thing alone needs none."""
+    block = box(length="10 in", width="6 in", height="5 in")
+    stacked = [part(name=name, shape=block, gap="0", weight="2 lb") for name in ("lower", "upper")]
+    pages = pages_of(client, job(parts=stacked, extras=[]))
+    first, second = (next(page for page in pages if f"Layer {n} of 2" in page) for n in (1, 2))
+    assert ("on the floor" in first, "from 5 in above the floor" in second) == (True, True)
+    names = [[name for name in ("lower", "upper") if name in page] for page in (first, second)]
+    assert sorted(names) == [["lower"], ["upper"]]
+    flat = box(length="14 in", width="9 in", height="1/2 in")
+    beside = [
+        part(name=name, shape=flat, gap="0", weight="1 lb", rules={"no_load_on_top": True}) for name in ("a1", "b2")
+    ]
+    pages = pages_of(client, job(parts=beside, extras=[]))
+    one = [page for page in pages if "One layer" in page]
+    assert len(one) == 1
+    assert "a1" in one[0]
+    assert "b2" in one[0]
+    assert not any("ayer" in page for page in pages_of(client, job(parts=stacked[:1], extras=[])))
+
+
 def test_the_packing_sheet_is_ticked_from_the_top_down(client: TestClient) -> None:
     content = wheel() | {"extras": [{"name": "packing slip", "size": ["11 in", "8 1/2 in", "1/64 in"]}]}
     content["parts"][0]["protect"] = [{"material": "bubble-small", "layers": 2}]

@@ -33,6 +33,7 @@ from fardo.files.job import JobFile
 from fardo.files.job_papers import PaperName, hand_over_list, job_papers, papers_of
 from fardo.files.kind import steps_of
 from fardo.files.packing import PackingSheet, packing_sheet
+from fardo.files.packing_views import PackedBox
 from fardo.files.page import Heading
 from fardo.files.papers import label_sheet, ladder_sheet, put_back_sheet
 from fardo.files.parts_csv import write_parts
@@ -136,7 +137,7 @@ def inner_boxes(key: str, context: Context) -> Response:
 
 @router.get("/packing.pdf", response_class=Response)
 def packing(key: str, context: Context) -> Response:
-    """Plan, front and side of the packed box to scale, and what goes in when and where."""
+    """Plan, front and side of the packed box to scale, a plan of each layer, and what goes in when and where."""
     job, today = context.jobs.get(key).job, context.today
     picture = today.draw_up(job)
     load, title = picture.job.must_load(), job.title or "Untitled job"
@@ -150,13 +151,15 @@ def packing(key: str, context: Context) -> Response:
             for is_under in (True, False)
         )
         packed = PackingSheet(
-            title, called(boxed.made), boxed.made.inside, bodies_of(boxed.load),
-            boxed.arrangement, boxed.room_left, boxed.made.soft, wrap, under, rest, filling.says,
+            title, called(boxed.made),
+            PackedBox(boxed.made.inside, bodies_of(boxed.load), boxed.arrangement, boxed.made.soft),
+            boxed.room_left, wrap, under, rest, filling.says,
             tuple(extra.name for extra in boxed.load.extras if extra.lies_flat), day,
         )  # fmt: skip
     else:
         answer, _ = inside_needed(load)
-        packed = PackingSheet(title, "No box yet", answer.inside, bodies_of(load), answer, wrap=wrap, day=day)
+        in_no_box = PackedBox(answer.inside, bodies_of(load), answer)
+        packed = PackingSheet(title, "No box yet", in_no_box, wrap=wrap, day=day)
     sheet = packing_sheet(packed, today.shop.units, today.file.paper)
     return download(sheet, "application/pdf", job.title, "-packing.pdf", look=True)
 
