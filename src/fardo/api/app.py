@@ -27,6 +27,7 @@ from fardo.api.request_guard import RequestGuard
 from fardo.api.routers import (
     access,
     arrange,
+    coming_prices,
     cutting,
     devices,
     jobs,
@@ -138,6 +139,7 @@ def build_app() -> FastAPI:
         work.router,
         arrange.router,
         shop.router,
+        coming_prices.router,
         tariffs.router,
         wires.router,
         sent_files.router,

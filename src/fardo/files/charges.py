@@ -33,16 +33,19 @@ from fardo.core.tariff.charges import (
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES
 from fardo.core.tariff.when import ALWAYS, When
 from fardo.files.family import ByKind
-from fardo.files.typed import Measure, Strict, Weight, to_length, to_mass, to_money
+from fardo.files.typed import Measure, Strict, Weight, in_words, kind_of, to_length, to_mass, to_money
 
 _UNITS = {"ft3": volume_nm3(INCH * 12, INCH * 12, INCH * 12), "dm3": 10**24}
 Key = TypeVar("Key")
 Row = tuple[Key, tuple[Money, ...]]
+_MOST_LISTED = 8  # postcodes, in words
+_FORMS = {"box": "in a box", "soft": "in a soft pack", "not rectangular": "not rectangular"}
 
 
 class WhenEntry(Strict):
     """Conditions that must all hold; ``over`` is more than, ``to`` up to and including."""
 
+    model_config = ConfigDict(title="conditions")
     longest_side_over: Measure | None = None
     second_side_over: Measure | None = None
     length_and_girth_over: Measure | None = None
@@ -54,7 +57,9 @@ class WhenEntry(Strict):
         None, description="length, width and height together", title="length + width + height over"
     )
     value_over: str | None = Field(None, title="declared value over")
-    forms: list[Literal["box", "soft", "not rectangular"]] = Field(default_factory=list, max_length=3)
+    forms: list[Literal["box", "soft", "not rectangular"]] = Field(
+        default_factory=list, max_length=3, title="form of the parcel"
+    )
     to: list[str] = Field(
         default_factory=list, max_length=2000, description="postcode prefixes or ranges", title="destination postcodes"
     )
@@ -77,6 +82,25 @@ class WhenEntry(Strict):
             tuple(self.forms), tuple(self.to), self.home, self.signature, length("linear_over"),
         )  # fmt: skip
 
+    def words(self, units: Units) -> str:
+        """The conditions as a bill says them: longest side over 48 in and to a residential address."""
+        said = []
+        for name, field in type(self).model_fields.items():
+            value = getattr(self, name)
+            if isinstance(value, str | float):
+                called = field.title or name.replace("_", " ")
+                said.append(f"{called} {in_words(value, units, kind_of(field))}")
+        if self.forms:
+            said.append(" or ".join(_FORMS[form] for form in self.forms))
+        if self.to:
+            more = f" and {len(self.to) - _MOST_LISTED} more" if len(self.to) > _MOST_LISTED else ""
+            said.append(f"to {', '.join(self.to[:_MOST_LISTED])}{more}")
+        if self.home:
+            said.append("to a residential address")
+        if self.signature:
+            said.append("with signature on delivery")
+        return " and ".join(said) or "always"
+
 
 class ChargeBase(Strict):
     """What every charge says: its kind, and when it is made."""
@@ -93,6 +117,24 @@ class ChargeBase(Strict):
     def to_core(self, currency: str, units: Units) -> Charge:
         """Raises BadInput naming the field within the charge."""
         raise NotImplementedError
+
+    @property
+    def called(self) -> str:
+        """By its name on the bill, or what kind of charge it is."""
+        return str(getattr(self, "what", "") or self.model_config.get("title") or self.kind)
+
+    def priced(self, units: Units) -> str:
+        """What it comes to, in words: 4.35, or 12.5 % of postage. The prices can be read."""
+        raise NotImplementedError
+
+    def words(self, units: Units) -> str:
+        """What it comes to and when: 16.00 to 23.50 by zone, longest side over 48 in."""
+        when = f", {self.when.words(units)}" if self.when else ""
+        unless = f", but not {self.unless.words(units)}" if self.unless else ""
+        return f"{self.priced(units)}{when}{unless}{', once per shipment' if self.for_all else ''}"
+
+    def reprice(self, new: Callable[[str], str]) -> None:
+        """Puts another price in the place of each of its own; per cents and declared values are no prices."""
 
 
 class Rows(ChargeBase):
@@ -117,6 +159,19 @@ class Rows(ChargeBase):
             found.append((key, _prices(row[1:], self.zones, currency, f"rows[{n}]")))
         return found
 
+    def priced(self, units: Units) -> str:
+        prices = _span([price for row in self.rows for price in row[1:]])
+        zones = f", {len(self.zones)} zones" if len(self.zones) > 1 else ""
+        return f"{prices}{zones}, {self.listed(units)}"
+
+    def listed(self, units: Units) -> str:
+        """What its rows are for, in words."""
+        unit = getattr(self, "unit", "")
+        return f"up to {self.rows[-1][0]}{f' {unit}' if unit else ''}"
+
+    def reprice(self, new: Callable[[str], str]) -> None:
+        self.rows = [[row[0], *(new(price) for price in row[1:])] for row in self.rows]
+
 
 class TailEntry(Strict):
     step: Measure = Field(title="extra step")
@@ -137,6 +192,15 @@ class GridEntry(Rows):
             prices = _prices(self.tail.prices, self.zones, currency, "tail.prices", 0)
             increment = Increment(to_mass(self.tail.step, units, "tail.step"), prices)
         return WeightGrid(tuple(self.zones), tuple(rows), increment)
+
+    def listed(self, units: Units) -> str:
+        further = f", then {_span(self.tail.prices)} per {self.tail.step} more" if self.tail else ""
+        return f"{super().listed(units)}{further}"
+
+    def reprice(self, new: Callable[[str], str]) -> None:
+        super().reprice(new)
+        if self.tail is not None:
+            self.tail.prices = [new(price) for price in self.tail.prices]
 
 
 class VolumeEntry(Rows):
@@ -173,6 +237,9 @@ class SoftPackEntry(Rows):
             units,
         )  # fmt: skip
 
+    def listed(self, units: Units) -> str:
+        return f"length + width {super().listed(units)}"
+
 
 class ContainerEntry(Rows):
     """The carrier's own containers at a price whatever they weigh: rows by their names."""
@@ -184,6 +251,9 @@ class ContainerEntry(Rows):
     def to_core(self, currency: str, units: Units) -> Charge:
         rows = self.read_rows(lambda text, _: text, currency)
         return ContainerPrice(tuple(self.zones), tuple(rows), to_mass(self.weight, units, "weight"), units)
+
+    def listed(self, units: Units) -> str:
+        return f"{', '.join(row[0] for row in self.rows)}, up to {in_words(self.weight, units, 'mass')}"
 
 
 class FreightEntry(Rows):
@@ -203,6 +273,13 @@ class FreightEntry(Rows):
 
         rows = self.read_rows(read, currency)
         return Freight(tuple(self.zones), tuple(rows), to_money(self.minimum, currency, "minimum"))
+
+    def listed(self, units: Units) -> str:
+        return f"a hundred pounds, by density class, at least {self.minimum}"
+
+    def reprice(self, new: Callable[[str], str]) -> None:
+        super().reprice(new)
+        self.minimum = new(self.minimum)
 
 
 class SurchargeEntry(ChargeBase):
@@ -236,6 +313,19 @@ class SurchargeEntry(ChargeBase):
             self.code, self.what, ALWAYS, self.why, tuple(self.zones), prices, percent, tuple(self.on), self.group
         )
 
+    def priced(self, units: Units) -> str:
+        if self.percent is not None:
+            return f"{self.percent} % of {', '.join(self.on)}"
+        return f"{_span(self.prices or [])}{' by zone' if len(set(self.prices or [])) > 1 else ''}"
+
+    def words(self, units: Units) -> str:
+        first = f"; only the first of {self.group} that applies" if self.group else ""
+        return f"{super().words(units)}{first}"
+
+    def reprice(self, new: Callable[[str], str]) -> None:
+        if self.prices is not None:
+            self.prices = [new(price) for price in self.prices]
+
 
 class ResidentialEntry(ChargeBase):
     model_config = ConfigDict(title="residential surcharge")
@@ -244,6 +334,12 @@ class ResidentialEntry(ChargeBase):
 
     def to_core(self, currency: str, units: Units) -> Charge:
         return Residential(to_money(self.amount, currency, "amount"))
+
+    def priced(self, units: Units) -> str:
+        return f"{self.amount} to a residential address"
+
+    def reprice(self, new: Callable[[str], str]) -> None:
+        self.amount = new(self.amount)
 
 
 class FuelEntry(ChargeBase):
@@ -254,6 +350,9 @@ class FuelEntry(ChargeBase):
 
     def to_core(self, currency: str, units: Units) -> Charge:
         return Fuel(read_fraction(self.percent, "percent"), tuple(self.on))
+
+    def priced(self, units: Units) -> str:
+        return f"{self.percent} % of {', '.join(self.on)}"
 
 
 class CoverEntry(ChargeBase):
@@ -270,6 +369,12 @@ class CoverEntry(ChargeBase):
         )
         return Cover(free, step, price, most)
 
+    def priced(self, units: Units) -> str:
+        return f"included up to {self.free}, then {self.price} per {self.step}, at most {self.most}"
+
+    def reprice(self, new: Callable[[str], str]) -> None:
+        self.price = new(self.price)
+
 
 class DistanceEntry(ChargeBase):
     """So much for every mile or kilometre of the road."""
@@ -285,6 +390,12 @@ class DistanceEntry(ChargeBase):
     def to_core(self, currency: str, units: Units) -> Charge:
         return Distance(self.what, self.why, to_money(self.price, currency, "price"), self.unit, self.both_ways)
 
+    def priced(self, units: Units) -> str:
+        return f"{self.price} per {self.unit}{', both ways' if self.both_ways else ''}"
+
+    def reprice(self, new: Callable[[str], str]) -> None:
+        self.price = new(self.price)
+
 
 class PackingEntry(Rows):
     """Box and packing by one who packs too: rows of length, width and height together up to so much."""
@@ -298,6 +409,9 @@ class PackingEntry(Rows):
         return PackingCharge(
             tuple(self.read_rows(lambda text, field: to_length(text, units, field), currency, "lengths")), units
         )
+
+    def listed(self, units: Units) -> str:
+        return f"length + width + height {super().listed(units)}"
 
 
 CHARGES: dict[str, type[ChargeBase]] = {
@@ -325,6 +439,12 @@ def _prices(texts: list[str], zones: list[str], currency: str, field: str, offse
     if len(texts) != wanted:
         raise BadInput(f"{len(texts)} prices", read=texts, allowed=f"one for each of {wanted} zones", field=field)
     return tuple(to_money(text, currency, f"{field}[{n + offset}]") for n, text in enumerate(texts))
+
+
+def _span(prices: list[str]) -> str:
+    """The least and the most of prices that can be read, as they were typed."""
+    low, high = min(prices, key=Fraction), max(prices, key=Fraction)
+    return low if Fraction(low) == Fraction(high) else f"{low} to {high}"
 
 
 def read_fraction(text: str, field: str) -> Fraction:

@@ -26,6 +26,7 @@ from fardo.files.family import TagName
 from fardo.files.typed import Measure, Strict, Weight, complaints, to_length, to_mass
 
 FORMAT: Final = "fardo-tariff/1"
+MOST_SERVICES: Final = 60
 EXAMPLE: Final = {
     "format": FORMAT,
     "carrier": "Fennick Carts",
@@ -135,7 +136,7 @@ class TariffFile(Strict):
     carrier: str = Field(min_length=1, max_length=80)
     currency: str
     units: Literal["in", "cm"] = "in"
-    services: list[ServiceEntry] = Field(min_length=1, max_length=60)
+    services: list[ServiceEntry] = Field(min_length=1, max_length=MOST_SERVICES)
 
     def to_core(self) -> tuple[Service, ...]:
         """Raises BadInput naming the field."""

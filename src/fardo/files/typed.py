@@ -212,6 +212,13 @@ def with_unit(text: str, units: Units, kind: Kind) -> str:
     return f"{sign}{plain} {unit}"
 
 
+def in_words(value: str | float, units: Units, kind: Kind | None) -> str:
+    """A measure of a file with its unit; a bare number is of the file's own."""
+    if isinstance(value, str):
+        return value if kind is None else with_unit(value, units, kind)
+    return f"{value:g} {'g' if kind == 'mass' else 'mm'}"
+
+
 def _meaning(text: str, units: Units, kind: Kind) -> object:
     """What a text says in a shop of those units, however large that is."""
     if kind == "mass":

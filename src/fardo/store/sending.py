@@ -69,6 +69,15 @@ class Sendings:
         rows = self._database.read(f"SELECT * FROM sending WHERE job_id IN ({marks})", tuple(job_ids))
         return {row["job_id"]: _stored(row) for row in rows}
 
+    def measured(self, size: int) -> list[tuple[str, SendingEntry]]:
+        """The parcels that were weighed and measured closed, by job, the newest first."""
+        rows = self._database.read(
+            "SELECT * FROM sending WHERE json_extract(content, '$.closed.weight') IS NOT NULL"
+            " AND json_extract(content, '$.closed.sides') IS NOT NULL ORDER BY saved_at DESC LIMIT ?",
+            (size,),
+        )
+        return [(row["job_id"], _stored(row).sending) for row in rows]
+
     def change(self, job_id: str, revision: int, sending: SendingEntry, used: StockUsed) -> StoredSending:
         """Writes down what became of a parcel, and takes off the stock what it used, or puts it back.
 

@@ -16,56 +16,21 @@ from fardo.api.context import AppContext, Context
 from fardo.api.downloads import download
 from fardo.api.quotes import view_quote, view_refused
 from fardo.api.resource import resource
+from fardo.api.tariff_rows import TariffRow, view_tariff
 from fardo.core.quantity import read_flat, read_mass, read_sizes
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.lint import look_over, overlapping
 from fardo.core.tariff.parcel import Parcel, read_postcode, soft_pack
 from fardo.core.tariff.service import compare
-from fardo.files.charges import ChargeBase, ChargeEntry, Rows
+from fardo.files.charges import ChargeEntry, Rows
 from fardo.files.grid_csv import LARGEST_TABLE, grid_csv, in_the_table, read_grid
 from fardo.files.own_prices import with_own_prices
 from fardo.files.tariff import EXAMPLE, ServiceEntry, TariffFile, check_tariff, read_tariff
 from fardo.files.tariff_forms import FORMS, FormCode, begin_tariff
-from fardo.store.settings import StoredTariff
 
 router = resource("/api/tariffs", "tariffs")
 
 Carrier = Annotated[str, Path(max_length=80)]
-
-
-_FIRST_COLUMNS = {
-    "grid": "weight", "volume": "volume", "soft-pack": "length + width", "container": "container", "freight": "class",
-    "packing": "length + width + height",
-}  # fmt: skip
-
-
-class ServiceRow(BaseModel):
-    """A service of a tariff, and what to look at again in it."""
-
-    name: str
-    programme: str
-    zones: list[str]
-    charges: list[str]
-    valid: str
-    findings: list[str]
-    other_way: bool
-    note: str
-    placeholder: bool = Field(description="whether its prices are invented, until the carrier's own are entered")
-    takes: str = Field(description="what the first column of its prices says: weights, volumes, ...; empty: no table")
-
-
-class TariffRow(BaseModel):
-    carrier: str
-    currency: str
-    rate: str | None = Field(description="of its currency into the shop's, where there is one")
-    known: bool = Field(description="whether its currency can be reckoned")
-    revision: int
-    saved_at: str
-    archived: bool
-    services: list[ServiceRow]
-    over_the_wire: bool = Field(description="whether it is live quotes too")
-    findings: list[str]
-    versions: list[tuple[int, str]] = Field(description="revision and when it was saved, newest first")
 
 
 class LookedOver(BaseModel):
@@ -77,7 +42,7 @@ class LookedOver(BaseModel):
 @router.get("")
 def list_tariffs(context: Context) -> list[TariffRow]:
     """Every carrier's tariff with what is worth a second look."""
-    return [_row(stored, context) for stored in context.settings.stored_tariffs()]
+    return [view_tariff(stored, context) for stored in context.settings.stored_tariffs()]
 
 
 _BODY = {
@@ -98,7 +63,7 @@ async def read_in(request: Request, context: Context) -> TariffRow:
 def _keep(content: bytes, context: AppContext) -> TariffRow:
     tariff = read_tariff(content)
     context.settings.keep_tariff(tariff)
-    return _row(context.settings.tariff(tariff.carrier), context)
+    return view_tariff(context.settings.tariff(tariff.carrier), context)
 
 
 @router.get("/{carrier}/file", response_class=Response)
@@ -174,7 +139,7 @@ def begin(wanted: Begun, context: Context) -> TariffRow:
         grown = there.tariff.model_copy(update={"services": [*there.tariff.services, service]})
         check_tariff(grown)
         context.settings.keep_tariff(grown, there.revision)
-    return _row(context.settings.tariff(name), context)
+    return view_tariff(context.settings.tariff(name), context)
 
 
 def _as_of(service: ServiceEntry, tariff: TariffFile) -> ServiceEntry:
@@ -199,7 +164,7 @@ def own_prices(carrier: Carrier, service: Number, own: OwnPrices, context: Conte
     """Puts the carrier's own prices in the place of placeholders. Nothing is kept of what has a fault."""
     stored = context.settings.tariff(carrier)
     context.settings.keep_tariff(with_own_prices(stored.tariff, service, own.table, own.zones), stored.revision)
-    return _row(context.settings.tariff(carrier), context)
+    return view_tariff(context.settings.tariff(carrier), context)
 
 
 @router.get("/{carrier}")
@@ -216,7 +181,7 @@ def change(carrier: Carrier, change: TariffChange, context: Context) -> TariffRo
     if tariff.carrier != carrier:
         raise BadInput("another carrier", read=tariff.carrier, allowed=carrier, field="carrier")
     context.settings.keep_tariff(tariff, change.revision)
-    return _row(context.settings.tariff(carrier), context)
+    return view_tariff(context.settings.tariff(carrier), context)
 
 
 @router.post("/look-over", openapi_extra=_BODY)
@@ -264,7 +229,7 @@ def _take_table(carrier: str, service: int, charge: int, content: bytes, context
     except BadInput as problem:
         raise in_the_table(problem) from problem
     context.settings.keep_tariff(tariff, stored.revision)
-    return _row(context.settings.tariff(carrier), context)
+    return view_tariff(context.settings.tariff(carrier), context)
 
 
 def _table(tariff: TariffFile, service: int, charge: int) -> Rows:
@@ -282,20 +247,20 @@ def _table(tariff: TariffFile, service: int, charge: int) -> Rows:
 def archive(carrier: Carrier, context: Context) -> TariffRow:
     """Its services are not asked any more. It can be restored."""
     context.settings.archive_tariff(carrier)
-    return _row(context.settings.tariff(carrier), context)
+    return view_tariff(context.settings.tariff(carrier), context)
 
 
 @router.post("/{carrier}/restore")
 def restore(carrier: Carrier, context: Context) -> TariffRow:
     context.settings.restore_tariff(carrier)
-    return _row(context.settings.tariff(carrier), context)
+    return view_tariff(context.settings.tariff(carrier), context)
 
 
 @router.post("/{carrier}/versions/{revision}")
 def back_to(carrier: Carrier, revision: Version, context: Context) -> TariffRow:
     """An earlier version becomes the newest; none is lost."""
     context.settings.keep_tariff(context.settings.tariff_version(carrier, revision))
-    return _row(context.settings.tariff(carrier), context)
+    return view_tariff(context.settings.tariff(carrier), context)
 
 
 class Trial(BaseModel):
@@ -332,35 +297,3 @@ def try_out(carrier: Carrier, trial: Trial, context: Context) -> views.LineAnswe
     return views.LineAnswer(
         kind="price", quotes=[view_quote(quote, units) for quote in quotes], refused=view_refused(refused)
     )
-
-
-def _called(charge: ChargeBase) -> str:
-    """By its name on the bill, or what kind of charge it is."""
-    return str(getattr(charge, "what", "") or charge.model_config.get("title") or charge.kind)
-
-
-def _row(stored: StoredTariff, context: AppContext) -> TariffRow:
-    tariff, exchange = stored.tariff, context.today.shop.exchange
-    services = tariff.to_core()
-    rate = exchange.rates.get(tariff.currency)
-    return TariffRow(
-        carrier=tariff.carrier, currency=tariff.currency, rate=None if rate is None else f"{float(rate):g}",
-        known=exchange.knows(tariff.currency), revision=stored.revision, saved_at=stored.saved_at,
-        archived=stored.archived_at is not None, findings=overlapping(services),
-        versions=context.settings.tariff_versions(tariff.carrier),
-        over_the_wire=any(wire.carrier == tariff.carrier for wire in context.today.file.wires),
-        services=[
-            ServiceRow(
-                name=entry.name, programme=entry.programme, zones=sorted({zone.zone for zone in entry.zones}),
-                charges=[_called(charge) for charge in entry.charges],
-                valid=f"{entry.valid_from or ''} to {entry.valid_to or ''}".strip()
-                if entry.valid_from or entry.valid_to else "",
-                findings=look_over(service),
-                other_way=entry.other_way,
-                note=entry.note,
-                placeholder=entry.placeholder,
-                takes=next((_FIRST_COLUMNS[one.kind] for one in entry.charges if isinstance(one, Rows)), ""),
-            )
-            for entry, service in zip(tariff.services, services, strict=True)
-        ],
-    )  # fmt: skip
