@@ -407,3 +407,66 @@ def test_a_saving_that_was_found_is_taken_and_undone(page: Page) -> None:
     page.fill("pressed", "")
     page.until(lambda: not page.all("#pressed-wrong"))
     page.saved()
+
+
+def test_fuel_is_changed_in_one_place_and_that_undone(page: Page) -> None:
+    page.open("/tariffs", ".carriers")
+    page.one("details:has(#fuel-0) summary").click()
+    page.fill("fuel-0", "13.25")
+    page.press(Keys.ENTER)
+    page.shows(".toast", "Fuel of Oddbarrow is 13.25 % now.")
+    page.shows("details:has(#fuel-0) summary", "Oddbarrow 13.25 %")
+    page.button("Undo").click()
+    page.shows("details:has(#fuel-0) summary", "Oddbarrow 12.5 %")
+    page.fill("fuel-0", "much")
+    page.press(Keys.ENTER)
+    page.shows("details:has(#fuel-0)", "percent: read 'much', not a number")
+
+
+def test_coming_prices_are_added_and_parcels_priced_by_both(page: Page) -> None:
+    page.open("/tariffs", ".carriers")
+    page.until(lambda: [one.click() or one for one in page.all(".carrier") if "Oddbarrow" in one.text])
+    page.button("Add coming prices").click()
+    page.until(lambda: page.all("#coming-percent"))
+    assert page.axe() == []
+    page.fill("coming-percent", "10")
+    page.press(Keys.ENTER)
+    page.shows(".toast", "Oddbarrow has prices from")
+    page.until(lambda: [one.click() or one for one in page.all("summary") if "Compare two versions" in one.text])
+    page.fill("compare-parcels", "24 x 12 x 8, 9 lb, 73120\n30 x 30, 22 lb, 86410")
+    page.button("Compare").click()
+    page.shows("form[aria-label=Compare]", "parcels, line 2")
+    page.fill("compare-parcels", "24 x 12 x 8, 9 lb, 73120\n30 x 30 x 10, 22 lb, 86410, residential")
+    page.button("Compare").click()
+    page.shows(".one", "2 priced by both")
+    told = page.text(".one")
+    assert "Ground, account: residential surcharge" in told
+    assert "(+10.0 %)" in told
+    assert page.axe() == []
+
+
+def test_a_surcharge_is_a_sentence_that_is_filled_in(page: Page) -> None:
+    changing(page)
+    page.choose(".add [role=combobox]", "surcharge")
+    legends = [one.text for one in page.all("legend")]
+    n = int(legends[-1].split(".")[0]) - 1
+    at = f"t-services[0].charges[{n}]"
+    cell(page, f"{at}.what", "hand sorting")
+    page.driver.find_element("id", f"{at}.how").click()
+    page.until(lambda: page.all("[role=option]"))
+    next(one for one in page.all("[role=option]") if one.text == "a price by zone").click()
+    for zone, price in enumerate(("5.00", "5.50", "6.00", "6.50", "7.00")):
+        cell(page, f"{at}.prices[{zone}]", price)
+    page.driver.execute_script("arguments[0].closest('fieldset').querySelector('details').open = true",
+                               page.driver.find_element("id", f"{at}.what"))  # fmt: skip
+    cell(page, f"{at}.why", "longer than a belt is wide")
+    cell(page, f"{at}.code", "sorting")
+    page.all("[aria-label='if']")[-1].find_element("css selector", "[role=combobox]").click()
+    page.until(lambda: page.all("[role=option]"))
+    next(one for one in page.all("[role=option]") if one.text == "longest side over").click()
+    page.until(lambda: page.focus == f"{at}.when.longest_side_over")
+    page.press("40 in")
+    page.shows(".one .says", "Nothing wrong is found in it.")
+    page.button("Save as a new version").click()
+    page.shows(".toast", "version 2")
+    page.shows(".one", "hand sorting: 5.00 to 7.00 by zone, longest side over 40 in")

@@ -66,6 +66,8 @@ export type TrackingSaid = Schemas['TrackingSaid'];
 export type TariffFile = Schemas['TariffFile'];
 export type TariffWhole = Schemas['TariffWhole'];
 export type LookedOver = Schemas['LookedOver'];
+export type FuelRow = Schemas['FuelRow'];
+export type ComparedTariffs = Schemas['Compared'];
 export type TariffRow = Schemas['TariffRow'];
 export type CuttingView = Schemas['CuttingView'];
 export type RevisionRow = Schemas['RevisionRow'];
@@ -285,6 +287,15 @@ export const calls = {
     answer<LineAnswer>(api.POST('/api/tariffs/{carrier}/try', { params: { path: { carrier } }, body })),
   tariff: (carrier: string) =>
     answer<TariffWhole>(api.GET('/api/tariffs/{carrier}', { params: { path: { carrier } } })),
+  fuel: () => answer<FuelRow[]>(api.GET('/api/tariffs/-/fuel')),
+  changeFuel: (carrier: string, body: Schemas['FuelChange']) =>
+    answer<TariffRow>(api.PUT('/api/tariffs/{carrier}/fuel', { params: { path: { carrier } }, body })),
+  comingPrices: (carrier: string, body: Schemas['Coming']) =>
+    answer<TariffRow>(api.POST('/api/tariffs/{carrier}/coming', { params: { path: { carrier } }, body })),
+  compareTariffs: (carrier: string, body: Schemas['TwoSides']) =>
+    answer<ComparedTariffs>(
+      api.POST('/api/tariffs/{carrier}/compare', { params: { path: { carrier } }, body }),
+    ),
   tariffForm: () => answer<object>(api.GET('/api/tariffs/-/form')),
   changeTariff: (carrier: string, revision: number, tariff: object) =>
     answer<TariffRow>(

@@ -105,7 +105,7 @@
 </script>
 
 {#if draft && schema}
-  <div class="bar bg-sheet sticky top-0 z-3 flex items-center gap-3 px-0 py-1">
+  <div class="bar bg-sheet sticky top-0 z-3 flex flex-wrap items-center gap-x-3 gap-y-1 px-0 py-1">
     <h2 class="mr-auto">{carrier}, from version {draft.revision}</h2>
     <button
       class="btn btn-main flex-none whitespace-nowrap"

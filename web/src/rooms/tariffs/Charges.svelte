@@ -3,6 +3,7 @@
   import Choose from '../../lib/ui/Choose.svelte';
   import { written } from '../../lib/written';
   import Entry from './Entry.svelte';
+  import Surcharge from './Surcharge.svelte';
   import type { Json, JsonObject, Node, Schema } from './schema';
 
   interface Props {
@@ -18,6 +19,11 @@
   let { schema, charges, kinds, path, wrong, touch, table }: Props = $props();
 
   let kind = $state('');
+  /** The columns of the first table: what a price by zone is for. */
+  const zones = $derived.by(() => {
+    const table = charges.find((item) => Array.isArray((item as JsonObject).rows)) as JsonObject | undefined;
+    return Array.isArray(table?.zones) ? table.zones.map(written) : [];
+  });
 
   function titled(item: Json): string {
     const of = item as JsonObject;
@@ -58,19 +64,29 @@
             >Remove<span class="sr-only"> charge {n + 1}</span></button
           >
         </div>
-        <Entry
-          {schema}
-          node={of}
-          owner={charges}
-          name={n}
-          path="{path}[{n}]"
-          label="charge {n + 1}"
-          {wrong}
-          {touch}
-          {table}
-          without={['kind']}
-          open
-        />
+        {#if written((item as JsonObject).kind) === 'surcharge'}
+          <Surcharge
+            {schema}
+            node={of}
+            charge={item as JsonObject}
+            path="{path}[{n}]"
+            {zones}
+            {wrong}
+            {touch}
+          />
+        {:else}<Entry
+            {schema}
+            node={of}
+            owner={charges}
+            name={n}
+            path="{path}[{n}]"
+            label="charge {n + 1}"
+            {wrong}
+            {touch}
+            {table}
+            without={['kind']}
+            open
+          />{/if}
       </fieldset>
     {/if}
   {/each}

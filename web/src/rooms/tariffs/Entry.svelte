@@ -3,6 +3,7 @@
   import Choose from '../../lib/ui/Choose.svelte';
   import { written } from '../../lib/written';
   import Charges from './Charges.svelte';
+  import Conditions from './Conditions.svelte';
   import Self from './Entry.svelte';
   import PriceTable from './PriceTable.svelte';
   import { type Json, type JsonObject, type Node, type Schema } from './schema';
@@ -207,7 +208,19 @@
 {:else if look.as === 'kinds'}
   <Charges {schema} charges={list(value)} kinds={look.kinds} {path} {wrong} {touch} {table} />
 {:else if look.as === 'group'}
-  {#if look.optional && !open}
+  {#if look.of.title === 'conditions'}
+    <Conditions
+      {schema}
+      node={look.of}
+      {owner}
+      {name}
+      {path}
+      {label}
+      none={name === 'unless' ? 'no exception' : 'any parcel'}
+      {wrong}
+      {touch}
+    />
+  {:else if look.optional && !open}
     <fieldset class="border-t-hair2 mt-1 w-full min-w-0 border-t [border-top-style:dotted] px-0 pt-0.5 pb-2">
       <legend class="pr-2.5 font-medium"
         ><label class="tick text-note flex min-h-7.5 max-w-87.5 items-start gap-2"
@@ -272,10 +285,6 @@
 {/if}
 
 <style>
-  .row :global(.fields) {
-    flex-wrap: nowrap;
-    margin: 2px 0;
-  }
   .row :global(.one) {
     width: 110px;
   }
@@ -284,21 +293,32 @@
   }
   .row :global(.one.long) {
     width: 330px;
+    max-width: 100%;
   }
-  /* A table in all but name: its heads stand over the first row, and are read out with every other. */
-  .row:not(.first) :global(.one > span) {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
+  .row :global(.fields) {
+    min-width: 0;
   }
   .row :global(small) {
     display: none;
   }
+  @media (min-width: 1121px) {
+    .row :global(.fields) {
+      flex-wrap: nowrap;
+      margin: 2px 0;
+    }
+    /* A table in all but name: its heads stand over the first row, and are read out with every other. */
+    .row:not(.first) :global(.one > span) {
+      position: absolute;
+      width: 1px;
+      height: 1px;
+      overflow: hidden;
+      clip-path: inset(50%);
+    }
+  }
 
   .long {
     width: 350px;
+    max-width: 100%;
   }
 
   .pair .field {

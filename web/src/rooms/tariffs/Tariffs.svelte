@@ -2,16 +2,21 @@
   // The carriers' tariffs: what each service is made of and what to look at again, tried with a size, versions kept.
   import RoomHead from '../../lib/ui/RoomHead.svelte';
   import { attempt } from '../../lib/attempt';
-  import { calls, sentence, type LineAnswer, type TariffRow } from '../../lib/api/client';
+  import { calls, sentence, type FuelRow, type LineAnswer, type TariffRow } from '../../lib/api/client';
   import { toast } from '../../lib/toast.svelte';
   import Earlier from '../../lib/ui/Earlier.svelte';
   import BeginTariff from './BeginTariff.svelte';
   import ChangeTariff from './ChangeTariff.svelte';
+  import ComingPrices from './ComingPrices.svelte';
+  import CompareTariff from './CompareTariff.svelte';
+  import FuelRates from './FuelRates.svelte';
   import OwnPrices from './OwnPrices.svelte';
+  import ServiceList from './ServiceList.svelte';
   import Tick from '../../lib/ui/Tick.svelte';
   import Field from '../../lib/ui/Field.svelte';
 
   let rows = $state.raw<TariffRow[] | null>(null);
+  let fuel = $state.raw<FuelRow[]>([]);
   let open = $state('');
   let changing = $state(false);
   let trouble = $state('');
@@ -35,7 +40,7 @@
 
   async function load(carrier = open): Promise<void> {
     await attempt(async () => {
-      rows = await calls.tariffs();
+      [rows, fuel] = await Promise.all([calls.tariffs(), calls.fuel()]);
       open = carrier || rows[0]?.carrier || '';
       trouble = '';
     }, tell);
@@ -113,6 +118,7 @@
     <summary class="text-soft text-note mb-2 cursor-pointer">Begin a tariff, or add a service to one</summary>
     <BeginTariff begun={(one) => void load(one.carrier)} />
   </details>
+  <FuelRates rows={fuel} changed={(carrier) => void load(carrier)} />
   {#if rows && row}
     <div class="max-narrow:grid-cols-1 grid grid-cols-[280px_minmax(0,1fr)] items-start gap-5.5">
       <ul class="carriers" aria-label="Carriers">
@@ -157,6 +163,7 @@
             >
             {#if row.over_the_wire}<span class="text-soft text-small">live quotes too</span>{/if}
             <button class="btn" onclick={() => (changing = true)}>Change it</button>
+            <ComingPrices {row} kept={(one) => void load(one.carrier)} />
             <a class="link" href="/api/tariffs/{encodeURIComponent(row.carrier)}/file" download
               >Export tariff</a
             >
@@ -185,44 +192,9 @@
               </div>
             {/if}
           {/each}
-          <table class="text-note mx-0 mt-1.5 mb-3 w-full border-collapse">
-            <thead
-              ><tr
-                ><th class="text-soft font-plain text-small border-0 py-1.25 pr-3 pl-0 text-left align-top"
-                  >Service</th
-                ><th class="text-soft font-plain text-small border-0 py-1.25 pr-3 pl-0 text-left align-top"
-                  >Zones</th
-                ><th class="text-soft font-plain text-small border-0 py-1.25 pr-3 pl-0 text-left align-top"
-                  >Charges</th
-                ><th class="text-soft font-plain text-small border-0 py-1.25 pr-3 pl-0 text-left align-top"
-                  >Warnings</th
-                ></tr
-              ></thead
-            >
-            <tbody>
-              {#each row.services as service (service.name + service.programme + service.valid)}
-                <tr>
-                  <td class="border-t-hair border-t py-1.25 pr-3 pl-0 text-left align-top"
-                    ><b>{service.name}</b><br /><span class="text-soft text-small"
-                      >{service.programme} {service.valid}{service.other_way ? ', another way' : ''}</span
-                    ></td
-                  >
-                  <td class="border-t-hair border-t py-1.25 pr-3 pl-0 text-left align-top"
-                    >{service.zones.join(', ')}</td
-                  >
-                  <td class="border-t-hair border-t py-1.25 pr-3 pl-0 text-left align-top"
-                    >{service.charges.join(', ')}</td
-                  >
-                  <td class="border-t-hair border-t py-1.25 pr-3 pl-0 text-left align-top"
-                    >{#each service.findings as finding (finding)}<span class="no">{finding}<br /></span
-                      >{:else}<span class="text-soft text-small">nothing</span>{/each}</td
-                  >
-                </tr>
-              {/each}
-            </tbody>
-          </table>
+          <ServiceList services={row.services} />
           <form
-            class="border-t-hair flex flex-wrap items-end gap-3 border-t pt-2.5"
+            class="border-t-hair mt-3 flex flex-wrap items-end gap-3 border-t pt-2.5"
             onsubmit={(event) => void tryOut(event)}
             aria-label="Try a size"
           >
@@ -290,6 +262,7 @@
                 {no.service}: {no.why}
               </p>{/each}
           </div>
+          {#key row.carrier}<CompareTariff {row} />{/key}
           {#if row.versions.length > 1}
             {@const { carrier, revision, versions } = row}
             <p class="text-soft text-small">
