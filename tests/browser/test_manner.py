@@ -7,10 +7,9 @@ from pathlib import Path
 from urllib.parse import urlsplit
 
 import httpx
-import pytest
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.driver import Page, first_job, resize
+from tests.browser.driver import Page, first_job
 from tests.made_up import job, part
 
 
@@ -296,43 +295,6 @@ def test_settings_are_saved_and_a_fault_in_them_is_told(page: Page) -> None:
     page.button("Save the settings").click()
     page.shows(".end", "Saved")
     assert page.api("/api/shop")["shop"]["gap"] == "1 1/2 in"
-
-
-VIEWS = [
-    ("/", ".bench li"), ("/settings", "#shop-gap"), ("/kinds", "#kind-called"), ("JOB/measure", ".stated"),
-    ("JOB/protect", ".grown b"), ("JOB/box", ".cut"),
-    ("JOB/price", "tr.plan"), ("/cutting", ".boards article"), ("/tariffs", ".carriers"),
-    ("/nowhere", "h1"),
-]  # fmt: skip
-
-
-@pytest.mark.parametrize("dark", [False, True], ids=["light", "dark"])
-def test_every_view_passes_axe_in_both_themes(page: Page, dark: bool) -> None:
-    key = httpx.get(f"{page.url}/api/jobs").json()["jobs"][0]["id"]
-    page.dark(dark)
-    try:
-        for path, ready in VIEWS:
-            page.open(path.replace("JOB", f"/jobs/{key}"), ready)
-            assert page.axe() == [], f"{path} {'dark' if dark else 'light'}"
-        page.open(f"/jobs/{key}/measure", ".stated")
-        page.fill("part-0-length", "ten or so")
-        page.press(Keys.TAB)
-        page.shows("#part-0-faults.wrong", "ten or so")
-        page.one("[data-why='this sum']").send_keys(Keys.ENTER)
-        page.one(".why-slip")
-        assert page.axe() == []
-    finally:
-        page.dark(False)
-
-
-@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (400, 800)])
-def test_nothing_sticks_out_sideways(page: Page, width: int, height: int) -> None:
-    resize(page.driver, width, height)
-    key = httpx.get(f"{page.url}/api/jobs").json()["jobs"][0]["id"]
-    for path, ready in VIEWS if width > 1000 else VIEWS[:1]:
-        page.open(path.replace("JOB", f"/jobs/{key}"), ready)
-        wide = page.driver.execute_script("return document.documentElement.scrollWidth")
-        assert wide <= width, path
 
 
 def test_everything_comes_from_the_shop_itself(page: Page) -> None:

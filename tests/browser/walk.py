@@ -99,5 +99,9 @@ return [...new Set(faults.map((f) => f.says))].slice(0, 25);
 
 def does_not_hold(page: Page) -> list[str]:
     """What runs off the side, is clipped or lies over other words on the page as it stands; at most 25 of them."""
+    # What watches its own size is laid out again a frame after the window.
+    page.driver.execute_async_script(
+        "const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))"
+    )
     found: list[str] = page.driver.execute_script(_FAULTS)
     return found

@@ -165,10 +165,16 @@
       grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) 76px 34px;
     }
     .flat .row {
-      grid-template-columns: minmax(0, 1.2fr) minmax(0, 0.8fr) minmax(0, 1fr) 34px;
+      grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr) 34px;
     }
     .row > :global(:first-child) {
       grid-column: 1 / -1;
+    }
+    .flat .row > :global(:nth-child(3)) {
+      grid-column: 2 / -1;
+    }
+    .flat .row > :global(:nth-child(4)) {
+      grid-column: 1 / span 2;
     }
   }
 </style>
