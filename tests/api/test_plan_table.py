@@ -151,6 +151,12 @@ def test_the_ladder_of_a_thing_rises_and_is_printed(client: TestClient) -> None:
     words = PdfReader(io.BytesIO(sheet.content)).pages[0].extract_text()
     assert "What goes into what: concertina in its case" in words
     assert rungs[0]["total"].split(" to ")[0] in words
+    # Without a name of its own the thing is called as the job is, and without that as an untitled one.
+    bare = {**mine, "parts": [{**mine["parts"][0], "name": ""}]}
+    for title, called in (("Concertina for Ostwick", "Concertina for Ostwick"), ("", "Untitled job")):
+        key = client.post("/api/jobs", json={**bare, "title": title}).json()["id"]
+        sheet = client.get(f"/api/jobs/{key}/ladder.pdf?most=1")
+        assert f"What goes into what: {called}" in PdfReader(io.BytesIO(sheet.content)).pages[0].extract_text()
     two = {**mine, "parts": [*mine["parts"], *mine["parts"]]}
     assert "of one thing; this job has 2 parts" in client.post(
         "/api/plans/ladder", json={"job": two}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from itertools import permutations
+from itertools import pairwise, permutations
 
 import pytest
 from hypothesis import example, given
@@ -112,6 +112,27 @@ def test_a_knife_turns_no_piece_against_its_flutes() -> None:
     for flutes, there in (("either way", True), ("along the blank", True), ("across the blank", False)):
         pieces = [CutPiece("case", size, flutes)] * 2  # type: ignore[arg-type]
         assert (lay_freely(pieces, sheet, 1) is not None) is there
+
+
+def test_a_knife_lays_a_piece_turned_where_its_flutes_have_it_so() -> None:
+    """30 x 20 with its flutes along a sheet whose flutes run across goes on it turned, 20 wide and 30 deep, alone."""
+    sheet = Sheet(INCH * 44, INCH * 30, flutes_along=True)
+    pieces = [CutPiece("case", (inches("30"), inches("20")), "across the blank")] * 2
+    laid = lay_freely(pieces, sheet, 1)
+    assert laid is not None
+    assert [(one.at.length, one.at.width) for one in laid[0]] == [(INCH * 20, INCH * 30)] * 2
+
+
+def test_many_cuts_in_a_row_set_the_fence_once_a_width() -> None:
+    """Twelve strips of three widths, as they come, are cut at three settings and not at twelve."""
+    strips = [CutPiece("pad", (INCH * 40, INCH * (2 + n % 3)), "either way") for n in range(12)]
+    (one,) = plan_cuts(strips, [Sheet(INCH * 40, INCH * 40)]).sheets
+    mixed = tuple(
+        Cut(Rect(ZERO, INCH * (2 * n), INCH * 40, INCH * (40 - 2 * n)), False, INCH * (2 + n % 3), None)
+        for n in range(12)
+    )
+    assert sum(a.fence != b.fence for a, b in pairwise(order_cuts(mixed))) == 2
+    assert one.fence_changes <= 4
 
 
 def test_off_cuts_are_used_up_before_a_whole_sheet_is_taken() -> None:

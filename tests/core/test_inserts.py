@@ -121,6 +121,10 @@ def test_a_job_asks_for_inserts_and_says_which_measure_is_missing() -> None:
     assert said.load.inserts == (
         Wanted("pad", where="above"), Wanted("spacer", 4, length=inches("12"), depth=inches("1 1/2")),
     )  # fmt: skip
+    two = [{"kind": "divider", "along": "", "across": 2}, {"kind": "pad", "where": "below", "count": ""}]
+    said = understand(JobFile.model_validate(job(inserts=two[:1])), shop())
+    assert said.load is not None
+    assert [(one.along, one.across) for one in said.load.inserts] == [(1, 2)]
     said = understand(JobFile.model_validate(job(inserts=[{"kind": "divider", "along": 1, "across": 1}])), shop())
     assert [problem.field for problem in said.problems] == ["inserts[0].along"]
 
