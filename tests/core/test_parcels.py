@@ -13,6 +13,7 @@ from fardo.answers import plan_json
 from fardo.core.arrange.ask import Arrangement
 from fardo.core.arrange.initial_layout import initial_layouts
 from fardo.core.make.stock import Stock, StockBox
+from fardo.core.plan import parcels as parcels_of_plan
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of, with_packed
 from fardo.core.plan.parcels import Parcels, divisions, plans_in_parcels
@@ -183,6 +184,18 @@ def test_each_parcel_priced_by_itself_beside_the_others_asks_the_same() -> None:
     asked = quote(service, Parcel(first.sizes, first.weight, first.origin, first.destination, beside=tuple(rest)))
     assert isinstance(asked, Quote)
     assert asked.amount == plan.quote.amount
+
+
+def test_one_thing_moved_after_another_leads_to_what_enumeration_finds(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Long with long and flat with flat, typed in turn: no even share and no thing alone begins with that."""
+    sizes = ("46 x 4 x 4", "20 x 20 x 2", "46 x 5 x 4", "20 x 20 x 3")
+    job = job_of([block(f"thing {n}", size, 1, "6 lb") for n, size in enumerate(sizes)], parcels_at_most=2)
+    (best, *_) = Parcels(job, shop(), EVERY).cheapest()
+    monkeypatch.setattr(parcels_of_plan, "ENUMERATED", 0)
+    (found, *_) = Parcels(job, shop(), EVERY, looked_at=200).cheapest()
+    assert found.costs.total == best.costs.total
+    told = [{one["part"] for one in parcel["placements"]} for parcel in plan_json(found)["parcels"]]
+    assert sorted(map(sorted, told)) == [["thing 0", "thing 2"], ["thing 1", "thing 3"]]
 
 
 def test_many_unlike_things_are_divided_within_what_may_be_looked_at() -> None:

@@ -104,7 +104,11 @@ class Parcels:
         done: set[Division] = set()
         while True:
             ranked = sorted(
-                ((plan, division) for division, plan in self._plans.items() if plan is not None),
+                (
+                    (plan, division)
+                    for division, plan in self._plans.items()
+                    if plan is not None and len(division) > 1  # a search comes by one parcel too
+                ),
                 key=lambda one: (one[0].overloaded, *one[0].rank, len(one[0].boxes), _unevenness(one[0])),
             )
             if not ranked or self.arrange_one is None or ranked[0][1] in done or len(done) >= _ARRANGED:
