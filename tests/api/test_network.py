@@ -16,12 +16,14 @@ from typing import Any
 import httpx
 import pytest
 import zxingcpp
+from argon2 import PasswordHasher, Type, extract_parameters
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from PIL import Image, ImageDraw
 
 from fardo.api.gate import CODE_LASTS_S, COOKIE, Gate
 from fardo.core.refusal import BadInput
+from fardo.store import access
 from fardo.store.access import Access
 from fardo.store.database import Database
 from fardo.wire.hosts import LOCAL_HOSTS
@@ -29,6 +31,7 @@ from tests.api.test_command import fardo
 from tests.served import AppHere, close_app, free_port, open_app
 
 WORDS = "reel loom bobbin treadle"
+HASHER = access._HASHER
 HERE = "192.168.1.10"
 URL = f"http://{HERE}:8740"
 
@@ -40,6 +43,12 @@ class Clock:
 
     def __call__(self) -> float:
         return self.now
+
+
+@pytest.fixture(autouse=True)
+def _quick(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Trying a passphrase costs time on purpose, which is not what these test."""
+    monkeypatch.setattr(access, "_HASHER", PasswordHasher(time_cost=1, memory_cost=8, parallelism=1))
 
 
 @pytest.fixture
@@ -256,6 +265,17 @@ def test_the_passphrase_is_changed_on_the_shops_own_machine_alone(own: TestClien
     assert told["sessions"] == []
     assert told["plain"]
     assert told["may_change"]
+
+
+def test_a_passphrase_costs_who_guesses_it_time(shop_file: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Argon2id with at least 19 MiB and two rounds (OWASP password storage cheat sheet, from memory)."""
+    monkeypatch.setattr(access, "_HASHER", HASHER)
+    Access(Database(shop_file)).set_passphrase(WORDS)
+    [(kept,)] = sqlite3.connect(shop_file).execute("SELECT hash FROM passphrase")
+    costs = extract_parameters(kept)
+    assert costs.type is Type.ID
+    assert costs.memory_cost >= 19 * 1024
+    assert costs.time_cost >= 2
 
 
 def test_neither_passphrase_nor_token_is_kept_or_logged(
