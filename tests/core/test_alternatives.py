@@ -8,9 +8,12 @@ import pytest
 
 from fardo.core.plan.alternatives import Alternative, Margin, alternatives, habit, margin_of, packing_weight
 from fardo.core.plan.box import box_for, boxes_at_hand
+from fardo.core.plan.cost_comparison import Row, side_by_side
 from fardo.core.plan.job import Job
 from fardo.core.plan.picture import price_ways
+from fardo.core.plan.table import Asked
 from fardo.core.protect.cushion import cushion_thickness
+from fardo.core.quantity import Money
 from fardo.core.tariff.carriers import Carriers
 from tests.core.test_price_with_sense import without_cover
 from tests.core.test_whole_cost import EVERY, block, called, job_of
@@ -108,6 +111,9 @@ def test_what_is_at_risk_is_no_alternative_but_where_nothing_else_is_there() -> 
     assert not any(one.plan.at_risk for one in alternatives(plans, shop()))
     risky = [plan for plan in plans if plan.at_risk]
     assert alternatives(risky, shop())[0].plan.at_risk
+    # Of a table it is left out only where that is asked for.
+    assert {plan.at_risk for plan in plans if Asked(show="all").takes(plan)} == {False, True}
+    assert {plan.at_risk for plan in plans if Asked(show="all", covered=True).takes(plan)} == {False}
 
 
 def test_the_habit_is_the_next_ready_box_at_the_counter() -> None:
@@ -135,3 +141,11 @@ def test_where_no_ready_box_takes_it_the_habit_is_a_box_cut_around_it() -> None:
 def test_without_a_counter_price_the_habit_is_what_is_there(carriers: Carriers) -> None:
     usual = habit(jug(), shop(), carriers)
     assert (usual is not None) == bool(carriers.services)
+
+
+def test_costs_side_by_side_say_which_is_least_and_how_much_more_the_others_are() -> None:
+    five, seven, none = (Money(minor, "USD") for minor in (500, 700, 0))
+    assert side_by_side([seven, five]) == Row((False, True), (Money(200, "USD"), None), nothing=False)
+    assert side_by_side([five, five]) == Row((False, False), (None, None), nothing=False)
+    assert side_by_side([none, none]).nothing
+    assert not side_by_side([none, five]).nothing

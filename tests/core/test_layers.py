@@ -166,6 +166,8 @@ def test_a_mailer_there_is_an_inner_wrap_and_says_how_many_it_takes() -> None:
     assert coat.weight == coat.taken.weight
     assert coat.price == coat.taken.price
     assert coat.says[-1] == "At most 3 of these go into one."
+    alone = one({"material": "mailer-around", "item": "padded mailer 7 x 9"}, shape=thin)
+    assert alone.coats[0].says == ("In padded mailer 7 x 9, closed on it.",)
     assert wrapped.sizes[2] == INCH + coat.taken.wall * 2  # type: ignore[attr-defined]
     assert "does not close" in refused({"material": "mailer-around", "item": "padded mailer 7 x 9"})
     assert "not a box or mailer that is there" in refused({"material": "mailer-around", "item": "none such"})

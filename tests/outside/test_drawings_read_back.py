@@ -163,6 +163,14 @@ def test_at_full_size_the_pages_laid_together_are_the_blank() -> None:
     assert any(length == pytest.approx(101.6, abs=0.02) for length in lengths)  # the ruler of 4 in
     text = reader.pages[0].extract_text()
     assert "row 1 of" in text
+    heights: list[float] = []
+    for page in reader.pages:
+        page.extract_text(
+            visitor_text=lambda said, _, at, *__: heights.append(at[5]) if "at full size" in said else None
+        )
+    # What the page is stands above its window, which ends 12 mm below the top of the paper, and on the paper.
+    assert all(792 - 12 * 72 / 25.4 < height < 792 - 12 for height in heights)
+    assert len(heights) >= len(reader.pages)
     assert "must measure 4 in" in text
     # A letter page shows 7.555 x 10.055 in, of which 0.394 in is shown again on the next: 13 7/8 x 11 7/8 takes 2 x 2.
     assert sum("tray at full size" in page.extract_text() for page in reader.pages) == 4
