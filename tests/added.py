@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from types import SimpleNamespace
@@ -59,6 +60,12 @@ class TollEntry(ChargeBase):
 
     def to_core(self, currency: str, units: Units) -> Charge:
         return Toll(to_money(self.amount, currency, "amount"))
+
+    def priced(self, units: Units) -> str:
+        return f"{self.amount} a bridge"
+
+    def reprice(self, new: Callable[[str], str]) -> None:
+        self.amount = new(self.amount)
 
 
 def add_one_of_each(patch: pytest.MonkeyPatch) -> None:

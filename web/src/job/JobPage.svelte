@@ -103,7 +103,7 @@
 
 {#if desk}
   <div
-    class="max-narrow:px-3.5 max-narrow:pt-0 max-narrow:pb-5 max-narrow:grid-cols-[minmax(0,1fr)] max-narrow:grid-rows-[auto_88px_auto_auto] mx-auto my-0 grid min-h-[calc(100vh_-_54px)] max-w-[1280px] grid-cols-[minmax(0,1fr)_284px] grid-rows-[auto_88px_1fr] gap-x-5.5 px-6 pt-0 pb-5"
+    class="max-narrow:px-3.5 max-narrow:pt-0 max-narrow:pb-20 max-narrow:grid-cols-[minmax(0,1fr)] max-narrow:grid-rows-[auto_88px_auto] mx-auto my-0 grid min-h-[calc(100vh_-_54px)] max-w-[1280px] grid-cols-[minmax(0,1fr)_284px] grid-rows-[auto_88px_1fr] gap-x-5.5 px-6 pt-0 pb-5"
   >
     <h1 class="sr-only">{desk.typed.title || 'Untitled job'}</h1>
     <div class="title max-phone:flex-wrap col-span-full flex items-center gap-x-4.5 pt-2">

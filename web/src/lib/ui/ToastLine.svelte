@@ -7,7 +7,7 @@
 <div
   class="toast bg-ink text-paper fixed {router.room.name === 'pack'
     ? 'bottom-28'
-    : 'bottom-5'} left-6 z-40 flex max-w-[640px] items-center gap-4 px-4 py-2.5"
+    : 'max-narrow:bottom-16 bottom-5'} max-narrow:left-3 left-6 z-40 flex max-w-[640px] items-center gap-4 px-4 py-2.5"
   role="status"
   class:empty={!toast.text}
 >

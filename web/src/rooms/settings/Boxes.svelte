@@ -43,7 +43,7 @@
     again.
   </p>
   <div class="max-phone:overflow-visible relative max-w-full overflow-x-auto">
-    <div class="max-phone:min-w-0 min-w-[920px]">
+    <div class="max-phone:min-w-0 min-w-[1000px]">
       <div
         class="row heads text-soft text-small max-phone:hidden mb-1.5 grid grid-cols-[minmax(120px,2fr)_minmax(130px,2fr)_76px_76px_70px_minmax(90px,1fr)_70px_28px] items-center gap-2"
         aria-hidden="true"
