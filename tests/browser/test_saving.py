@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
+from pathlib import Path
 
 import httpx
 import pytest
@@ -197,3 +198,19 @@ def test_an_answer_that_is_lost_makes_no_other_window_of_the_page_itself(page: P
         assert page.all(".state .restored") == []
     finally:
         page.driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", script)
+
+
+def test_a_shop_is_exported_imported_looked_at_and_put_back(page: Page, tmp_path: Path) -> None:
+    archive = tmp_path / "shop.zip"
+    archive.write_bytes(httpx.get(f"{page.url}/api/keeping/archive").content)
+    httpx.post(f"{page.url}/api/jobs", json={"title": "Begun since"}).raise_for_status()
+    page.open("/settings", "#shop-gap")
+    page.driver.find_element("id", "shop-archive").send_keys(str(archive))
+    page.shows("[aria-label=Copies]", "jobs that are not in it and would be gone: Begun since")
+    assert page.axe() == []
+    page.until(lambda: [one for one in page.all("button") if one.text.startswith("Restore")])[0].send_keys(Keys.ENTER)
+    page.shows(".toast", "is the shop now")
+    titles = lambda: {row["title"] for row in page.api("/api/jobs")["jobs"]}  # noqa: E731
+    assert "Begun since" not in titles()
+    page.button("Undo").click()
+    page.until(lambda: "Begun since" in titles())

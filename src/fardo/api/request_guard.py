@@ -19,7 +19,7 @@ from fardo.wire.hosts import LOCAL_HOSTS, is_own_host, is_own_origin
 
 LARGEST_BODY = 2_000_000
 # Read piece by piece by their routers, which have limits of their own.
-_READ_AS_IT_COMES = {"/api/files", "/api/jobs/bundle"}
+_READ_AS_IT_COMES = {"/api/files", "/api/jobs/bundle", "/api/keeping/archive"}
 _SMALL = 100_000  # bytes; a body no larger than that is no burden
 _LARGE_AT_ONCE = 2  # files and bundles that are held at the same time; others wait unread
 _BODIES_AT_ONCE = 24  # other bodies that are not small

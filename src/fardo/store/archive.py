@@ -47,7 +47,7 @@ def export_shop(shop: Path, target: Path) -> None:
     with looked_at(shop) as connection, written_beside(target) as part:
         with zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED) as archive:
             counts = {}
-            for table in _tables(connection):
+            for table in tables_of(connection):
                 rows = list(_rows(connection, table, archive))
                 counts[table] = len(rows)
                 archive.writestr(f"tables/{table}.json", json.dumps(rows, ensure_ascii=False, indent=1))
@@ -87,7 +87,8 @@ def import_shop(archive: Path, shop: Path) -> None:
         put_in_place(part, shop)
 
 
-def _tables(connection: sqlite3.Connection) -> list[str]:
+def tables_of(connection: sqlite3.Connection) -> list[str]:
+    """The tables that are the shop itself: not who may open it, nor what is worked out again."""
     names = [row[0] for row in connection.execute("SELECT name FROM sqlite_schema WHERE type = 'table' ORDER BY name")]
     return [name for name in names if not name.startswith(("sqlite_", "job_search")) and name not in _LEFT_OUT]
 
@@ -115,7 +116,7 @@ def _read_in(packed: zipfile.ZipFile, connection: sqlite3.Connection) -> None:
         raise ValueError(f"it was written by a newer Fardo ({str(head.get('program', 'unknown'))[:40]})")
     migrate(connection, version)  # its rows are those of that version; they are brought up to date afterwards
     connection.execute("BEGIN")
-    for table in _tables(connection):
+    for table in tables_of(connection):
         rows = json.loads(_read(packed, f"tables/{table}.json", _LARGEST_TABLE))
         columns = {row[1] for row in connection.execute(f"PRAGMA table_info({table})")}
         if not isinstance(rows, list):

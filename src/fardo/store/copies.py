@@ -8,6 +8,7 @@ before an update or a restore no longer either.
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 
@@ -15,6 +16,8 @@ from fardo.store.backup import keep_copy
 
 _EACH_DAY_FOR = 7
 _ENDING = ".db"
+_LOGS = ("-wal", "-shm", "-journal")
+_IMPORTED = "imported"
 
 
 def copies_folder(shop: Path) -> Path:
@@ -27,6 +30,44 @@ def copies_of(shop: Path) -> dict[date, Path]:
     folder = copies_folder(shop)
     found = {day: one for one in (folder.iterdir() if folder.is_dir() else ()) if (day := _day_of(one)) is not None}
     return dict(sorted(found.items(), reverse=True))
+
+
+@dataclass(frozen=True, slots=True)
+class KeptCopy:
+    """A copy that lies beside a shop.
+
+    Args:
+        name: of its file, by which it is asked for.
+        made: the day, of a daily one; else when, as 2026-11-28T09:30:00+00:00.
+        size: in bytes.
+        why: it was made: daily, before-restore, before-update, imported.
+    """
+
+    name: str
+    path: Path
+    made: str
+    size: int
+    why: str
+
+
+def kept_copies(shop: Path) -> list[KeptCopy]:
+    """Every copy beside a shop, the newest first."""
+    found = [(path, day.isoformat(), "daily") for day, path in copies_of(shop).items()]
+    others = [*shop.parent.glob(f"{shop.name}.before-*"), *copies_folder(shop).glob(f"{_IMPORTED}*{_ENDING}")]
+    for path in others:
+        why = next((one for one in ("before-restore", _IMPORTED) if one in path.name), "before-update")
+        found.append((path, _made(path).isoformat(timespec="seconds"), why))
+    kept = [
+        KeptCopy(path.name, path, made, path.stat().st_size, why) for path, made, why in found
+        if not path.name.endswith(_LOGS)
+    ]  # fmt: skip
+    return sorted(kept, key=lambda one: one.path.stat().st_mtime, reverse=True)
+
+
+def imported_name(shop: Path) -> Path:
+    """Where an archive that is imported is kept as a copy, until it is put in the shop's place."""
+    copies_folder(shop).mkdir(exist_ok=True)
+    return copies_folder(shop) / f"{_IMPORTED}-{datetime.now(UTC):%Y%m%d-%H%M%S-%f}{_ENDING}"
 
 
 def copy_daily(shop: Path, today: date, keep_days: int) -> Path | None:
@@ -46,7 +87,7 @@ def copy_daily(shop: Path, today: date, keep_days: int) -> Path | None:
         wanted.parent.mkdir(exist_ok=True)
         made = keep_copy(shop, wanted)
     for old in list(_too_old(shop, today, keep_days)):
-        for ending in ("", "-wal", "-shm", "-journal"):
+        for ending in ("", *_LOGS):
             old.with_name(old.name + ending).unlink(missing_ok=True)
     return made
 
@@ -59,9 +100,13 @@ def _too_old(shop: Path, today: date, keep_days: int) -> Iterator[Path]:
             yield path
         else:
             weeks.add(week)
-    for path in shop.parent.glob(f"{shop.name}.before-*"):
-        if datetime.fromtimestamp(path.stat().st_mtime, UTC).astimezone().date() < oldest:
+    for path in (*shop.parent.glob(f"{shop.name}.before-*"), *copies_folder(shop).glob(f"{_IMPORTED}*")):
+        if _made(path).astimezone().date() < oldest:
             yield path
+
+
+def _made(path: Path) -> datetime:
+    return datetime.fromtimestamp(path.stat().st_mtime, UTC)
 
 
 def _day_of(path: Path) -> date | None:

@@ -61,8 +61,8 @@ class Settings:
     def stamp(self) -> tuple[object, ...]:
         """Differs whenever the shop or a tariff has been changed; cheap to ask."""
         rows = self._database.read(
-            "SELECT 'shop' AS name, revision, NULL AS archived_at FROM shop"
-            " UNION ALL SELECT carrier, revision, archived_at FROM tariff ORDER BY 1"
+            "SELECT 'shop' AS name, revision, saved_at, NULL AS archived_at FROM shop"
+            " UNION ALL SELECT carrier, revision, saved_at, archived_at FROM tariff ORDER BY 1"
         )
         return tuple(tuple(row) for row in rows)
 

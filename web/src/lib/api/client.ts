@@ -66,6 +66,8 @@ export type TrackingSaid = Schemas['TrackingSaid'];
 export type TariffFile = Schemas['TariffFile'];
 export type TariffWhole = Schemas['TariffWhole'];
 export type LookedOver = Schemas['LookedOver'];
+export type CopyRow = Schemas['CopyRow'];
+export type CopyChanges = Schemas['ChangesView'];
 export type FuelRow = Schemas['FuelRow'];
 export type ComparedTariffs = Schemas['Compared'];
 export type TariffRow = Schemas['TariffRow'];
@@ -287,6 +289,20 @@ export const calls = {
     answer<LineAnswer>(api.POST('/api/tariffs/{carrier}/try', { params: { path: { carrier } }, body })),
   tariff: (carrier: string) =>
     answer<TariffWhole>(api.GET('/api/tariffs/{carrier}', { params: { path: { carrier } } })),
+  copies: () => answer<CopyRow[]>(api.GET('/api/keeping/copies')),
+  copyChanges: (name: string) =>
+    answer<CopyChanges>(api.GET('/api/keeping/copies/{name}', { params: { path: { name } } })),
+  restoreCopy: (name: string) =>
+    answer<CopyRow>(api.POST('/api/keeping/copies/{name}/restore', { params: { path: { name } } })),
+  /** A whole shop in a ZIP, laid beside this one as a copy. */
+  importShop: (file: File) =>
+    answer<CopyRow>(
+      api.POST('/api/keeping/archive', {
+        body: file as never,
+        bodySerializer: (raw: unknown) => raw as File,
+        headers: { 'Content-Type': 'application/zip' },
+      }),
+    ),
   fuel: () => answer<FuelRow[]>(api.GET('/api/tariffs/-/fuel')),
   changeFuel: (carrier: string, body: Schemas['FuelChange']) =>
     answer<TariffRow>(api.PUT('/api/tariffs/{carrier}/fuel', { params: { path: { carrier } }, body })),

@@ -16,6 +16,7 @@
   import Boxes from './Boxes.svelte';
   import Designs from './Designs.svelte';
   import Fills from './Fills.svelte';
+  import Keeping from './Keeping.svelte';
   import OnNetwork from './OnNetwork.svelte';
   import Mailers from './Mailers.svelte';
   import Channels from './Channels.svelte';
@@ -202,6 +203,7 @@
       </div>
     </form>
     <OnNetwork />
+    <Keeping restored={() => void load()} />
     <p class="text-soft text-note mt-6">
       <a class="link" href="/notices.txt" target="_blank" rel="noopener"
         >Licences of the fonts and scripts used</a

@@ -1,0 +1,97 @@
+"""The shop kept and moved on the screen: an archive out and in, a copy looked at and put back while it is served."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.made_up import job, part
+
+COPIES = "/api/keeping/copies"
+
+
+def copies(client: TestClient) -> list[dict[str, Any]]:
+    return list(client.get(COPIES).json())
+
+
+def take_in(client: TestClient, content: bytes) -> Any:
+    return client.post("/api/keeping/archive", content=content, headers={"Content-Type": "application/zip"})
+
+
+def answers(client: TestClient) -> list[Any]:
+    """What the shop holds, by its own calls."""
+    rows = client.get("/api/jobs").json()["jobs"]
+    jobs = [client.get(f"/api/jobs/{row['id']}").json()["job"] for row in sorted(rows, key=lambda row: row["id"])]
+    carriers = [row["carrier"] for row in client.get("/api/tariffs").json()]
+    tariffs = [client.get(f"/api/tariffs/{carrier}").json()["tariff"] for carrier in carriers]
+    return [jobs, tariffs, client.get("/api/shop").json()["shop"]]
+
+
+def test_an_archive_is_looked_at_and_put_in_the_shops_place_and_that_undone(client: TestClient) -> None:
+    before = answers(client)
+    archive = client.get("/api/keeping/archive")
+    assert archive.headers["content-type"] == "application/zip"
+    assert "shop.json" in zipfile.ZipFile(io.BytesIO(archive.content)).namelist()
+    # Since then a job is new, one is another, one tariff is another and so are the settings.
+    new = client.post("/api/jobs", json=job(parts=[part()]) | {"title": "Begun since"}).json()["id"]
+    row = client.get("/api/jobs").json()["jobs"][-1]
+    whole = client.get(f"/api/jobs/{row['id']}").json()
+    changed = whole["job"] | {"title": "Named since"}
+    client.put(f"/api/jobs/{row['id']}", json={"revision": whole["revision"], "job": changed})
+    client.put("/api/tariffs/Oddbarrow/fuel", json={"revision": 1, "was": "12.5", "percent": "14"})
+    view = client.get("/api/shop").json()
+    client.put("/api/shop", json={"revision": view["revision"], "shop": view["shop"] | {"labour_per_hour": "31.00"}})
+    since = answers(client)
+    taken = take_in(client, archive.content)
+    assert taken.status_code == 201, taken.text
+    name = taken.json()["name"]
+    assert [one["why"] for one in copies(client)] == ["imported"]
+    told = client.get(f"{COPIES}/{name}").json()
+    assert told["jobs"] == {"back": [], "gone": ["Begun since"], "other": ["Named since"]}
+    assert told["tariffs"] == {"back": [], "gone": [], "other": ["Oddbarrow"]}
+    assert (told["kinds"], told["settings"], told["labels"]) == ({"back": [], "gone": [], "other": []}, True, 0)
+    assert answers(client) == since  # looking changes nothing
+    kept = client.post(f"{COPIES}/{name}/restore")
+    assert kept.status_code == 200, kept.text
+    assert answers(client) == before
+    assert client.get(f"/api/jobs/{new}").status_code == 404
+    assert client.get("/api/jobs?words=Named+since").json()["jobs"] == []
+    # The shop as it was lies beside it too, and comes back the same way.
+    back = client.post(f"{COPIES}/{kept.json()['name']}/restore")
+    assert (kept.json()["why"], back.status_code) == ("before-restore", 200)
+    assert answers(client) == since
+    # What is kept on goes on.
+    again = client.get(f"/api/jobs/{new}").json()
+    saved = client.put(f"/api/jobs/{new}", json={"revision": again["revision"], "job": again["job"] | {"title": "On"}})
+    assert saved.status_code == 200
+
+
+@pytest.mark.parametrize("content", [b"", b"no zip", b"PK\x03\x04" + b"\0" * 40])
+def test_what_is_no_archive_is_refused_and_nothing_is_left(client: TestClient, shop_file: Path, content: bytes) -> None:
+    before = answers(client)
+    refused = take_in(client, content)
+    assert (refused.status_code, copies(client)) == (422, [])
+    assert refused.json()["detail"].startswith("The file is not a whole archive of a shop")
+    assert str(shop_file.parent) not in refused.text
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w") as archive:
+        archive.writestr("shop.json", '{"format": "fardo-shop/1", "database": 999}')
+    assert "newer Fardo" in take_in(client, buffer.getvalue()).json()["detail"]
+    assert answers(client) == before
+
+
+def test_a_copy_is_asked_for_by_a_name_it_has(client: TestClient, shop_file: Path) -> None:
+    for name in ("none.db", "..%2Fshop.db", shop_file.name, "%00"):
+        assert client.get(f"{COPIES}/{name}").status_code == 404
+        assert client.post(f"{COPIES}/{name}/restore").status_code in (404, 405)
+    broken = shop_file.with_name(f"{shop_file.name}.before-restore-20260101-000000")
+    broken.write_bytes(b"not a database" * 400)
+    before = answers(client)
+    refused = client.post(f"{COPIES}/{broken.name}/restore")
+    assert (refused.status_code, str(shop_file.parent) in refused.text) == (422, False)
+    assert answers(client) == before
