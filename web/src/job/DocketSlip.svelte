@@ -78,7 +78,7 @@
 
 <aside
   bind:this={slip}
-  class="slip border-hair2 bg-sheet max-narrow:fixed max-narrow:inset-x-0 max-narrow:bottom-0 max-narrow:top-auto max-narrow:z-20 max-narrow:m-0 max-narrow:min-h-0 max-narrow:border-x-0 max-narrow:border-b-0 max-narrow:p-0 sticky top-2 col-start-2 row-start-3 -mt-4 min-h-[420px] self-start border px-5 pt-10 pb-5.5"
+  class="docket border-hair2 bg-sheet max-narrow:fixed max-narrow:inset-x-0 max-narrow:bottom-0 max-narrow:top-auto max-narrow:z-20 max-narrow:m-0 max-narrow:min-h-0 max-narrow:border-x-0 max-narrow:border-b-0 max-narrow:p-0 sticky top-2 col-start-2 row-start-3 -mt-4 min-h-[420px] self-start border px-5 pt-10 pb-5.5"
   aria-label="Docket"
 >
   <svg class="hole max-narrow:hidden" width="20" height="20" aria-hidden="true">
@@ -268,7 +268,7 @@
 
 <style>
   @media (min-width: 861px) {
-    .slip {
+    .docket {
       clip-path: polygon(22px 0, calc(100% - 22px) 0, 100% 22px, 100% 100%, 0 100%, 0 22px);
     }
   }
