@@ -9,13 +9,18 @@ import sys
 from collections import Counter
 from contextlib import redirect_stderr, redirect_stdout
 from dataclasses import dataclass
+from datetime import date
 from decimal import Decimal
+from importlib.resources import files
 from pathlib import Path
+from types import SimpleNamespace
 
 import pytest
 import trimesh
 
 from fardo.cli import main
+from fardo.command import machine
+from fardo.command.machine import lacking
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
 from tests.made_up import EXAMPLES, box, job, part
@@ -270,3 +275,19 @@ def test_a_plan_with_parcels_beside_it_adds_up(tmp_path: Path) -> None:
         asked = sum(Decimal(charge["amount"]) for charge in parcel["charges"])
         assert asked == sum(Decimal(plan["costs"][name]) for name in ("postage", "surcharges", "cover"))
         assert {1, 2} & {charge.get("parcel") for charge in parcel["charges"]} or plan["label"].endswith("Pallet line")
+
+
+def test_what_a_machine_lacks_is_said_with_what_to_do(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    shop, today = tmp_path / "shop.db", date(2026, 12, 1)
+    built = Path(str(files("fardo").joinpath("static", "index.html"))).is_file()
+    before = list(lacking(shop, today))
+    assert before == ([] if built else ["The screens are not built: run make setup, or install the wheel."])
+    monkeypatch.setattr(machine.shutil, "disk_usage", lambda _: SimpleNamespace(free=120_000_000))
+    assert list(lacking(shop, today))[-1] == (
+        f"Only 120 MB are free in {tmp_path}: a copy is made each day the shop is served."
+    )
+    monkeypatch.setattr(machine.os, "access", lambda *_: False)
+    said = list(lacking(shop, date(1970, 1, 1)))[-3:]
+    assert said[0] == f"{tmp_path} cannot be written to by this user: nothing can be saved there."
+    assert said[1].startswith("Compiled loops can be kept nowhere")
+    assert said[2].startswith("The clock of this machine says 1970-01-01")

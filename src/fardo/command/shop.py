@@ -9,6 +9,7 @@ from typing import Annotated
 
 import typer
 
+from fardo.command.machine import lacking
 from fardo.command.shared import DbFile, one_of, out
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.serving import Network, be_carrier, carrier_beside, serve_shop, stand_in
@@ -119,8 +120,10 @@ def check(
     db: DbFile = None,
     mend: Annotated[bool, typer.Option("--mend", help="Makes the search index anew.")] = False,
 ) -> None:
-    """Looks whether a shop's file is sound: every page, every job and revision, every tariff, the search index."""
+    """Looks whether this machine has what it takes, and a shop's file is sound: every page, job, revision, tariff."""
     path = db or Path("fardo.db")
+    for sentence in lacking(path, date.today()):
+        out.print(sentence)
     if mend:
         check_file(path)
         database = Database(path)

@@ -12,8 +12,10 @@
     list: () => Promise<RevisionRow[]>;
     then: (revision: number) => Promise<unknown>;
     back: (revision: number) => Promise<void>;
+    /** What differs between two, where that is told in words of its own. */
+    differ?: (then: number, now: number) => Promise<Difference[]>;
   }
-  let { of, list, then, back }: Props = $props();
+  let { of, list, then, back, differ }: Props = $props();
 
   let open = $state(false);
   let rows = $state.raw<RevisionRow[]>([]);
@@ -44,7 +46,10 @@
 
   async function look(revision: number): Promise<void> {
     await attempt(async () => {
-      differs = differences(await then(revision), await then(rows[0]?.revision ?? revision));
+      const newest = rows[0]?.revision ?? revision;
+      differs = differ
+        ? await differ(revision, newest)
+        : differences(await then(revision), await then(newest));
       looked = revision;
     }, tell);
   }

@@ -3,6 +3,7 @@
   import RoomHead from '../../lib/ui/RoomHead.svelte';
   import { attempt } from '../../lib/attempt';
   import { calls, sentence, type FuelRow, type LineAnswer, type TariffRow } from '../../lib/api/client';
+  import type { Difference } from '../../lib/differences';
   import { toast } from '../../lib/toast.svelte';
   import Earlier from '../../lib/ui/Earlier.svelte';
   import BeginTariff from './BeginTariff.svelte';
@@ -85,6 +86,12 @@
       await load(one.carrier);
       toast.show(`Version ${revision} of ${one.carrier} is the newest again.`);
     }, tell);
+  }
+
+  async function inWords(carrier: string, was: number, now: number): Promise<Difference[]> {
+    const sides = { was: { revision: was }, now: { revision: now }, parcels: '', sent: false, from: '' };
+    const told = await calls.compareTariffs(carrier, sides);
+    return told.differences.map((one) => ({ path: one.of, then: one.was, now: one.now }));
   }
 
   async function tryOut(event: SubmitEvent): Promise<void> {
@@ -271,6 +278,7 @@
                 of={carrier}
                 list={() => Promise.resolve(versions.map(([n, saved]) => ({ revision: n, saved_at: saved })))}
                 then={(n) => calls.tariffThen(carrier, n)}
+                differ={(was, now) => inWords(carrier, was, now)}
                 back={(n) => backTo(row, n)}
               />
             </p>
