@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import io
 import zipfile
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
+from fardo.core.tariff.charges import Fuel
+from fardo.store.labels import GivenQuote
 from tests.made_up import job, part
 
 COPIES = "/api/keeping/copies"
@@ -69,6 +72,49 @@ def test_an_archive_is_looked_at_and_put_in_the_shops_place_and_that_undone(clie
     again = client.get(f"/api/jobs/{new}").json()
     saved = client.put(f"/api/jobs/{new}", json={"revision": again["revision"], "job": again["job"] | {"title": "On"}})
     assert saved.status_code == 200
+
+
+def test_what_was_bought_and_who_was_forgotten_since_stays_so(client: TestClient) -> None:
+    kept, gone = (
+        client.post("/api/jobs", json=job(parts=[part()]) | {"title": title}).json()["id"] for title in ("one", "two")
+    )
+    person = {"address": {"name": "Tamsin Orrel", "town": "Ostwick"}, "order": "GR-7"}
+    written = client.put(f"/api/jobs/{kept}/recipient", json={"revision": 0, "recipient": person})
+    assert written.status_code == 200, written.text
+    client.delete(f"/api/jobs/{gone}")
+    archive = client.get("/api/keeping/archive").content
+    new = client.post("/api/jobs", json=job(parts=[part()]) | {"title": "since"}).json()["id"]
+    labels = client.app.state.context.labels  # type: ignore[attr-defined]
+    for n, key in enumerate((kept, new)):
+        quote = GivenQuote("Oddbarrow", f"quote {n}", "Ground", "account", "9.00", "USD")
+        labels.keep_quotes(key, [quote])
+        labels.intend(key, quote)
+    assert client.delete(f"/api/jobs/{kept}/recipient").status_code == 200
+    name = take_in(client, archive).json()["name"]
+    assert client.get(f"{COPIES}/{name}").json()["labels"] == 1  # the one of the job that would be gone
+    before = client.post(f"{COPIES}/{name}/restore").json()["name"]
+    assert labels.of_job(kept).state == "asking"
+    assert "Tamsin" not in client.get(f"/api/jobs/{kept}/recipient").text
+    assert client.get("/api/jobs?words=Tamsin").json()["jobs"] == []
+    assert client.post(f"{COPIES}/{before}/restore").status_code == 200
+    assert (labels.of_job(kept).state, labels.of_job(new).state) == ("asking", "asking")
+
+
+def test_a_version_of_a_tariff_is_the_one_that_is_there_now(client: TestClient) -> None:
+    """Put back to version 1, the next change is a version 2 with other prices than the one before had."""
+    archive = client.get("/api/keeping/archive").content
+    context = client.app.state.context  # type: ignore[attr-defined]
+
+    def fuel(percent: str) -> object:
+        change = {"revision": 1, "was": "12.5", "percent": percent}
+        assert client.put("/api/tariffs/Oddbarrow/fuel", json=change).json()["revision"] == 2
+        nobody = replace(context.today.carriers, versions={})
+        found = context.settings.carriers_with(nobody, ("Oddbarrow", 2)).kept
+        return next(one.percent for one in found[0].charges if isinstance(one, Fuel))
+
+    assert fuel("14") == 14
+    client.post(f"{COPIES}/{take_in(client, archive).json()['name']}/restore")
+    assert fuel("15") == 15
 
 
 @pytest.mark.parametrize("content", [b"", b"no zip", b"PK\x03\x04" + b"\0" * 40])

@@ -130,6 +130,10 @@ class ServiceEntry(Strict):
         title="placeholder prices",
     )  # fmt: skip
 
+    def holds_on(self, day: date) -> bool:
+        """Whether its prices do."""
+        return (self.valid_from is None or self.valid_from <= day) and (self.valid_to is None or self.valid_to >= day)
+
 
 class TariffFile(Strict):
     format: Literal["fardo-tariff/1"] = FORMAT

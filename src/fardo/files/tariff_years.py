@@ -50,15 +50,9 @@ def with_coming(tariff: TariffFile, coming: Sequence[ServiceEntry], first: date)
 def tariff_on(tariff: TariffFile, day: date) -> TariffFile:
     """The services whose prices hold on a day, as if they always did, so that two days can be compared."""
     holding = [
-        one.model_copy(update={"valid_from": None, "valid_to": None}) for one in tariff.services if _holds(one, day)
+        one.model_copy(update={"valid_from": None, "valid_to": None}) for one in tariff.services if one.holds_on(day)
     ]
     return tariff.model_copy(update={"services": holding})
-
-
-def _holds(service: ServiceEntry, day: date) -> bool:
-    return (service.valid_from is None or service.valid_from <= day) and (
-        service.valid_to is None or service.valid_to >= day
-    )
 
 
 def from_file(tariff: TariffFile, coming: TariffFile, first: date) -> TariffFile:

@@ -64,8 +64,8 @@ def kept_copies(shop: Path) -> list[KeptCopy]:
     return sorted(kept, key=lambda one: one.path.stat().st_mtime, reverse=True)
 
 
-def imported_name(shop: Path) -> Path:
-    """Where an archive that is imported is kept as a copy, until it is put in the shop's place."""
+def place_for_import(shop: Path) -> Path:
+    """A file that is not there yet, in the folder of copies, for a shop that is imported."""
     copies_folder(shop).mkdir(exist_ok=True)
     return copies_folder(shop) / f"{_IMPORTED}-{datetime.now(UTC):%Y%m%d-%H%M%S-%f}{_ENDING}"
 

@@ -52,10 +52,7 @@ class Recipients:
             What is left: nothing but when that was. Raises Gone.
         """
         with self._database.writing() as connection:
-            kept = connection.execute("SELECT revision FROM recipient WHERE job_id = ?", (job_id,)).fetchone()
-            _write(connection, job_id, kept["revision"] if kept else 0, RecipientEntry(), _now())
-            _drop_notes(connection, job_id)
-            _drop_receipts(connection, job_id)
+            forget(connection, job_id)
         self._database.fold_in_log()
         return self.of(job_id)
 
@@ -67,6 +64,14 @@ class Recipients:
         each = " AND ".join(["instr(words, ?) > 0"] * len(wanted))
         rows = self._database.read(f"SELECT job_id FROM recipient WHERE {each} LIMIT {_MOST_FOUND}", tuple(wanted))
         return [row["job_id"] for row in rows]
+
+
+def forget(connection: sqlite3.Connection, job_id: str) -> None:
+    """Forgets the person of a job, within a transaction. Raises Gone where there is no such job."""
+    kept = connection.execute("SELECT revision FROM recipient WHERE job_id = ?", (job_id,)).fetchone()
+    _write(connection, job_id, kept["revision"] if kept else 0, RecipientEntry(), _now())
+    _drop_notes(connection, job_id)
+    _drop_receipts(connection, job_id)
 
 
 def _write(

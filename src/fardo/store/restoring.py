@@ -1,14 +1,15 @@
 """A copy of a shop against the shop as it is: what putting it back would change; and it put back while the shop is
 served, in one transaction, after the shop as it is was kept beside it.
 
-Who may open the shop from other devices stays as it is, and what is worked out again is left out.
+Some things only go forward. A person who was forgotten since stays forgotten. A label that was bought or voided since
+stays so, where its job is in the copy: its carrier knows. Who may open the shop from other devices stays as it is.
 """
 
 from __future__ import annotations
 
 import sqlite3
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import closing, contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -20,6 +21,7 @@ from fardo.store.database import Database
 from fardo.store.faults import StoreError
 from fardo.store.jobs import renew_search
 from fardo.store.migrating import migrate
+from fardo.store.recipients import forget
 from fardo.store.soundness import check_shop
 
 _JOBS = "SELECT id, title, content FROM job"
@@ -50,7 +52,7 @@ class Changes:
     Args:
         jobs, tariffs, kinds: of each what would come back, be gone, be another.
         settings: whether those differ.
-        labels: how many that were bought since would be gone here, though the carrier has sold them.
+        labels: how many that are bought would be gone here with their jobs, though their carriers have sold them.
     """
 
     jobs: Differing
@@ -69,9 +71,10 @@ def changes_of(copy: Path, database: Database) -> Changes:
         )
         shops = [[row[0] for row in rows] for rows in (other.execute("SELECT content FROM shop"),
                                                        database.read("SELECT content FROM shop"))]  # fmt: skip
-        had = {row[0] for row in other.execute("SELECT key FROM label")}
-        bought = database.read("SELECT key FROM label WHERE state IN ('asking', 'sold')")
-        return Changes(jobs, tariffs, kinds, shops[0] != shops[1], sum(row[0] not in had for row in bought))
+        kept = {row[0] for row in other.execute("SELECT id FROM job")}
+        bought = database.read("SELECT job_id FROM label WHERE state IN ('asking', 'sold', 'voiding')")
+        lost = sum(row["job_id"] not in kept for row in bought)
+        return Changes(jobs, tariffs, kinds, shops[0] != shops[1], lost)
 
 
 def put_back(copy: Path, database: Database) -> Path:
@@ -83,19 +86,37 @@ def put_back(copy: Path, database: Database) -> Path:
     Raises:
         StoreError: where the copy is none of a sound shop, or something cannot be written.
     """
-    with _as_of_today(copy) as other:
-        shop, now = database.path, f"{datetime.now(UTC):%Y%m%d-%H%M%S}"
+    shop, now = database.path, f"{datetime.now(UTC):%Y%m%d-%H%M%S}"
+    with _as_of_today(copy) as other, database.writing() as connection:
+        # Nobody else writes from here on: what is kept is what is replaced.
         kept = keep_copy(shop, shop.with_name(f"{shop.name}.before-restore-{now}"))
-        with database.writing() as connection:
-            connection.execute("PRAGMA defer_foreign_keys = ON")
-            tables = tables_of(other)
-            for table in tables:
-                connection.execute(f"DELETE FROM {table}")
-            connection.execute("DELETE FROM job_bench")
-            for table in tables:
-                _take_over(table, other, connection)
-            renew_search(connection)
-        return kept
+        forgotten = connection.execute("SELECT job_id FROM recipient WHERE forgotten_at IS NOT NULL").fetchall()
+        labels = connection.execute("SELECT * FROM label ORDER BY number").fetchall()
+        connection.execute("PRAGMA defer_foreign_keys = ON")
+        tables = tables_of(other)
+        for table in (*tables, "job_bench"):
+            connection.execute(f"DELETE FROM {table}")
+        for table in tables:
+            _take_over(table, other, connection)
+        there = {row["id"] for row in connection.execute("SELECT id FROM job")}
+        for row in forgotten:
+            if row["job_id"] in there:
+                forget(connection, row["job_id"])
+        _keep_labels([row for row in labels if row["job_id"] in there], connection)
+        renew_search(connection)
+    database.fold_in_log()  # what was forgotten is not left lying in it
+    return kept
+
+
+def _keep_labels(labels: Sequence[sqlite3.Row], connection: sqlite3.Connection) -> None:
+    """Labels as they are now in the place of what the copy knows of those jobs' labels."""
+    for job_id in {row["job_id"] for row in labels}:
+        connection.execute("DELETE FROM label WHERE job_id = ?", (job_id,))
+    (last,) = connection.execute("SELECT coalesce(max(number), 0) FROM label").fetchone()
+    for n, row in enumerate(labels, 1):
+        told = {**dict(row), "number": last + n}
+        marks = ", ".join("?" * len(told))
+        connection.execute(f"INSERT INTO label ({', '.join(told)}) VALUES ({marks})", tuple(told.values()))
 
 
 def _take_over(table: str, other: sqlite3.Connection, connection: sqlite3.Connection) -> None:

@@ -6,7 +6,6 @@ import json
 import sqlite3
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
-from functools import lru_cache
 
 from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.service import Service
@@ -21,8 +20,6 @@ class Settings:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        # A version never changes, so that it is read once.
-        self._version = lru_cache(maxsize=64)(self._find_version)
 
     def carriers(self) -> Carriers:
         """Those that are asked for prices."""
@@ -38,11 +35,12 @@ class Settings:
         """With the version of a carrier's tariff that a job keeps, where that is not today's."""
         if kept is None or kept[1] is None or carriers.versions.get(kept[0]) == kept[1]:
             return carriers
-        return replace(carriers, kept=self._version(kept[0], kept[1]))
+        return replace(carriers, kept=self._services_of(kept[0], kept[1]))
 
-    def _find_version(self, carrier: str, version: int) -> tuple[Service, ...]:
+    def _services_of(self, carrier: str, version: int) -> tuple[Service, ...]:
+        # Kept in mind by its text and not by its number, as a copy put back may have another under that.
         try:
-            return self.tariff_version(carrier, version).to_core()
+            return services_in(self._version_text(carrier, version))
         except Gone:
             return ()
 
@@ -91,12 +89,15 @@ class Settings:
 
     def tariff_version(self, carrier: str, revision: int) -> TariffFile:
         """Raises Gone where there is none."""
+        return TariffFile.model_validate_json(self._version_text(carrier, revision))
+
+    def _version_text(self, carrier: str, revision: int) -> str:
         row = self._database.read_one(
             "SELECT content FROM tariff_revision WHERE carrier = ? AND revision = ?", (carrier, revision)
         )
         if row is None:
             raise Gone("version")
-        return TariffFile.model_validate_json(row["content"])
+        return str(row["content"])
 
     def keep_tariff(self, tariff: TariffFile, made_from: int | None = None) -> None:
         """Adds a carrier's tariff, or takes the place of the one it had, which is kept as a version.

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Annotated, Literal
 
@@ -19,7 +21,7 @@ from fardo.api.resource import resource
 from fardo.api.uploads import write_as_it_comes
 from fardo.core.refusal import NoAnswer
 from fardo.store.archive import LARGEST, export_shop, import_shop
-from fardo.store.copies import KeptCopy, imported_name, kept_copies
+from fardo.store.copies import KeptCopy, kept_copies, place_for_import
 from fardo.store.faults import Gone, StoreError
 from fardo.store.restoring import Changes, Differing, changes_of, put_back
 
@@ -52,7 +54,7 @@ class ChangesView(BaseModel):
     tariffs: DifferingView
     kinds: DifferingView
     settings: bool
-    labels: int = Field(ge=0, description="bought since, which would be gone here")
+    labels: int = Field(ge=0, description="that are bought and would be gone here with their jobs")
 
 
 @router.get("/archive", response_class=Response)
@@ -87,11 +89,9 @@ async def take_in(request: Request, context: Context) -> CopyRow:
 
 
 def _take_in(packed: Path, context: AppContext) -> CopyRow:
-    target = imported_name(context.database.path)
-    try:
+    target = place_for_import(context.database.path)
+    with _told(packed, "The file"):
         import_shop(packed, target)
-    except StoreError as fault:
-        raise NoAnswer(str(fault).replace(str(packed), "The file")) from fault
     return _row(_find(target.name, context))
 
 
@@ -105,21 +105,26 @@ def copies(context: Context) -> list[CopyRow]:
 def look(name: Name, context: Context) -> ChangesView:
     """What putting a copy back would change. Nothing is changed by asking."""
     found = _find(name, context)
-    try:
+    with _told(found.path, name):
         return _view(changes_of(found.path, context.database))
-    except StoreError as fault:
-        raise NoAnswer(str(fault).replace(str(found.path), found.name)) from fault
 
 
 @router.post("/copies/{name}/restore")
 def restore(name: Name, context: Context) -> CopyRow:
     """Puts a copy in the shop's place, all of it or nothing; answers with the copy of the shop as it was."""
     found = _find(name, context)
-    try:
+    with _told(found.path, name):
         kept = put_back(found.path, context.database)
-    except StoreError as fault:
-        raise NoAnswer(str(fault).replace(str(found.path), found.name)) from fault
     return _row(_find(kept.name, context))
+
+
+@contextmanager
+def _told(path: Path, called: str) -> Iterator[None]:
+    """What the store refuses is an answer, by the name of the file and not by where it lies."""
+    try:
+        yield
+    except StoreError as fault:
+        raise NoAnswer(str(fault).replace(str(path), called)) from fault
 
 
 def _find(name: str, context: AppContext) -> KeptCopy:
