@@ -21,6 +21,7 @@
   // On a narrow window the docket is a bar at the foot that opens over the page.
   let open = $state(false);
   let slip = $state<HTMLElement>();
+  let foot = $state<HTMLButtonElement>();
   let trying = $state(false);
 
   // What would make it cheaper, and for which strokes that was worked out.
@@ -68,7 +69,9 @@
 
 <svelte:window
   onkeydown={(event) => {
-    if (open && event.key === 'Escape') open = false;
+    if (!open || event.key !== 'Escape') return;
+    open = false;
+    foot?.focus();
   }}
   onfocusin={({ target }) => {
     // What is gone to lies under it.
@@ -87,6 +90,7 @@
   </svg>
   <button
     type="button"
+    bind:this={foot}
     class="foot max-narrow:flex hidden min-h-13 w-full items-center gap-2 px-3.5 py-1.5 text-left"
     class:stale={desk.work.stale}
     aria-expanded={open}

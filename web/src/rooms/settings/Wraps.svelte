@@ -1,5 +1,6 @@
 <script lang="ts">
   // What the shop wraps with and how it is used to: schools, gaps by fragility, habits, materials with their figures.
+  import Wide from '../../lib/ui/Wide.svelte';
   import Choose from '../../lib/ui/Choose.svelte';
   import { formOf } from '../../lib/shop.svelte';
   import Field from '../../lib/ui/Field.svelte';
@@ -113,7 +114,7 @@
     between them. <em>Left</em>: how much there is, in what it is sold by; a packed parcel takes off what it
     uses. Empty: it is not counted.
   </p>
-  <div class="relative max-w-full overflow-x-auto">
+  <Wide>
     <table class="w-full min-w-280">
       <thead>
         <tr
@@ -239,5 +240,5 @@
         {/each}
       </tbody>
     </table>
-  </div>
+  </Wide>
 </div>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The first start of a shop: a screen for each thing it must know, each to be skipped and changed later.
+  import Lines from '../../lib/ui/Lines.svelte';
   import { tick } from 'svelte';
   import { attempt, start } from '../../lib/attempt';
   import { calls, Refusal, sentence, type ShopFile, type TariffRow } from '../../lib/api/client';
@@ -245,18 +246,15 @@
           <Choose id="start-tool" label="Cut with" bind:value={tool} options={isNew ? TOOLS : AS_SET} />
         </div>
       {:else if at === 3}
-        <label class="text-soft text-small mb-0.5 block" for="start-lines"
-          >Boxes and mailers at hand, one a line: inside size, how many. Three sides are a box, two a mailer.</label
-        >
-        <textarea
+        <Lines
           id="start-lines"
-          class="field figure h-auto w-full py-1.5"
-          rows="8"
-          spellcheck="false"
+          label="Boxes and mailers at hand, one a line: inside size, how many. Three sides are a box, two a mailer."
+          rows={8}
           placeholder={d.units === 'in'
             ? '14 x 10 x 6, 25\nused, 20 x 16 x 12\npadded mailer, 9 1/2 x 12 1/2, 40, 0.45'
             : '35 x 25 x 15, 25\nused, 50 x 40 x 30\npadded mailer, 24 x 32, 40, 0.45'}
-          bind:value={lines}></textarea>
+          bind:value={lines}
+        />
         <p class="text-soft text-note mt-1">
           A line may also say a name, a price such as 1.20, and <em>used</em>. Columns copied from a
           spreadsheet read the same.

@@ -1,5 +1,7 @@
 <script lang="ts">
   // Two versions of a tariff, or the prices of two days: what differs, and what a list of parcels costs by both.
+  import Lines from '../../lib/ui/Lines.svelte';
+  import Wide from '../../lib/ui/Wide.svelte';
   import { attempt } from '../../lib/attempt';
   import { calls, type ComparedTariffs, type TariffRow } from '../../lib/api/client';
   import { dayInWords, today } from '../../lib/days';
@@ -71,66 +73,63 @@
         bind:value={() => now, (one) => (picked.now = one)}
       />
     </div>
-    <div>
-      <label class="text-soft text-small mb-0.5 block" for="compare-parcels"
-        >Parcels to price by both, a line each: size, weight, postcode, residential</label
-      >
-      <textarea
-        id="compare-parcels"
-        class="field figure h-auto w-full py-1.5"
-        rows="4"
-        spellcheck="false"
-        placeholder={shop.units === 'in'
-          ? '24 x 12 x 8, 9 lb, 73120\n30 x 30 x 10, 22 lb, 86410, residential'
-          : '60 x 30 x 20, 4 kg, 73120\n75 x 75 x 25, 10 kg, 86410, residential'}
-        bind:value={parcels}
-        oninput={() => (trouble = '')}></textarea>
-    </div>
+    <Lines
+      id="compare-parcels"
+      label="Parcels to price by both, a line each: size, weight, postcode, residential"
+      rows={4}
+      placeholder={shop.units === 'in'
+        ? '24 x 12 x 8, 9 lb, 73120\n30 x 30 x 10, 22 lb, 86410, residential'
+        : '60 x 30 x 20, 4 kg, 73120\n75 x 75 x 25, 10 kg, 86410, residential'}
+      bind:value={parcels}
+      oninput={() => (trouble = '')}
+    />
     <Tick id="compare-sent" bind:checked={sent}
-      >Parcels of this shop that were weighed and measured closed</Tick
+      >Parcels of this shop that were weighed and measured closed, as boxes</Tick
     >
     <p class="text-stop text-note min-h-5" role="alert">{trouble}</p>
     <div><button class="btn" type="submit">Compare</button></div>
   </form>
   {#if answer}
-    <div class="relative mt-2.5 overflow-x-auto" role="status">
-      <DifferenceTable
-        differs={answer.differences.map((one) => ({ path: one.of, then: one.was, now: one.now }))}
-        then={answer.of[0]}
-        now={answer.of[1]}
-      />
-      {#if answer.parcels.length}
-        <table
-          class="text-note [&_td]:border-t-hair mt-3.5 w-full border-collapse [&_td]:border-t [&_td,&_th]:py-0.75 [&_td,&_th]:pr-3 [&_td,&_th]:text-left [&_td,&_th]:align-top"
-        >
-          <thead
-            ><tr><th>Parcel</th><th>{answer.of[0]}</th><th>{answer.of[1]}</th><th>More or less</th></tr
-            ></thead
+    <div class="mt-2.5" role="status">
+      <Wide>
+        <DifferenceTable
+          differs={answer.differences.map((one) => ({ path: one.of, then: one.was, now: one.now }))}
+          then={answer.of[0]}
+          now={answer.of[1]}
+        />
+        {#if answer.parcels.length}
+          <table
+            class="text-note [&_td]:border-t-hair mt-3.5 w-full border-collapse [&_td]:border-t [&_td,&_th]:py-0.75 [&_td,&_th]:pr-3 [&_td,&_th]:text-left [&_td,&_th]:align-top"
           >
-          <tbody>
-            {#each answer.parcels as one, n (n)}
-              <tr>
-                <td>{one.called}</td>
-                {#each [0, 1] as const as k (k)}
-                  <td
-                    >{#if k ? one.now : one.was}<b class="figure">{k ? one.now : one.was}</b>
-                      <small class="text-soft block">{one.by[k]}</small>{:else}<span class="text-soft"
-                        >{one.why_not[k]}</span
-                      >{/if}</td
-                  >
-                {/each}
-                <td class="figure">{one.more}</td>
+            <thead
+              ><tr><th>Parcel</th><th>{answer.of[0]}</th><th>{answer.of[1]}</th><th>More or less</th></tr
+              ></thead
+            >
+            <tbody>
+              {#each answer.parcels as one, n (n)}
+                <tr>
+                  <td>{one.called}</td>
+                  {#each [0, 1] as const as k (k)}
+                    <td
+                      >{#if k ? one.now : one.was}<b class="figure">{k ? one.now : one.was}</b>
+                        <small class="text-soft block">{one.by[k]}</small>{:else}<span class="text-soft"
+                          >{one.why_not[k]}</span
+                        >{/if}</td
+                    >
+                  {/each}
+                  <td class="figure">{one.more}</td>
+                </tr>
+              {/each}
+              <tr class="font-strong">
+                <td>{answer.counted} priced by both</td>
+                <td class="figure">{answer.was}</td>
+                <td class="figure">{answer.now}</td>
+                <td class="figure">{answer.more} {answer.percent ? `(${answer.percent})` : ''}</td>
               </tr>
-            {/each}
-            <tr class="font-strong">
-              <td>{answer.counted} priced by both</td>
-              <td class="figure">{answer.was}</td>
-              <td class="figure">{answer.now}</td>
-              <td class="figure">{answer.more} {answer.percent ? `(${answer.percent})` : ''}</td>
-            </tr>
-          </tbody>
-        </table>
-      {/if}
+            </tbody>
+          </table>
+        {/if}
+      </Wide>
     </div>
   {/if}
 </details>

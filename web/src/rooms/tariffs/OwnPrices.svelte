@@ -1,5 +1,6 @@
 <script lang="ts">
   // A carrier's own prices in the place of placeholders: a table and a zone chart, pasted from a spreadsheet or from CSV.
+  import Lines from '../../lib/ui/Lines.svelte';
   import { attempt } from '../../lib/attempt';
   import { calls, type TariffRow } from '../../lib/api/client';
   import { shop } from '../../lib/shop.svelte';
@@ -53,32 +54,22 @@
 <div class="border-l-amber-mark border-l-4 py-1 pl-4">
   <p><b>{name}</b>: placeholder prices. Paste the carrier's own; labels are bought once they are in.</p>
   <div class="max-phone:grid-cols-1 mt-2 grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)] items-end gap-3">
-    <div>
-      <label class="text-soft text-small mb-0.5 block" for="own-table-{service}"
-        >Prices: zones on the first line, then a row a {takes}</label
-      >
-      <textarea
-        id="own-table-{service}"
-        class="field figure h-auto w-full py-1.5"
-        rows="6"
-        spellcheck="false"
-        placeholder={SUCH[takes] ?? SUCH.weight}
-        bind:value={table}
-        oninput={() => (trouble = '')}></textarea>
-    </div>
-    <div>
-      <label class="text-soft text-small mb-0.5 block" for="own-zones-{service}"
-        >Zone chart, where its zones are others: postcodes, zone, days</label
-      >
-      <textarea
-        id="own-zones-{service}"
-        class="field figure h-auto w-full py-1.5"
-        rows="6"
-        spellcheck="false"
-        placeholder={CHART}
-        bind:value={zones}
-        oninput={() => (trouble = '')}></textarea>
-    </div>
+    <Lines
+      id="own-table-{service}"
+      label="Prices: zones on the first line, then a row a {takes}"
+      rows={6}
+      placeholder={SUCH[takes] ?? SUCH.weight ?? ''}
+      bind:value={table}
+      oninput={() => (trouble = '')}
+    />
+    <Lines
+      id="own-zones-{service}"
+      label="Zone chart, where its zones are others: postcodes, zone, days"
+      rows={6}
+      placeholder={CHART}
+      bind:value={zones}
+      oninput={() => (trouble = '')}
+    />
   </div>
   <p class="text-stop text-note min-h-5" role="alert">{trouble}</p>
   <button class="btn" disabled={!table.trim()} onclick={() => void save()}>Save its prices</button>

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What fills the room that is left: place by place, how deep, with what and how much of it.
+  import Wide from '../../lib/ui/Wide.svelte';
   import Choose from '../../lib/ui/Choose.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import { shop } from '../../lib/shop.svelte';
@@ -56,7 +57,7 @@
       />
       <span class="all text-note ml-auto">Total {filling.in_all.join(', ')}</span>
     </div>
-    <div class="relative max-w-full overflow-x-auto">
+    <Wide>
       <table class="text-note w-full border-collapse">
         <thead
           ><tr
@@ -88,7 +89,7 @@
           {/each}
         </tbody>
       </table>
-    </div>
+    </Wide>
     <p class="says text-soft text-note mt-1.5">{filling.says}</p>
   </section>
 {/if}

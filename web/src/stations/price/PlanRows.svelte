@@ -1,5 +1,6 @@
 <script lang="ts">
   // A row a plan: what one compares in columns, what the money goes to as a bar beneath; a press unfolds its lines.
+  import Wide from '../../lib/ui/Wide.svelte';
   import type { JobDesk } from '../../job/job.svelte';
   import type { PlanKey, PlanRow, PlanTable, TableRequest } from '../../lib/api/client';
   import { span } from '../../lib/days';
@@ -145,7 +146,7 @@
   {/if}
 {/snippet}
 
-<div class="relative overflow-x-auto">
+<Wide>
   <table class="sheet plans text-note w-full border-collapse">
     <thead>
       <tr>
@@ -185,7 +186,7 @@
       {/if}
     </tbody>
   </table>
-</div>
+</Wide>
 
 <style>
   thead button::first-letter {
