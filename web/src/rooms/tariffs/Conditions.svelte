@@ -3,17 +3,10 @@
   import Choose from '../../lib/ui/Choose.svelte';
   import Remove from '../../lib/ui/Remove.svelte';
   import Entry from './Entry.svelte';
-  import type { Json, JsonObject, Node, Schema } from './schema';
+  import type { Json, JsonObject, OnForm } from './schema';
 
-  interface Props {
-    schema: Schema;
-    /** Of the conditions. */
-    node: Node;
-    owner: JsonObject | Json[];
-    name: string | number;
-    path: string;
-    /** What they are for: applies only if, does not apply if. */
-    label: string;
+  /** Its node is that of the conditions; its label what they are for. */
+  interface Props extends OnForm {
     /** What is said where there are none. */
     none: string;
     wrong: (path: string) => boolean;

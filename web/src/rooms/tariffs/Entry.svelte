@@ -6,19 +6,10 @@
   import Conditions from './Conditions.svelte';
   import Self from './Entry.svelte';
   import PriceTable from './PriceTable.svelte';
-  import { type Json, type JsonObject, type Node, type Schema } from './schema';
+  import { type Json, type JsonObject, type Node, type OnForm } from './schema';
   import Remove from '../../lib/ui/Remove.svelte';
 
-  interface Props {
-    schema: Schema;
-    node: Node;
-    /** What holds the value, and where in it. */
-    owner: JsonObject | Json[];
-    name: string | number;
-    path: string;
-    label: string;
-    wrong: (path: string) => boolean;
-    touch: () => void;
+  interface Props extends OnForm {
     /** Of a group: what is not shown in it. */
     without?: string[];
     /** Of a group: its own frame and heading are left out. */

@@ -39,6 +39,18 @@ export type Look =
   | { as: 'kinds'; kinds: Record<string, Node> }
   | { as: 'group'; of: Node; optional: boolean };
 
+/** A value of a tariff on the form: what it may be, what holds it and where, what it is called. */
+export interface OnForm {
+  schema: Schema;
+  node: Node;
+  owner: JsonObject | Json[];
+  name: string | number;
+  path: string;
+  label: string;
+  wrong: (path: string) => boolean;
+  touch: () => void;
+}
+
 export class Schema {
   constructor(readonly root: Node) {}
 
