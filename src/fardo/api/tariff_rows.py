@@ -11,11 +11,6 @@ from fardo.core.tariff.lint import look_over, overlapping
 from fardo.files.charges import Rows
 from fardo.store.settings import StoredTariff
 
-_FIRST_COLUMNS = {
-    "grid": "weight", "volume": "volume", "soft-pack": "length + width", "container": "container", "freight": "class",
-    "packing": "length + width + height",
-}  # fmt: skip
-
 
 class ChargeRow(BaseModel):
     """A charge by its name on the bill, and in words: 4.35 to a residential address."""
@@ -76,7 +71,7 @@ def view_tariff(stored: StoredTariff, context: AppContext) -> TariffRow:
                 other_way=entry.other_way,
                 note=entry.note,
                 placeholder=entry.placeholder,
-                takes=next((_FIRST_COLUMNS[one.kind] for one in entry.charges if isinstance(one, Rows)), ""),
+                takes=next((one.first_column for one in entry.charges if isinstance(one, Rows)), ""),
             )
             for entry, service in zip(tariff.services, services, strict=True)
         ],

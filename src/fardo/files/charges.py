@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from fractions import Fraction
-from typing import Annotated, Literal, TypeVar
+from typing import Annotated, ClassVar, Literal, TypeVar
 
 from pydantic import ConfigDict, Field
 
@@ -33,7 +33,7 @@ from fardo.core.tariff.charges import (
 from fardo.core.tariff.charges.freight import DENSITY_CLASSES
 from fardo.core.tariff.when import ALWAYS, When
 from fardo.files.family import ByKind
-from fardo.files.typed import Measure, Strict, Weight, in_words, kind_of, to_length, to_mass, to_money
+from fardo.files.typed import Kind, Measure, Strict, Weight, in_words, kind_of, to_length, to_mass, to_money
 
 _UNITS = {"ft3": volume_nm3(INCH * 12, INCH * 12, INCH * 12), "dm3": 10**24}
 Key = TypeVar("Key")
@@ -140,6 +140,8 @@ class ChargeBase(Strict):
 class Rows(ChargeBase):
     """A table: what a row is for, then a price a zone; one price where there are no zones."""
 
+    first_column: ClassVar[str] = "row"  # what a row is for, in a word
+    measured: ClassVar[Kind | None] = None  # as what its first column is measured
     zones: list[str] = Field(default_factory=list, max_length=60)
     rows: list[list[str]] = Field(min_length=1, max_length=1000)
 
@@ -167,7 +169,7 @@ class Rows(ChargeBase):
     def listed(self, units: Units) -> str:
         """What its rows are for, in words."""
         unit = getattr(self, "unit", "")
-        return f"up to {self.rows[-1][0]}{f' {unit}' if unit else ''}"
+        return f"up to {in_words(self.rows[-1][0], units, self.measured)}{f' {unit}' if unit else ''}"
 
     def reprice(self, new: Callable[[str], str]) -> None:
         self.rows = [[row[0], *(new(price) for price in row[1:])] for row in self.rows]
@@ -181,6 +183,8 @@ class TailEntry(Strict):
 class GridEntry(Rows):
     model_config = ConfigDict(title="by weight and zone")
     kind: Literal["grid"]
+    first_column = "weight"
+    measured = "mass"
     tail: TailEntry | None = Field(
         None, description="for every further step or part of it", title="above the last row, price per extra step"
     )
@@ -194,7 +198,9 @@ class GridEntry(Rows):
         return WeightGrid(tuple(self.zones), tuple(rows), increment)
 
     def listed(self, units: Units) -> str:
-        further = f", then {_span(self.tail.prices)} per {self.tail.step} more" if self.tail else ""
+        further = (
+            f", then {_span(self.tail.prices)} per {in_words(self.tail.step, units, 'mass')} more" if self.tail else ""
+        )
         return f"{super().listed(units)}{further}"
 
     def reprice(self, new: Callable[[str], str]) -> None:
@@ -208,6 +214,7 @@ class VolumeEntry(Rows):
 
     model_config = ConfigDict(title="by volume tier")
     kind: Literal["volume"]
+    first_column = "volume"
     unit: Literal["ft3", "dm3"] = Field("ft3", title="unit of volume")
     step: Measure = Field(description="each side is rounded down to it", title="sides rounded down to")
     longest_side: Measure = Field(title="longest side at most")
@@ -227,6 +234,8 @@ class SoftPackEntry(Rows):
 
     model_config = ConfigDict(title="soft pack by flat size")
     kind: Literal["soft-pack"]
+    first_column = "length + width"
+    measured = "length"
     side: Measure = Field(title="longest side at most")
     weight: Weight = Field(title="weight at most")
 
@@ -238,7 +247,7 @@ class SoftPackEntry(Rows):
         )  # fmt: skip
 
     def listed(self, units: Units) -> str:
-        return f"length + width {super().listed(units)}"
+        return f"{self.first_column} {super().listed(units)}"
 
 
 class ContainerEntry(Rows):
@@ -246,6 +255,7 @@ class ContainerEntry(Rows):
 
     model_config = ConfigDict(title="flat price by container")
     kind: Literal["container"]
+    first_column = "container"
     weight: Weight = Field(title="weight at most")
 
     def to_core(self, currency: str, units: Units) -> Charge:
@@ -261,6 +271,7 @@ class FreightEntry(Rows):
 
     model_config = ConfigDict(title="freight by density class")
     kind: Literal["freight"]
+    first_column = "class"
     minimum: str = Field(title="minimum charge")
 
     def to_core(self, currency: str, units: Units) -> Charge:
@@ -402,6 +413,8 @@ class PackingEntry(Rows):
 
     model_config = ConfigDict(title="packing service")
     kind: Literal["packing"]
+    first_column = "length + width + height"
+    measured = "length"
 
     def to_core(self, currency: str, units: Units) -> Charge:
         if self.zones:
@@ -411,7 +424,7 @@ class PackingEntry(Rows):
         )
 
     def listed(self, units: Units) -> str:
-        return f"length + width + height {super().listed(units)}"
+        return f"{self.first_column} {super().listed(units)}"
 
 
 CHARGES: dict[str, type[ChargeBase]] = {
