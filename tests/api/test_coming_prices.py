@@ -41,7 +41,7 @@ def test_charges_are_told_in_the_words_of_a_bill(client: TestClient) -> None:
         "16.00 to 23.50 by zone, longest side over 48 in; only the first of handling that applies"
     )
     assert ground["residential surcharge"] == "4.35 to a residential address"
-    assert ground["remote area"] == "6.90, to 118-119, 728, 861-864"
+    assert ground["remote area"] == "6.90, to postcodes 118-119, 728, 861-864"
     assert ground["fuel surcharge"] == "12.5 % of postage, residential, handling, remote"
     assert ground["cover for the declared value"] == "included up to 100.00, then 1.20 per 100.00, at most 50000.00"
     assert ground["by weight and zone"] == "7.41 to 110.26, 5 zones, up to 150 lb"

@@ -94,7 +94,7 @@ class WhenEntry(Strict):
             said.append(" or ".join(_FORMS[form] for form in self.forms))
         if self.to:
             more = f" and {len(self.to) - _MOST_LISTED} more" if len(self.to) > _MOST_LISTED else ""
-            said.append(f"to {', '.join(self.to[:_MOST_LISTED])}{more}")
+            said.append(f"to postcodes {', '.join(self.to[:_MOST_LISTED])}{more}")
         if self.home:
             said.append("to a residential address")
         if self.signature:
@@ -198,10 +198,10 @@ class GridEntry(Rows):
         return WeightGrid(tuple(self.zones), tuple(rows), increment)
 
     def listed(self, units: Units) -> str:
-        further = (
-            f", then {_span(self.tail.prices)} per {in_words(self.tail.step, units, 'mass')} more" if self.tail else ""
-        )
-        return f"{super().listed(units)}{further}"
+        if self.tail is None:
+            return super().listed(units)
+        step = in_words(self.tail.step, units, "mass")
+        return f"{super().listed(units)}, then {_span(self.tail.prices)} per {step} more"
 
     def reprice(self, new: Callable[[str], str]) -> None:
         super().reprice(new)
