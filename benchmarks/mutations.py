@@ -3,9 +3,10 @@
 ``pip install cosmic-ray coverage`` into the project's environment first; it is no part of what the project stands on.
 
 ``python -m benchmarks.mutations`` takes a seeded sample of all small mutations of ``core``, ``files``, ``store`` and
-``api``, puts each into a copy of the last commit, runs the tests that reach its line, the quickest first, until one
-fails, and prints a table and the mutations that no test noticed. The first run asks which tests reach which line; that
-is kept for the next (``--reached``).
+``api``, puts each into a copy of the last commit, runs tests of ``make test`` that reach its line until one fails, the
+quick ones that reach little else first, and prints a table and the mutations that no test noticed. No more than a
+minute of tests is run for one (``--seconds``), so that the share noticed is at least what is printed. The first run
+asks which tests reach which line; that is kept for the next (``--reached``).
 """
 
 from __future__ import annotations
@@ -25,6 +26,7 @@ import threading
 from collections import Counter, defaultdict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from pathlib import Path
 
 from benchmarks.table import show
@@ -32,6 +34,7 @@ from benchmarks.table import show
 ROOT = Path(__file__).parents[1]
 MUTATED = ("core", "files", "store", "api")
 TESTS = ("src/fardo/core", "tests/core", "tests/outside", "tests/api")
+OPTIONS = ("-p", "no:cacheprovider", "-p", "no:xdist")
 # These read the code as text, or what its import made of it, so that no line is known to be reached by them.
 READERS = (
     "tests/core/test_starting_values.py",
@@ -46,9 +49,9 @@ CALLED_BY = {
 }  # fmt: skip
 # Options of a decorator or a call that check, spell or tune, and work nothing out: no test can tell them apart.
 WORKS_NOTHING_OUT = frozenset(("strict", "frozen", "slots", "eq", "maxsize", "ensure_ascii", "daemon"))
-FIRST_SECONDS = 60.0  # of tests, before all others that reach the line are run too
-LONGEST = 900.0  # of the first tests; what never ends was noticed
-LONGEST_OF_ALL = 3600.0  # of all others
+MOST_SECONDS = 60.0  # of tests that are run for one mutation: what they do not notice counts as survived
+NO_SUCH_TEST = 4  # pytest's answer, also to a conftest that cannot be imported
+LONGEST = 600.0  # of a run of them; what never ends was noticed
 
 #: Of all that could be put in a place, what a slip of the hand would put there.
 OPERATORS = (
@@ -95,12 +98,19 @@ class Reached:
     tests: Mapping[str, Mapping[int, Sequence[str]]]
     seconds: Mapping[str, float]
 
+    @cached_property
+    def breadth(self) -> Mapping[str, int]:
+        """Of each test how many lines it reaches."""
+        return Counter(one for lines in self.tests.values() for tests in lines.values() for one in tests)
+
     def of(self, path: str, line: int) -> list[str]:
-        """The tests that reach a line, the quickest first; all of its file's where none is, or of who calls it."""
+        """The tests that reach a line, those first that are quick and reach little else; all of its file's where none
+        is, or of who calls it.
+        """
         found = set(self.tests.get(path, {}).get(line, ())) or self._of_file(path)
         for caller in CALLED_BY.get(path, ()):
             found |= {one for one in self.seconds if one.startswith(caller)} or self._of_file(caller)
-        return [*READERS, *sorted(found, key=lambda one: (self.seconds.get(one, 1.0), one))]
+        return [*READERS, *sorted(found, key=lambda one: (self.seconds.get(one, 1.0) * self.breadth[one], one))]
 
     def _of_file(self, path: str) -> set[str]:
         return {one for tests in self.tests.get(path, {}).values() for one in tests}
@@ -233,19 +243,29 @@ def environment_of(tree: Path) -> dict[str, str]:
     return {**os.environ, "PYTHONPATH": os.pathsep.join(paths)}
 
 
-def run_tests(tree: Path, arguments: Sequence[str], longest: float = LONGEST) -> int | None:
-    """Runs pytest in a copy; its answer, or nothing where it did not end."""
-    command = [sys.executable, "-m", "pytest", "-q", "-x", "-p", "no:cacheprovider", "-p", "no:xdist", *arguments]
-    quiet = {"stdout": subprocess.DEVNULL, "stderr": subprocess.DEVNULL}
-    run = subprocess.Popen(command, cwd=tree, env=environment_of(tree), start_new_session=True, **quiet)  # type: ignore[call-overload]
-    try:
-        return int(run.wait(longest))
-    except subprocess.TimeoutExpired:
-        return None
-    finally:
-        if run.poll() is None:
-            os.killpg(run.pid, signal.SIGKILL)
-            run.wait()
+def run_tests(tree: Path, arguments: Sequence[str]) -> int | None:
+    """Runs pytest in a copy; its answer, or nothing where it did not end.
+
+    Raises:
+        RuntimeError: where a test that is asked for is not there, so that nothing was tried.
+    """
+    command = [sys.executable, "-m", "pytest", "-q", "-x", *OPTIONS, "--doctest-modules", *arguments]
+    with tempfile.TemporaryFile("w+") as said:
+        run = subprocess.Popen(
+            command, cwd=tree, env=environment_of(tree), start_new_session=True, stdout=said, stderr=subprocess.STDOUT
+        )
+        try:
+            answer = int(run.wait(LONGEST))
+        except subprocess.TimeoutExpired:
+            return None
+        finally:
+            if run.poll() is None:
+                os.killpg(run.pid, signal.SIGKILL)
+                run.wait()
+        said.seek(0)
+        if answer == NO_SUCH_TEST and "not found: " in (words := said.read()):
+            raise RuntimeError(words)
+        return answer
 
 
 def asked_what_reaches() -> Reached:
@@ -256,7 +276,7 @@ def asked_what_reaches() -> Reached:
         tree = copied(Path(folder))
         data, times = tree / "reached.data", tree / "times.json"
         command = ["-m", "coverage", "run", "--source=src/fardo", f"--data-file={data}", "-m", "pytest", "-q"]
-        rest = ["-p", "no:cacheprovider", "-p", "no:xdist", "-p", "benchmarks.reached", "--doctest-modules", *TESTS]
+        rest = ["-m", "not long", *OPTIONS, "-p", "benchmarks.reached", "--doctest-modules", *TESTS]
         environment = {**environment_of(tree), "FARDO_TEST_TIMES": str(times)}
         # A test may fail where what runs in processes of its own runs inline; what it reaches counts all the same.
         answer = subprocess.run([sys.executable, *command, *rest], cwd=tree, env=environment).returncode
@@ -278,42 +298,36 @@ def reached_from(read: object, tree: Path, seconds: Mapping[str, float]) -> Reac
     return Reached(tests, seconds)
 
 
-def noticed(mutation: Mutation, tree: Path, reached: Reached) -> str:
+def noticed(mutation: Mutation, tree: Path, reached: Reached, most_seconds: float) -> str:
     """Puts a mutation into a copy and runs what reaches it.
 
     Args:
         mutation: what is changed.
         tree: the copy.
         reached: which tests reach which line.
+        most_seconds: of tests, as long as they take without a mutation.
 
     Returns:
         ``killed``, ``never ends``, ``not reached`` or ``survived``.
     """
     tests = reached.of(mutation.path, mutation.line)
-    if not tests:
+    if len(tests) == len(READERS):
         return "not reached"
     path = tree / mutation.path
     source = path.read_text()
     try:
         path.write_text(changed(path, mutation.operator, mutation.occurrence) or source)
-        first: list[str] = []
+        some: list[str] = []
         spent = 0.0
         for test in tests:
             spent += reached.seconds.get(test, 1.0)
-            if first and spent > FIRST_SECONDS:
+            if len(some) > len(READERS) and spent > most_seconds:
                 break
-            first.append(test)
+            some.append(test)
         listed = tree / "tests.txt"
-        for some, longest in ((first, LONGEST), (tests[len(first) :], LONGEST_OF_ALL)):
-            if not some:
-                continue
-            listed.write_text("\n".join(some))
-            answer = run_tests(tree, [f"@{listed}"], longest)
-            if answer is None:
-                return "never ends"
-            if answer != 0:
-                return "killed"
-        return "survived"
+        listed.write_text("\n".join(some))
+        answer = run_tests(tree, [f"@{listed}"])
+        return "never ends" if answer is None else "killed" if answer != 0 else "survived"
     finally:
         path.write_text(source)
 
@@ -324,6 +338,7 @@ def main() -> None:
     asks.add_argument("--seed", type=int, default=1)
     asks.add_argument("--workers", type=int, default=2)
     asks.add_argument("--reached", type=Path, default=ROOT / "build/reached.json", help="which tests reach which line")
+    asks.add_argument("--seconds", type=float, default=MOST_SECONDS, help="of tests at most, for one mutation")
     asks.add_argument("--out", type=Path, help="a file that takes a line a mutation as it is known")
     asks.add_argument("--again", type=Path, help="an earlier --out: what nobody noticed then is tried once more")
     asks.add_argument("--only", nargs="*", default=[], help="of the sample those in files whose path holds this")
@@ -352,7 +367,7 @@ def main() -> None:
                     mutation = waiting.get_nowait()
                 except queue.Empty:
                     return
-                results[mutation] = noticed(mutation, tree, reached)
+                results[mutation] = noticed(mutation, tree, reached, given.seconds)
                 if out:
                     print(results[mutation], f"{mutation.path}:{mutation.line}", mutation.operator, sep="\t", file=out)
                     print("", mutation.was, mutation.now, sep="\t", file=out, flush=True)
