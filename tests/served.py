@@ -7,6 +7,8 @@ import socket
 import subprocess
 import sys
 import threading
+from datetime import date
+from functools import partial
 from pathlib import Path
 from types import TracebackType
 from typing import Self
@@ -16,6 +18,7 @@ from fastapi import FastAPI
 
 from fardo.api.app import build_app, open_shop
 from fardo.api.context import Crews
+from fardo.demo import open_demo
 
 
 class Served:
@@ -108,15 +111,17 @@ _BUILT: list[FastAPI] = []  # applications that are on no shop now: what their r
 
 def open_app(database: Path) -> FastAPI:
     """An application on that shop, which `close_app` must have back."""
-    return open_shop(_BUILT.pop() if _BUILT else build_app(), database, CREWS)
+    return open_shop(_BUILT.pop() if _BUILT else build_app(), database, CREWS, FILL_MADE_UP)
 
 
 def close_app(app: FastAPI) -> None:
     app.state.context.database.close()
+    app.state.made_up.close()
     app.openapi_schema = None  # it tells what is in the registers, which a test may add to
     _BUILT.append(app)
 
 
+FILL_MADE_UP = partial(open_demo, today=date(2026, 3, 2))
 CREWS = Crews()  # begun when first asked for, and shared by all shops that tests serve in this process
 
 

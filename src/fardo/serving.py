@@ -11,6 +11,8 @@ import threading
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager, suppress
 from dataclasses import dataclass
+from datetime import date
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -134,7 +136,8 @@ def network_names() -> list[str]:
 
 
 def serve_shop(
-    db: Path, port: int, devices: Mapping[str, int] | None = None, says: str = "", network: Network | None = None
+    db: Path, port: int, devices: Mapping[str, int] | None = None, says: str = "", network: Network | None = None,
+    *, made_up: bool = False,
 ) -> None:  # fmt: skip
     """Serves a shop until it is stopped.
 
@@ -142,6 +145,7 @@ def serve_shop(
         devices: simulated ones to start beside it, with their ports.
         says: a line to print after its address.
         network: where it is served to other devices too.
+        made_up: whether it is the made-up shop, so that none is offered to be tried beside it.
 
     Raises: NoAnswer where it should be served to others and has no passphrase.
     """
@@ -150,8 +154,10 @@ def serve_shop(
     from fardo.api.app import create_app
     from fardo.api.gate import Gate
     from fardo.api.patience import PatientProtocol
+    from fardo.demo import open_demo
 
-    application = create_app(db, keeps_copies=True)
+    fill = None if made_up else partial(open_demo, today=date.today())
+    application = create_app(db, keeps_copies=True, fill_made_up=fill)
     if application.state.context.database.begun:
         print(f"A new, empty shop is begun in {db}.", flush=True)
 

@@ -16,7 +16,7 @@ from fardo.files.shop import starting_shop
 from fardo.store.database import Database
 from fardo.store.settings import Settings
 from tests.browser.driver import Page, resize, start_browser
-from tests.served import CREWS, AppHere, Served
+from tests.served import CREWS, FILL_MADE_UP, AppHere, Served
 
 
 @pytest.fixture(scope="session")
@@ -58,7 +58,7 @@ def server(standing: AppHere, browser: webdriver.Chrome, demo_file: Path, tmp_pa
     """The made-up shop."""
     path = tmp_path / "shop.db"
     shutil.copy(demo_file, path)
-    open_shop(standing.app, path, CREWS)
+    open_shop(standing.app, path, CREWS, FILL_MADE_UP)
     # What a page before noted of a job is of that shop; the demo's jobs are called the same in each.
     browser.get(f"{standing.url}/api/alive")
     browser.execute_script("localStorage.clear()")
@@ -67,6 +67,7 @@ def server(standing: AppHere, browser: webdriver.Chrome, demo_file: Path, tmp_pa
     standing.app.state.shut = True
     standing.app.state.runs.stop_all()
     standing.app.state.context.database.close()
+    standing.app.state.made_up.close()
 
 
 @pytest.fixture

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import json
 import shutil
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -133,6 +134,16 @@ class Page:
         """What the shop answers to a reading request, asked from the page."""
         script = "const done = arguments[1]; fetch(arguments[0]).then((r) => r.json()).then(done)"
         return self.driver.execute_async_script(script, path)
+
+    @contextmanager
+    def told_nothing(self) -> Iterator[None]:
+        """While pages that are opened hear of no change from elsewhere, as on a network that drops."""
+        self.driver.execute_cdp_cmd("Network.enable", {})
+        self.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*/api/devices/stream"]})
+        try:
+            yield
+        finally:
+            self.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
 
     def dark(self, on: bool) -> None:
         emulate(self.driver, dark=on)

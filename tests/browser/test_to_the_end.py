@@ -146,6 +146,49 @@ def test_two_people_pack_one_job_and_each_sees_the_others_ticks(page: Page) -> N
     page.button("Not done after all")
 
 
+def test_two_people_see_each_others_changes_as_they_are_made(page: Page) -> None:
+    key = str(httpx.post(f"{page.url}/api/jobs", json=job(title="Wheel in two", parts=PARTS)).json()["id"])
+    page.open("/", ".bench li")
+    with Bench(page) as bench:
+        page.open(f"/jobs/{key}/measure", "#part-0-length")
+        page.fill("title", "Wheel in three")
+        page.saved()
+        bench.by_first()
+        page.until(lambda: any("Wheel in three" in row.text for row in page.all(".bench li")))
+        page.open(f"/jobs/{key}/measure", "#part-0-length")
+        page.one("#part-0-weight").click()
+        bench.by_second()
+        page.fill("part-0-length", "7 1/2")
+        page.saved()
+        bench.by_first()
+        page.until(lambda: page.one("#part-0-length").get_attribute("value").startswith("7 1/2"))
+        page.shows(".toast", "changed in another window")
+        assert page.focus == "part-0-weight"  # whoever types goes on where they are
+        # What is half typed here stays; whoever saves second says which is kept.
+        page.fill("part-0-weight", "heavy")
+        page.shows(".state .words", "Not saved")
+        bench.by_second()
+        page.fill("part-0-length", "7 3/4")
+        page.saved()
+        bench.by_first()
+        page.fill("part-0-weight", "3 lb")
+        page.shows(".state .words", "Changed in another window")
+        assert page.one("#part-0-length").get_attribute("value").startswith("7 1/2")
+        page.button("Save my version").click()
+        page.saved()
+
+
+def test_what_is_said_of_a_parcel_on_one_device_is_on_the_other(page: Page) -> None:
+    key = to_pack(page)
+    page.open(f"/jobs/{key}/sent", "#closed-weight")
+    with Bench(page) as bench:
+        page.open(f"/jobs/{key}/sent", "#closed-weight")
+        page.one("#closed-weight").send_keys("9 lb", Keys.TAB)
+        page.until(lambda: sending(page, key)["revision"] == 1)
+        bench.by_first()
+        page.until(lambda: page.one("#closed-weight").get_attribute("value") == "9 lb")
+
+
 def test_packing_goes_on_after_the_shop_was_killed_and_started_again(empty_page: Page, empty_server: Served) -> None:
     page = empty_page
     content: dict[str, Any] = job(title="Wheel in two", parts=PARTS)

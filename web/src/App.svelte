@@ -10,6 +10,9 @@
   import { follow, router } from './lib/router.svelte';
   import { keys } from './lib/keys.svelte';
   import { shop } from './lib/shop.svelte';
+  import { start } from './lib/attempt';
+  import { leaveMadeUp } from './lib/madeUp';
+  import { whenTold } from './lib/stream';
 
   const cutting = () => import('./rooms/cutting/Cutting.svelte');
   const kinds = () => import('./rooms/kinds/Kinds.svelte');
@@ -54,6 +57,12 @@
       if (shop.view?.revision === 0 && router.room.name === 'bench') router.go('/start');
     })
     .catch(() => undefined);
+  // Settings and tariffs hold what is being changed there; every other room goes by what the shop has now.
+  $effect(() =>
+    whenTold('changed', ({ settings }) => {
+      if (settings && !['settings', 'start', 'tariffs'].includes(where)) start(() => shop.load());
+    }),
+  );
   $effect(() => keys.add([{ key: 'h', does: 'to the bench', act: () => router.go('/') }]));
 </script>
 
@@ -83,6 +92,16 @@
     <ThemeSwitch />
   </nav>
 </header>
+{#if shop.view?.made_up === 'tried'}
+  <p
+    class="made-up bg-twine-pale border-b-hair flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-1.5"
+  >
+    <span
+      ><b class="font-title">The made-up shop.</b> Everything in it is invented; your own shop stays as it is.</span
+    >
+    <button class="link" onclick={leaveMadeUp}>Back to your shop</button>
+  </p>
+{/if}
 <p class="sr-only" aria-live="polite">{said}</p>
 <main class="focus:[outline:none]" id="work" tabindex="-1" bind:this={work}>
   {#if router.room.name === 'bench'}

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import logging
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 from datetime import date
 from importlib.resources import files
@@ -21,6 +21,8 @@ from fardo.api import arranged, bench, price_steps
 from fardo.api import cutting as cutting_plan
 from fardo.api.bench import Bench
 from fardo.api.context import AppContext, Crews
+from fardo.api.listeners import Listeners
+from fardo.api.made_up import MadeUp
 from fardo.api.problems import answer_with_problems
 from fardo.api.purchases import Purchases
 from fardo.api.request_guard import RequestGuard
@@ -33,6 +35,7 @@ from fardo.api.routers import (
     jobs,
     keeping,
     kinds,
+    made_up,
     packing,
     papers,
     parcels,
@@ -87,19 +90,25 @@ async def _keep_copies(context: AppContext) -> None:
         await asyncio.sleep(_COPIES_LOOKED_AT_S)
 
 
-def create_app(database: Path, crews: Crews | None = None, *, keeps_copies: bool = False) -> FastAPI:
+def create_app(
+    database: Path, crews: Crews | None = None, *, keeps_copies: bool = False,
+    fill_made_up: Callable[[Path], None] | None = None,
+) -> FastAPI:  # fmt: skip
     """The application on one shop's database.
 
     Args:
         crews: processes beside that it shares with others; its own unless given.
         keeps_copies: whether it makes a copy of the shop each day.
+        fill_made_up: makes the made-up shop in a file, where that may be tried beside.
     """
-    app = open_shop(build_app(), database, crews)
+    app = open_shop(build_app(), database, crews, fill_made_up)
     app.state.keeps_copies = keeps_copies
     return app
 
 
-def open_shop(app: FastAPI, database: Path, crews: Crews | None = None) -> FastAPI:
+def open_shop(
+    app: FastAPI, database: Path, crews: Crews | None = None, fill_made_up: Callable[[Path], None] | None = None
+) -> FastAPI:
     """The application on that shop's database, whatever it was on before."""
     app.state.owns_crews = crews is None
     app.state.keeps_copies = False
@@ -107,8 +116,12 @@ def open_shop(app: FastAPI, database: Path, crews: Crews | None = None) -> FastA
     app.state.context = context = AppContext(database, crews or Crews(_RECKONED))
     app.state.bench = Bench(context)
     app.state.purchases = Purchases(context.labels, lambda: context.today.file.wires)
-    app.state.readings = devices.Readings()
+    app.state.listeners = Listeners()
     app.state.runs = Runs()
+    app.state.made_up = None
+    if fill_made_up is not None and context.crews is not None:
+        context.made_up = "offered"
+        app.state.made_up = MadeUp(database, fill_made_up, context.crews)
     return app
 
 
@@ -143,6 +156,7 @@ def build_app() -> FastAPI:
         coming_prices.router,
         tariffs.router,
         keeping.router,
+        made_up.router,
         wires.router,
         sent_files.router,
         shapes.router,

@@ -19,7 +19,7 @@ from typing import Annotated
 from fastapi import Depends, Request
 from pydantic import BaseModel, Field
 
-from fardo.api.context import AppContext, Today
+from fardo.api.context import AppContext, Today, asked_for
 from fardo.api.picture import view_knots
 from fardo.api.sending import sending_of_each, ticks_of
 from fardo.api.views import KnotView
@@ -111,7 +111,7 @@ def entry_of_text(content: str, today: Today, taken: str = "{}") -> BenchEntry:
 
 
 async def _bench(request: Request) -> Bench:
-    bench: Bench = request.app.state.bench
+    bench: Bench = asked_for(request).bench
     return bench
 
 

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache, partial
 from hashlib import blake2b
 from pathlib import Path
-from typing import Annotated, Any, Concatenate, ParamSpec, TypeVar
+from typing import Annotated, Any, Concatenate, Literal, ParamSpec, TypeVar
 
 from fastapi import Depends, Request
 
@@ -47,6 +47,7 @@ from fardo.store.ticks import Ticks
 
 P = ParamSpec("P")
 T = TypeVar("T")
+MADE_UP_COOKIE = "fardo_made_up"
 _RECKONERS = 2
 _RECKON_NICE = 5
 
@@ -128,6 +129,9 @@ class AppContext:
 
     def __init__(self, path: Path, crews: Crews | None = None) -> None:
         self.path = path
+        self.made_up: Literal["", "offered", "tried"] = (
+            ""  # whether the made-up shop may be tried beside, or this is it
+        )
         self.database = Database(path, only_reads=crews is None)
         self.jobs = Jobs(self.database)
         self.settings = Settings(self.database)
@@ -214,8 +218,15 @@ def _on_shop(path: Path, function: Callable[..., Any], args: Any, kwargs: Any) -
     return function(_shop_at(path, path.stat().st_ino), *args, **kwargs)
 
 
+def asked_for(request: Request) -> Any:
+    """What is open of the shop that a browser works on: the one that is served, or the made-up one that it tries."""
+    state = request.app.state
+    tried = state.made_up is not None and request.cookies.get(MADE_UP_COOKIE) is not None
+    return (tried and state.made_up.opened) or state
+
+
 async def _context(request: Request) -> AppContext:  # one that is not async is called in a thread, which takes longer
-    context: AppContext = request.app.state.context
+    context: AppContext = asked_for(request).context
     return context
 
 

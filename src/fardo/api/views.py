@@ -471,6 +471,7 @@ class ShopView(BaseModel):
     questions: list[QuestionChoice]
     sides: list[Choice] = Field(description="where a layer may go")
     wear: list[Choice] = Field(description="what is asked of a used box")
+    made_up: Literal["", "offered", "tried"] = Field(description="whether the made-up shop may be tried, or this is it")
 
 
 class ShopChange(BaseModel):

@@ -68,7 +68,7 @@ def demo(
     devices = {"tape": port + 1, "scale": port + 2, "printer": port + 4}
     with carrier_beside(port + 3) as (address, says):
         open_demo(db, date.today(), address, f"http://127.0.0.1:{devices['printer']}")
-        serve_shop(db, port, devices, says)
+        serve_shop(db, port, devices, says, made_up=True)
 
 
 def standin(

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import sqlite3
 import threading
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import closing, contextmanager
 from pathlib import Path
 from weakref import WeakSet
@@ -54,6 +54,7 @@ class Database:
         self._guard = threading.RLock()
         self._mine = threading.local()
         self._readers: WeakSet[_Reader] = WeakSet()
+        self._watchers: dict[object, Callable[[], None]] = {}
         self._closed = False
         self._writer: sqlite3.Connection | None = None
         if not only_reads:
@@ -121,6 +122,8 @@ class Database:
                 writer.execute("BEGIN IMMEDIATE")
                 yield writer
                 writer.execute("COMMIT")
+                for told in tuple(self._watchers.values()):
+                    told()
             except BaseException as error:
                 # A full disk ends the transaction by itself.
                 if writer.in_transaction:
@@ -128,6 +131,20 @@ class Database:
                 if isinstance(error, sqlite3.OperationalError) and (fault := cannot_write(error)):
                     raise fault from error
                 raise
+
+    def watch(self, told: Callable[[], None]) -> Callable[[], None]:
+        """Has somebody told after each transaction, by the thread that wrote: it must be quick and raise nothing.
+
+        Returns:
+            What ends that.
+        """
+        key = object()
+        self._watchers[key] = told
+
+        def unwatch() -> None:
+            self._watchers.pop(key, None)
+
+        return unwatch
 
     def fold_in_log(self) -> None:
         """Brings what the log holds into the file and empties it, so that nothing older is left there to be read.

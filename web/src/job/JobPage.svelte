@@ -17,6 +17,7 @@
   import Twine from './Twine.svelte';
   import { isBlank } from './typed';
   import { listen } from './readings';
+  import { whenTold } from '../lib/stream';
 
   interface Props {
     id: string;
@@ -87,6 +88,15 @@
     return () => document.removeEventListener('visibilitychange', hidden);
   });
   $effect(() => listen());
+  $effect(() =>
+    whenTold('changed', (told) => {
+      if (!desk) return;
+      if (told.settings) void desk.work.ask();
+      if (told.at_the_bench || told.whole) start(() => sending.heard());
+      const { saver } = desk;
+      start(() => saver.heard(told));
+    }),
+  );
   $effect(() =>
     keys.add([
       ...STATIONS.map((name) => ({

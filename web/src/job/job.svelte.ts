@@ -78,8 +78,11 @@ export class JobDesk {
 
   /** Shows a job as it is at the shop. */
   readonly show = async (view: JobView): Promise<void> => {
+    const typed = toTyped(view.job, shop.units);
+    // A row stays the row it was: whoever has the cursor in it goes on there.
+    for (const [n, part] of typed.parts.entries()) part.key = this.typed.parts[n]?.key ?? part.key;
     this.base = view.job;
-    this.typed = toTyped(view.job, shop.units);
+    this.typed = typed;
     await this.work.ask();
   };
 

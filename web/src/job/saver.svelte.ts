@@ -2,6 +2,7 @@
 // saved stays noted until it can, so that closing the page loses nothing.
 import { start } from '../lib/attempt';
 import { calls, Refusal, sentence, type JobFile, type JobView } from '../lib/api/client';
+import type { ShopChanged } from '../lib/stream';
 import { toast } from '../lib/toast.svelte';
 import { named, notes, type Note } from './notes';
 import type { Typed } from './typed';
@@ -179,6 +180,21 @@ export class Saver {
   /** The page is looked at again: what waits is saved. */
   back(): void {
     if (this.state === 'typing' || this.state === 'away') void this.save();
+  }
+
+  /**
+   * Another page changed something: a job that is saved here follows it. What is being typed stays; when that is saved,
+   * the person says which of the two is kept.
+   */
+  async heard({ jobs, whole }: ShopChanged): Promise<void> {
+    const one = jobs.find(({ id }) => id === this.#draft.id);
+    const isNews = whole || (one && one.revision !== this.#revision && !this.#sent.includes(one.change));
+    if (!isNews || this.state !== 'saved') return;
+    const [view, strokes] = [await calls.job(this.#draft.id), this.#draft.strokes];
+    if (view.revision === this.#revision || this.state !== 'saved' || strokes !== this.#draft.strokes) return;
+    this.#revision = view.revision;
+    await this.#draft.show(view);
+    toast.show('This job was changed in another window; its change is shown here.');
   }
 
   /** Says what keeps it from being saved, and tries again by itself where the shop does not answer. */

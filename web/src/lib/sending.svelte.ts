@@ -64,6 +64,11 @@ export class Sending {
     this.differs = false;
   }
 
+  /** It may have been changed elsewhere: read again, unless something is typed here that is not kept yet. */
+  async heard(): Promise<void> {
+    if (!this.differs && !this.half && !this.trouble) await this.load();
+  }
+
   /** Whether some of three sides are typed, but not all. */
   get half(): boolean {
     const sides = this.typed ? [this.typed.length, this.typed.width, this.typed.height] : [];

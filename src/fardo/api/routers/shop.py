@@ -128,6 +128,7 @@ def view_shop(context: AppContext) -> views.ShopView:
     carriers = sorted({f"{service.carrier} {service.name}" for service in today.carriers.services})
     return views.ShopView(
         revision=today.revision,
+        made_up=context.made_up,
         shop=today.file,
         carriers=carriers,
         shapes=[

@@ -9,7 +9,7 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api import views
-from fardo.api.context import AppContext, Context
+from fardo.api.context import AppContext, Context, asked_for
 from fardo.api.live_quotes import LiveQuotes, view_said
 from fardo.api.purchases import Purchases
 from fardo.api.resource import resource
@@ -29,7 +29,7 @@ router = resource("/api", "carriers over the network")
 
 
 def _purchases(request: Request) -> Purchases:
-    purchases: Purchases = request.app.state.purchases
+    purchases: Purchases = asked_for(request).purchases
     return purchases
 
 

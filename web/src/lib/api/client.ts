@@ -289,6 +289,8 @@ export const calls = {
     answer<LineAnswer>(api.POST('/api/tariffs/{carrier}/try', { params: { path: { carrier } }, body })),
   tariff: (carrier: string) =>
     answer<TariffWhole>(api.GET('/api/tariffs/{carrier}', { params: { path: { carrier } } })),
+  tryMadeUp: () => answer<undefined>(api.POST('/api/made-up')),
+  leaveMadeUp: () => answer<undefined>(api.DELETE('/api/made-up')),
   copies: () => answer<CopyRow[]>(api.GET('/api/keeping/copies')),
   copyChanges: (name: string) =>
     answer<CopyChanges>(api.GET('/api/keeping/copies/{name}', { params: { path: { name } } })),

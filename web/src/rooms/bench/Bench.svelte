@@ -6,6 +6,7 @@
   import { calls, sentence, type JobRow } from '../../lib/api/client';
   import { router } from '../../lib/router.svelte';
   import { shop } from '../../lib/shop.svelte';
+  import { whenTold } from '../../lib/stream';
   import { toast } from '../../lib/toast.svelte';
   import { keys } from '../../lib/keys.svelte';
   import Pick from '../../lib/ui/Pick.svelte';
@@ -50,6 +51,23 @@
 
   void load();
 
+  // What is changed from elsewhere is shown at once; new jobs and those that went are in the list then.
+  $effect(() => whenTold('changed', () => start(() => again(), tell)));
+  async function again(): Promise<void> {
+    const pages = await pagesShown();
+    const found = new Map(pages.flatMap((page) => page.jobs).map((job) => [job.id, job]));
+    jobs = [...found.values()];
+    cursor = pages.at(-1)?.cursor ?? null;
+    renewing = pages.some((page) => page.renewing);
+    trouble = '';
+  }
+  const pagesShown = () =>
+    Promise.all(
+      asked.map((after) =>
+        calls.jobs({ archived, today: dated(new Date()), ...(after ? { cursor: after } : {}) }),
+      ),
+    );
+
   // Rows that are still being calculated come a moment later, each in its place.
   $effect(() => {
     if (!renewing) return;
@@ -59,11 +77,7 @@
   async function renew(): Promise<void> {
     renewing = false;
     try {
-      const pages = await Promise.all(
-        asked.map((after) =>
-          calls.jobs({ archived, today: dated(new Date()), ...(after ? { cursor: after } : {}) }),
-        ),
-      );
+      const pages = await pagesShown();
       const found = new Map(pages.flatMap((page) => page.jobs).map((job) => [job.id, job]));
       jobs = jobs.map((job) => found.get(job.id) ?? job);
       renewing = pages.some((page) => page.renewing);

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Pack mode: what to fetch, then one step a screen, readable from two metres; space or a tap ticks it and goes on.
   import { onDestroy, tick as nextTick, untrack } from 'svelte';
-  import { attempt } from '../../lib/attempt';
+  import { attempt, start } from '../../lib/attempt';
   import { calls, type Packing } from '../../lib/api/client';
   import { keys } from '../../lib/keys.svelte';
   import { follow } from '../../lib/router.svelte';
@@ -10,6 +10,7 @@
   import { listen } from '../../job/readings';
   import { Sending } from '../../lib/sending.svelte';
   import { shop } from '../../lib/shop.svelte';
+  import { whenTold } from '../../lib/stream';
   import AgainstPlan from '../../stations/sent/AgainstPlan.svelte';
   import ClosedFields from '../../stations/sent/ClosedFields.svelte';
   import Prints from '../../stations/sent/Prints.svelte';
@@ -121,6 +122,16 @@
     return () => removeEventListener('online', back);
   });
   $effect(() => listen());
+  $effect(() =>
+    whenTold('changed', ({ jobs, at_the_bench, settings, whole }) => {
+      if (at_the_bench || whole) {
+        void ticks.look();
+        start(() => sending.heard());
+      }
+      if (settings || whole || jobs.some((one) => one.id === id))
+        start(async () => (packing = await calls.packing(id)));
+    }),
+  );
   onDestroy(() => {
     ticks.stop();
     sending.leave();

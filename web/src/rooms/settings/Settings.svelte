@@ -6,6 +6,7 @@
   import { calls, Refusal, sentence, type ShopFile } from '../../lib/api/client';
   import { follow } from '../../lib/router.svelte';
   import { shop } from '../../lib/shop.svelte';
+  import { tryMadeUp } from '../../lib/madeUp';
   import { toast } from '../../lib/toast.svelte';
   import Earlier from '../../lib/ui/Earlier.svelte';
   import Field from '../../lib/ui/Field.svelte';
@@ -89,6 +90,9 @@
   <RoomHead title="Settings">
     <span class="ml-auto flex gap-5"
       ><a class="link" href="/start" onclick={follow}>Set up step by step</a>
+      {#if shop.view?.made_up === 'offered'}<button class="link" type="button" onclick={tryMadeUp}
+          >Try the made-up shop</button
+        >{/if}
       <Earlier of="the settings" list={calls.shopRevisions} then={calls.shopThen} back={restore} /></span
     >
   </RoomHead>

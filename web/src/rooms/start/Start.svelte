@@ -6,6 +6,7 @@
   import { calls, Refusal, sentence, type ShopFile, type TariffRow } from '../../lib/api/client';
   import { follow, router } from '../../lib/router.svelte';
   import { shop } from '../../lib/shop.svelte';
+  import { tryMadeUp } from '../../lib/madeUp';
   import Choose from '../../lib/ui/Choose.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import Tick from '../../lib/ui/Tick.svelte';
@@ -148,7 +149,14 @@
   <h1 tabindex="-1" bind:this={heading}>
     {at === STEPS.length - 1 ? 'The shop is ready' : 'Set up your shop'}
   </h1>
-  <p class="text-soft mt-1">Every screen can be skipped and changed later under Settings and Tariffs.</p>
+  <p class="text-soft mt-1">
+    Every screen can be skipped and changed later under Settings and Tariffs.
+    {#if shop.view?.made_up === 'offered'}
+      To look around first: <button class="link" type="button" onclick={tryMadeUp}
+        >Try it with the made-up shop</button
+      >. Yours stays as it is.
+    {/if}
+  </p>
   <ol class="mt-4 mb-5 flex flex-wrap gap-x-5 gap-y-1">
     {#each STEPS as name, n (name)}
       <li>

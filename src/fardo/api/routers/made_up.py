@@ -1,0 +1,29 @@
+"""The made-up shop tried in this browser, and back to one's own."""
+
+from __future__ import annotations
+
+from fastapi import Request, Response
+
+from fardo.api.context import MADE_UP_COOKIE
+from fardo.api.made_up import MadeUp
+from fardo.api.resource import resource
+from fardo.core.refusal import NoAnswer
+
+router = resource("/api/made-up", "shop")
+
+
+@router.post("", status_code=204)
+def try_it(request: Request, response: Response) -> None:
+    """From now on this browser works on the made-up shop. 422 where that is what is served, or all that there is."""
+    made_up: MadeUp | None = request.app.state.made_up
+    if made_up is None:
+        raise NoAnswer("This is the made-up shop already.")
+    made_up.open()
+    secure = request.url.scheme == "https"
+    response.set_cookie(MADE_UP_COOKIE, "1", httponly=True, samesite="strict", secure=secure)
+
+
+@router.delete("", status_code=204)
+def leave(response: Response) -> None:
+    """This browser works on the shop that is served again; the made-up one stays as it is left."""
+    response.delete_cookie(MADE_UP_COOKIE, httponly=True, samesite="strict")
