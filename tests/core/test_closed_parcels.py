@@ -169,6 +169,8 @@ LOOSE_BOX = tuple(replace(one, state="loose") if one.name == "box" else one for 
         (LOOSE_BOX, Sending(5, 20), "loose open", ""),
         (LOOSE_BOX, Sending(0, 20), "open open", ""),
         (LOOSE_BOX, Sending(handed_over="2026-03-02"), "tied tied", "On the way"),
+        ((), Sending(), "open open", ""),
+        ((), Sending(handed_over="2026-03-02"), "tied tied", "On the way"),
         (TIED, Sending(handed_over="2026-03-02", expected="soon"), "tied tied", "On the way, expected soon"),
     ],
 )  # fmt: skip

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from fastapi import Request, Response
+from pydantic import BaseModel
 
 from fardo.api.context import MADE_UP_COOKIE
 from fardo.api.made_up import MadeUp
@@ -12,8 +15,14 @@ from fardo.core.refusal import NoAnswer
 router = resource("/api/made-up", "shop")
 
 
-@router.post("", status_code=204)
-def try_it(request: Request, response: Response) -> None:
+class WhichShop(BaseModel):
+    """Which shop this browser works on from now on."""
+
+    made_up: Literal["offered", "tried"]
+
+
+@router.post("")
+def try_it(request: Request, response: Response) -> WhichShop:
     """From now on this browser works on the made-up shop. 422 where that is what is served, or all that there is."""
     made_up: MadeUp | None = request.app.state.made_up
     if made_up is None:
@@ -21,9 +30,11 @@ def try_it(request: Request, response: Response) -> None:
     made_up.open()
     secure = request.url.scheme == "https"
     response.set_cookie(MADE_UP_COOKIE, "1", httponly=True, samesite="strict", secure=secure)
+    return WhichShop(made_up="tried")
 
 
-@router.delete("", status_code=204)
-def leave(response: Response) -> None:
+@router.delete("")
+def leave(response: Response) -> WhichShop:
     """This browser works on the shop that is served again; the made-up one stays as it is left."""
     response.delete_cookie(MADE_UP_COOKIE, httponly=True, samesite="strict")
+    return WhichShop(made_up="offered")

@@ -204,8 +204,8 @@ def tie_all(planned: Sequence[Knot], sending: Sending) -> tuple[tuple[Knot, ...]
 def _last_move(planned: Sequence[Knot], pack: Knot, sending: Sending) -> str:
     if sending.handed_over:
         return "On the way" + (f", expected {sending.expected}" if sending.expected else "")
-    # A box may be chosen, and packed, without an arrangement.
-    if any(knot.state != "tied" for knot in planned if knot.name != "arrange"):
+    # A box may be chosen, and packed, without an arrangement. What is not worked out yet is not known to be ready.
+    if not planned or any(knot.state != "tied" for knot in planned if knot.name != "arrange"):
         return ""
     if pack.state != "tied":
         return "Pack it" if not sending.ticked else "Go on packing"

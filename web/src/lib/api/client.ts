@@ -20,6 +20,7 @@ export type Layout = Schemas['Layout'];
 export type WhyView = Schemas['WhyView'];
 export type LineAnswer = Schemas['LineAnswer'];
 export type ShopView = Schemas['ShopView'];
+export type WhichShop = Schemas['WhichShop'];
 export type ShopFile = Schemas['ShopFile'];
 export type Problem = Schemas['Problem'];
 export type PartEntry = Schemas['PartEntry'];
@@ -289,8 +290,8 @@ export const calls = {
     answer<LineAnswer>(api.POST('/api/tariffs/{carrier}/try', { params: { path: { carrier } }, body })),
   tariff: (carrier: string) =>
     answer<TariffWhole>(api.GET('/api/tariffs/{carrier}', { params: { path: { carrier } } })),
-  tryMadeUp: () => answer<undefined>(api.POST('/api/made-up')),
-  leaveMadeUp: () => answer<undefined>(api.DELETE('/api/made-up')),
+  tryMadeUp: () => answer<WhichShop>(api.POST('/api/made-up')),
+  leaveMadeUp: () => answer<WhichShop>(api.DELETE('/api/made-up')),
   copies: () => answer<CopyRow[]>(api.GET('/api/keeping/copies')),
   copyChanges: (name: string) =>
     answer<CopyChanges>(api.GET('/api/keeping/copies/{name}', { params: { path: { name } } })),
