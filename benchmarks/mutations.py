@@ -14,6 +14,7 @@ from __future__ import annotations
 import argparse
 import ast
 import json
+import multiprocessing
 import os
 import queue
 import random
@@ -25,6 +26,7 @@ import tempfile
 import threading
 from collections import Counter, defaultdict
 from collections.abc import Iterator, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from functools import cached_property
 from pathlib import Path
@@ -50,6 +52,13 @@ CALLED_BY = {
 # Options of a decorator or a call that check, spell or tune, and work nothing out: no test can tell them apart.
 WORKS_NOTHING_OUT = frozenset(("strict", "frozen", "slots", "eq", "maxsize", "ensure_ascii", "daemon"))
 MOST_SECONDS = 60.0  # of tests that are run for one mutation: what they do not notice counts as survived
+# What the project stands on, imported once: each run of tests is forked from a process that has it.
+FORKED = multiprocessing.get_context("forkserver")
+FORKED.set_forkserver_preload([
+    "pytest", "hypothesis", "schemathesis.pytest.plugin", "anyio.pytest_plugin", "numpy", "scipy.fft", "scipy.optimize",
+    "scipy.ndimage", "scipy.spatial", "fastapi", "fastapi.testclient", "pydantic", "httpx", "shapely", "ezdxf",
+    "reportlab.pdfgen.canvas", "typer", "rich", "tenacity", "argon2", "PIL.Image", "uvicorn",
+])  # fmt: skip
 NO_SUCH_TEST = 4  # pytest's answer, also to a conftest that cannot be imported
 LONGEST = 600.0  # of a run of them; what never ends was noticed
 
@@ -240,7 +249,7 @@ def copied(to: Path) -> Path:
 def environment_of(tree: Path) -> dict[str, str]:
     """What a process needs to run a copy."""
     paths = [str(tree / "src"), str(tree), *filter(None, [os.environ.get("PYTHONPATH", "")])]
-    return {**os.environ, "PYTHONPATH": os.pathsep.join(paths)}
+    return {**os.environ, "PYTHONPATH": os.pathsep.join(paths), "PYTHONDONTWRITEBYTECODE": ""}
 
 
 def run_tests(tree: Path, arguments: Sequence[str]) -> int | None:
@@ -249,23 +258,32 @@ def run_tests(tree: Path, arguments: Sequence[str]) -> int | None:
     Raises:
         RuntimeError: where a test that is asked for is not there, so that nothing was tried.
     """
-    command = [sys.executable, "-m", "pytest", "-q", "-x", *OPTIONS, "--doctest-modules", *arguments]
-    with tempfile.TemporaryFile("w+") as said:
-        run = subprocess.Popen(
-            command, cwd=tree, env=environment_of(tree), start_new_session=True, stdout=said, stderr=subprocess.STDOUT
-        )
-        try:
-            answer = int(run.wait(LONGEST))
-        except subprocess.TimeoutExpired:
-            return None
-        finally:
-            if run.poll() is None:
-                os.killpg(run.pid, signal.SIGKILL)
-                run.wait()
-        said.seek(0)
-        if answer == NO_SUCH_TEST and "not found: " in (words := said.read()):
-            raise RuntimeError(words)
-        return answer
+    said = tree.parent / "said.txt"
+    run = FORKED.Process(target=_be_pytest, args=(tree, [*arguments], said))
+    run.start()
+    run.join(LONGEST)
+    ended = run.exitcode
+    with suppress(ProcessLookupError):
+        os.killpg(run.pid or 0, signal.SIGKILL)  # with what it left running
+    run.join()
+    if ended == NO_SUCH_TEST and "not found: " in (words := said.read_text()):
+        raise RuntimeError(words)
+    return ended
+
+
+def _be_pytest(tree: Path, arguments: list[str], said: Path) -> None:
+    """In a process that has imported all but the project: pytest on a copy."""
+    os.setsid()
+    os.chdir(tree)
+    os.environ.update(environment_of(tree))
+    sys.path[:0] = [str(tree / "src"), str(tree)]
+    sys.dont_write_bytecode = False
+    with said.open("w") as told:
+        os.dup2(told.fileno(), 1)
+        os.dup2(told.fileno(), 2)
+        import pytest
+
+        os._exit(int(pytest.main(["-q", "-x", *OPTIONS, "--doctest-modules", *arguments])))
 
 
 def asked_what_reaches() -> Reached:
