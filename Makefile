@@ -6,6 +6,9 @@ BIN := $(VENV)/bin
 STAMPS := .stamps
 PORT ?= 8740
 
+# Some machines are set to compile every module anew in every process; the tests start hundreds.
+export PYTHONDONTWRITEBYTECODE :=
+
 API_TYPES := web/src/lib/api/schema.d.ts
 WEB_SOURCES := $(filter-out $(API_TYPES), $(shell find web/src web/public -type f)) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/printed-letters.js
 

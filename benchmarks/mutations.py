@@ -217,19 +217,27 @@ def sampled(size: int, seed: int) -> list[Mutation]:
     return found
 
 
-def unnoticed_in(out: Path) -> list[Mutation]:
-    """The mutations that an earlier run printed as survived or not reached, where they are still there."""
+def told_in(out: Path) -> dict[tuple[str, int, str, str], str]:
+    """What an earlier run printed of each mutation: file, line, operator and the line it became, and the result."""
     lines = out.read_text().splitlines()
-    found: list[Mutation] = []
+    found: dict[tuple[str, int, str, str], str] = {}
     for told, change in zip(lines[::2], lines[1::2], strict=False):
         result, place, operator = told.split("\t")
-        _, was, now = change.split("\t")
         name, _, line = place.rpartition(":")
-        places = [one for one in places_of(ROOT / name) if one[1:3] == (int(line), operator)]
+        found[name, int(line), operator, change.split("\t")[2]] = result
+    return found
+
+
+def unnoticed_in(out: Path) -> list[Mutation]:
+    """The mutations that an earlier run printed as survived or not reached, where they are still there."""
+    found: list[Mutation] = []
+    for (name, line, operator, now), result in told_in(out).items():
+        places = [one for one in places_of(ROOT / name) if one[1:3] == (line, operator)]
         for *_, occurrence in places if result in ("survived", "not reached") else []:
             becomes = changed(ROOT / name, operator, occurrence)
-            if becomes is not None and becomes.splitlines()[int(line) - 1].strip() == now:
-                found.append(Mutation(name, int(line), operator, occurrence, was, now))
+            if becomes is not None and becomes.splitlines()[line - 1].strip() == now:
+                was = (ROOT / name).read_text().splitlines()[line - 1].strip()
+                found.append(Mutation(name, line, operator, occurrence, was, now))
                 break
     return found
 
@@ -357,7 +365,7 @@ def main() -> None:
     asks.add_argument("--workers", type=int, default=2)
     asks.add_argument("--reached", type=Path, default=ROOT / "build/reached.json", help="which tests reach which line")
     asks.add_argument("--seconds", type=float, default=MOST_SECONDS, help="of tests at most, for one mutation")
-    asks.add_argument("--out", type=Path, help="a file that takes a line a mutation as it is known")
+    asks.add_argument("--out", type=Path, help="takes what is known of each mutation; one in it is not run again")
     asks.add_argument("--again", type=Path, help="an earlier --out: what nobody noticed then is tried once more")
     asks.add_argument("--only", nargs="*", default=[], help="of the sample those in files whose path holds this")
     given = asks.parse_args()
@@ -370,11 +378,15 @@ def main() -> None:
         given.reached.parent.mkdir(parents=True, exist_ok=True)
         given.reached.write_text(json.dumps({"tests": reached.tests, "seconds": reached.seconds}))
     drawn = unnoticed_in(given.again) if given.again else sampled(given.sample, given.seed)
+    known = told_in(given.out) if given.out and given.out.exists() else {}
     waiting: queue.Queue[Mutation] = queue.Queue()
-    for mutation in drawn:
-        if not given.only or any(one in mutation.path for one in given.only):
-            waiting.put(mutation)
     results: dict[Mutation, str] = {}
+    for mutation in drawn:
+        told = known.get((mutation.path, mutation.line, mutation.operator, mutation.now))
+        if told is not None:
+            results[mutation] = told
+        elif not given.only or any(one in mutation.path for one in given.only):
+            waiting.put(mutation)
     out = given.out.open("a") if given.out else None
 
     def work() -> None:

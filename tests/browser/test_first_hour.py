@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+import httpx
 import pytest
 from selenium import webdriver
 from selenium.webdriver.common.keys import Keys
@@ -163,7 +164,7 @@ def test_the_first_screens_hold_at_every_width_and_say_what_is_wrong(new_page: P
 
 
 @pytest.mark.parametrize("units", ["in", "cm"])
-def test_the_practice_reel_is_measured_and_has_a_box_to_cut(new_page: Page, units: str) -> None:
+def test_a_new_shop_leads_to_the_practice_reel_with_tapes_in_its_units(new_page: Page, units: str) -> None:
     page = new_page
     page.open("/", "#start-units")
     if units == "cm":
@@ -175,6 +176,53 @@ def test_the_practice_reel_is_measured_and_has_a_box_to_cut(new_page: Page, unit
         page.one(field)
         page.button("Skip").click()
     page.button("Practise on a made-up reel").click()
-    page.until(lambda: page.all(".way"))
-    page.shows(".bar .size", units)
-    page.one(".drawing svg")
+    page.until(lambda: len(page.all(".practice svg")) == 3)
+    page.shows(".practice figcaption", f"length, {units}")
+    assert page.axe() == []
+
+
+def test_practice_goes_from_the_tape_to_the_first_cut_and_the_price(page: Page) -> None:
+    key = httpx.post(f"{page.url}/api/practice").json()["id"]
+
+    def asked(title: str) -> None:
+        page.until(lambda: page.one(".practice [aria-current]").text == title)
+
+    page.open(f"/jobs/{key}/measure", ".practice svg")
+    asked("Measure")
+    page.fill("part-0-length", "17 1/2")
+    page.shows(".practice", "Length: 1/8 in less than the tape shows.")
+    for side, figure in (("length", "17 5/8"), ("width", "11 7/8"), ("height", "15 1/2")):
+        page.fill(f"part-0-{side}", figure)
+    asked("Weigh")
+    page.fill("part-0-weight", "2 lb 14 oz")
+    asked("Wrap")
+    page.button("Go to Protect").click()
+    page.button("Add a layer").click()
+    asked("Destination")
+    page.button("Go to Measure").click()
+    page.fill("to", "73120")
+    asked("Box")
+    page.button("Go to Box").click()
+    page.until(lambda: [one for one in page.all(".way") if "Lid and tray" in one.text])[0].click()
+    page.one(".cut")
+    page.button("Choose this box").click()
+    asked("First cut")
+    page.fill("practice-cut", "1")
+    page.shows(".practice", "1 in is not the first setting")
+    page.fill("practice-cut", page.text("td.figure.text-head"))
+    asked("Price")
+    page.button("Go to Price").click()
+    page.until(lambda: [one for one in page.all("button") if one.text == "Choose"])[0].click()
+    page.shows(".practice", "That is a whole job.")
+
+
+def test_the_made_up_shop_is_tried_and_left_again(new_page: Page) -> None:
+    page = new_page
+    page.open("/", "#start-units")
+    page.button("Try it with the made-up shop").click()
+    page.shows(".made-up", "your own shop stays as it is")
+    page.until(lambda: any("Concertina" in row.text for row in page.all(".bench li")))
+    assert page.axe() == []
+    page.button("Back to your shop").click()
+    page.one("#start-units")  # nothing was set up in it yet
+    assert page.all(".made-up") == []

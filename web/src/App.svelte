@@ -93,14 +93,15 @@
   </nav>
 </header>
 {#if shop.view?.made_up === 'tried'}
-  <p
+  <section
+    aria-label="The made-up shop"
     class="made-up bg-twine-pale border-b-hair flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-1.5"
   >
     <span
       ><b class="font-title">The made-up shop.</b> Everything in it is invented; your own shop stays as it is.</span
     >
     <button class="link" onclick={leaveMadeUp}>Back to your shop</button>
-  </p>
+  </section>
 {/if}
 <p class="sr-only" aria-live="polite">{said}</p>
 <main class="focus:[outline:none]" id="work" tabindex="-1" bind:this={work}>

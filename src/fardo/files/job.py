@@ -291,6 +291,7 @@ class JobFile(Strict):
     )
     customs: Customs | None = Field(None, description="for what goes abroad")
     over_box: LayerEntry | None = Field(None, description="around a closed box that goes in a bag or an envelope")
+    practice: bool = Field(False, description="begun to practise on: its page says what to do next")
     arrangement: ArrangementEntry | None = Field(None, description="where things lie, as far as it holds for the parts")
     chosen: Chosen = Field(default_factory=Chosen)
 

@@ -13,6 +13,7 @@
   import { Sending } from '../lib/sending.svelte';
   import DocketSlip from './DocketSlip.svelte';
   import { JobDesk } from './job.svelte';
+  import Practice from './practice/Practice.svelte';
   import SavedState from './SavedState.svelte';
   import Twine from './Twine.svelte';
   import { isBlank } from './typed';
@@ -135,6 +136,7 @@
       {#if desk.work.view?.beyond}<p class="bg-amber-pale border-l-amber-mark border-l-4 p-4">
           {desk.work.view.beyond}
         </p>{/if}
+      {#if desk.base.practice && station !== 'sent'}<Practice {desk} {station} />{/if}
       {#if station === 'measure'}
         <Measure {desk} />
       {:else if station === 'protect'}

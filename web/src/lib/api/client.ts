@@ -290,6 +290,9 @@ export const calls = {
     answer<LineAnswer>(api.POST('/api/tariffs/{carrier}/try', { params: { path: { carrier } }, body })),
   tariff: (carrier: string) =>
     answer<TariffWhole>(api.GET('/api/tariffs/{carrier}', { params: { path: { carrier } } })),
+  beginPractice: () => answer<JobView>(api.POST('/api/practice')),
+  practiceSteps: (body: Schemas['PracticeRequest'], signal: AbortSignal) =>
+    answer<Schemas['PracticeView']>(api.POST('/api/practice/steps', { body, signal })),
   tryMadeUp: () => answer<WhichShop>(api.POST('/api/made-up')),
   leaveMadeUp: () => answer<WhichShop>(api.DELETE('/api/made-up')),
   copies: () => answer<CopyRow[]>(api.GET('/api/keeping/copies')),

@@ -12,7 +12,7 @@
   import Pick from '../../lib/ui/Pick.svelte';
   import Row from './Row.svelte';
   import { dated, groups } from './groups';
-  import { startJob } from './start';
+  import { practise, startJob } from './start';
 
   const LOOK_AGAIN_MS = 700;
   const OUTLINES = [1, 2, 3, 4, 5, 6];
@@ -188,6 +188,11 @@
           price off the docket.
         </p>
         <p>Only a price? Type <span class="figure">24x12x8 9lb to 73120</span> in the line above.</p>
+        <p>
+          New to it? <button class="link" onclick={() => start(practise, tell)}
+            >Practise on a made-up reel</button
+          >: the tape, the wrap, the first cut and the price, step by step.
+        </p>
       {/if}
     </div>
   {/if}

@@ -8,3 +8,9 @@ export async function startJob(title: string, kind: string | null = null, line =
   const view = await calls.begin({ title, kind, line });
   router.go(`/jobs/${view.id}/measure`);
 }
+
+/** A made-up reel to practise on: its page says what to do next. */
+export async function practise(): Promise<void> {
+  const view = await calls.beginPractice();
+  router.go(`/jobs/${view.id}/measure`);
+}

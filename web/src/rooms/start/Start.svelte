@@ -4,13 +4,13 @@
   import { tick } from 'svelte';
   import { attempt, start } from '../../lib/attempt';
   import { calls, Refusal, sentence, type ShopFile, type TariffRow } from '../../lib/api/client';
-  import { follow, router } from '../../lib/router.svelte';
+  import { follow } from '../../lib/router.svelte';
   import { shop } from '../../lib/shop.svelte';
   import { tryMadeUp } from '../../lib/madeUp';
   import Choose from '../../lib/ui/Choose.svelte';
   import Field from '../../lib/ui/Field.svelte';
   import Tick from '../../lib/ui/Tick.svelte';
-  import { startJob } from '../bench/start';
+  import { practise, startJob } from '../bench/start';
   import Address from '../settings/Address.svelte';
   import { PAPERS, text, UNITS } from '../settings/words';
   import BeginTariff from '../tariffs/BeginTariff.svelte';
@@ -134,14 +134,6 @@
       await tick();
       document.getElementById(open < 0 ? 'start-on' : `own-table-${open}`)?.focus();
     });
-  }
-
-  /** A reel that is measured already, so that the first box can be looked at, chosen and cut. */
-  async function practise(): Promise<void> {
-    const reel = draft?.units === 'cm' ? '46 x 30 x 40 cm 1.4 kg' : '18 x 12 x 16 in 3 lb';
-    const line = draft?.postcode ? `${reel} to ${draft.postcode}` : '';
-    const view = await calls.begin({ title: 'Practice: a hand reel', kind: null, line });
-    router.go(`/jobs/${view.id}/${line ? 'box' : 'measure'}`);
   }
 </script>
 
