@@ -5,6 +5,7 @@ VENV := .venv
 BIN := $(VENV)/bin
 STAMPS := .stamps
 PORT ?= 8740
+TEST_WORKERS ?= 3
 
 # Some machines are set to compile every module anew in every process; the tests start hundreds.
 export PYTHONDONTWRITEBYTECODE :=
@@ -50,18 +51,18 @@ $(STAMPS)/web: $(STAMPS)/node $(API_TYPES) $(WEB_SOURCES)
 
 # --- Checks ---------------------------------------------------------------------------------------------------------
 
-# Two at a time, as most machines have two processors.
+# Three at a time: tests wait for pages and processes, and most machines have two processors.
 test: setup $(STAMPS)/python-dev chromium
 	@$(MAKE) --no-print-directory -j2 --output-sync=target most-tests checks
 	@echo "All checks passed."
 
 # All but the tests that take longest.
 most-tests: setup $(STAMPS)/python-dev chromium
-	$(BIN)/pytest -n 2 --dist worksteal -m "not long" --doctest-modules src/fardo/core tests
+	$(BIN)/pytest -n $(TEST_WORKERS) --dist worksteal -m "not long" --doctest-modules src/fardo/core tests
 
 # Before something is called done.
 all-tests: setup $(STAMPS)/python-dev chromium
-	$(BIN)/pytest -n 2 --dist worksteal --doctest-modules src/fardo/core tests
+	$(BIN)/pytest -n $(TEST_WORKERS) --dist worksteal --doctest-modules src/fardo/core tests
 
 checks:
 	@$(MAKE) --no-print-directory lint types
@@ -78,7 +79,7 @@ types: $(STAMPS)/python-dev $(STAMPS)/node $(API_TYPES)
 	cd web && npm run --silent check
 
 unit: setup $(STAMPS)/python-dev
-	$(BIN)/pytest -n 2 --dist worksteal --doctest-modules src/fardo/core tests/core tests/outside tests/api
+	$(BIN)/pytest -n $(TEST_WORKERS) --dist worksteal --doctest-modules src/fardo/core tests/core tests/outside tests/api
 
 browser: setup $(STAMPS)/python-dev chromium
 	$(BIN)/pytest tests/browser

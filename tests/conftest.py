@@ -26,7 +26,7 @@ LONG = [one for one in (Path(__file__).parent / "long.txt").read_text("utf-8").s
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """Marks the tests that take longest."""
     for item in items:
-        if item.nodeid.split("[")[0] in LONG:
+        if item.nodeid in LONG or item.nodeid.split("[")[0] in LONG:
             item.add_marker(pytest.mark.long)
 
 

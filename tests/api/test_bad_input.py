@@ -25,7 +25,7 @@ BAD = [
     ("a weight for a length", job(parts=[part(shape=box(length="3 lb"))]), "parts[0].shape.length", "a weight"),
     ("a length for a weight", job(parts=[part(weight="3 in")]), "parts[0].weight", "a length"),
     ("a gap below zero", job(parts=[part(gap="-1")]), "parts[0].gap", "below zero"),
-    ("an extra of two sizes", job(extras=[{"name": "card", "size": "4 x 3"}]), "extras[0].size", "three are wanted"),
+    ("an extra of two sizes", job(extras=[{"name": "card", "size": "4 x 3"}]), "extras[0].size", "three are needed"),
     ("an extra too many", job(extras=[{"name": str(n)} for n in range(41)]), "extras", "too many"),
     ("a value below a cent", job(value="12.345"), "value", "finer than the smallest coin"),
     ("no postcode", job(ship={"to": "??"}), "ship.to", "not a postcode"),

@@ -179,7 +179,7 @@ def test_the_installed_command_answers_with_the_same_codes() -> None:
     assert json.loads(good.stdout)["blanks"]
     bad = subprocess.run([command, "blank", "--way", "tray", "--inside", "10x8in"], capture_output=True, text=True)
     assert bad.returncode == 2
-    assert bad.stderr.startswith("fardo: inside: read '10x8in', 2 sizes where three are wanted. Allowed: ")
+    assert bad.stderr.startswith("fardo: inside: read '10x8in', 2 sides where three are needed. Allowed: ")
 
 
 def test_the_examples_are_planned_with_every_part_in_its_place() -> None:

@@ -140,7 +140,7 @@ FAULTS = [
     ("part-0-length", "NaN", "not a number"),
     ("part-0-weight", "4 in", "a length"),
     ("part-0-height", "1/3", "cannot be kept exactly"),
-    ("extra-0-size", "4 x 3", "sizes where three are wanted"),
+    ("extra-0-size", "4 x 3", "sides where three are needed"),
     ("to", "??", "not a postcode"),
     ("value", "a lot", "not an amount of money"),
 ]

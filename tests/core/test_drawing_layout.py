@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import combinations
 
 import pytest
@@ -137,3 +138,16 @@ def test_words_that_do_not_go_into_their_room_are_cut_short_or_left_out() -> Non
             one.text
             for one in draw(Blank("s", size, outline, cut_along(outline), (), (note,), "either way"), "cm", 20).words
         ] == told
+
+
+def notes_of(text: str, wide: str) -> list[str]:
+    note = Note((inches("1"), inches("1.5")), text, (inches(wide), inches("3")))
+    blank = replace(blanks(sizes("12 x 8 x 6"))[0], notes=(note,), dimensions=())
+    return [one.text for one in draw(blank, "in", 6.0).words if one.role == "note"]
+
+
+def test_a_size_that_is_wider_than_its_room_is_broken_and_not_cut_short() -> None:
+    told = notes_of("off-cut\n29 13/16 x 34 7/16 in\na name much too long for it", "2")
+    assert told == ["off-cut", "29 13/16 x", "34 7/16 in", "a name much…"]
+    assert notes_of("29 13/16 x 34 7/16 in", "1.4") == ["29 13…"]
+    assert notes_of("29 13/16 x 34 7/16 in", "6") == ["29 13/16 x 34 7/16 in"]

@@ -94,7 +94,7 @@ def test_thirds_of_a_foot_are_exact_and_taken() -> None:
 
 @pytest.mark.parametrize("typed", ["24 x 12", "24 x 12 x 8 x 2", "24"])
 def test_other_than_three_sizes_is_refused(typed: str) -> None:
-    with pytest.raises(BadInput, match="sizes where three are wanted"):
+    with pytest.raises(BadInput, match="where three are needed"):
         read_sizes(typed)
 
 

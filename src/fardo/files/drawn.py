@@ -119,10 +119,20 @@ def _lines_of(note: Note, h: float) -> Iterator[Words]:
     if note.room is not None:
         wide, high = (side.mm for side in note.room)
         most = int((wide - h) / (_GLYPH * h))
-        texts = [text if len(text) <= most else f"{text[: most - 1]}…" for text in texts if most >= _SHORTEST]
+        texts = [line for text in texts if most >= _SHORTEST for line in _broken(text, most)]
         texts = texts[: int(high / (_LINE * h))]
     for n, text in enumerate(texts):
         yield Words(note.at[0].mm, note.at[1].mm + ((len(texts) - 1) / 2 - n) * _LINE * h, text, 0, "note")
+
+
+def _broken(text: str, most: int) -> list[str]:
+    """In lines of so many letters: sides of a size one below the other, as a measure is never cut short."""
+    if len(text) <= most:
+        return [text]
+    first, times, rest = text.partition(" x ")
+    if times and max(len(first) + 2, len(rest)) <= most:
+        return [f"{first} x", rest]
+    return [f"{text[: most - 1]}…"]
 
 
 def _hatching(

@@ -204,6 +204,11 @@ def paint(canvas: Canvas, drawn: Drawn, x: float, y: float, points_per_mm: float
         canvas.saveState()
         canvas.translate(x + words.x * points_per_mm, y + words.y * points_per_mm)
         canvas.rotate(words.angle)
+        if words.role == "note":  # it lies over lines, which must not be read as strokes of it
+            reach = width_of(words.text, size) / 2 + size / 4
+            canvas.setFillColorRGB(1, 1, 1)
+            canvas.rect(-reach, -0.55 * size, 2 * reach, 1.1 * size, stroke=0, fill=1)
+            canvas.setFillColorRGB(0, 0, 0)
         set_words(canvas, 0, -0.35 * size, words.text, size, words.role == "dimension", "middle")
         canvas.restoreState()
 

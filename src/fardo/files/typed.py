@@ -150,7 +150,7 @@ def to_sizes(value: str | list[str | float], units: Units, field: str) -> tuple[
     if isinstance(value, str):
         return read_sizes(value, units, field=field)
     if len(value) != 3:
-        raise BadInput(f"{len(value)} sizes where three are wanted", read=value, allowed="4 x 3 x 2 in", field=field)
+        raise BadInput(f"{len(value)} sides where three are needed", read=value, allowed="4 x 3 x 2 in", field=field)
     length, width, height = (to_length(side, units, f"{field}[{n}]") for n, side in enumerate(value))
     return length, width, height
 

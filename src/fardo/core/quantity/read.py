@@ -173,7 +173,8 @@ def _crossed(text: str, count: int, allowed: str, bare_unit: str, most: Length, 
     parts = _TIMES_SIGN.split(_plain(text, allowed, field))
     if len(parts) != count:
         wanted = allowed.split()[0]
-        raise BadInput(f"{len(parts)} sizes where {wanted} are wanted", read=text, allowed=allowed, field=field)
+        sides = "1 side" if len(parts) == 1 else f"{len(parts)} sides"
+        raise BadInput(f"{sides} where {wanted} are needed", read=text, allowed=allowed, field=field)
     last_unit = _LAST_UNIT.search(parts[-1])
     if last_unit and last_unit[1] in _LENGTHS:
         bare_unit = _LENGTHS[last_unit[1]].name

@@ -62,7 +62,7 @@
         {/each}
       </svg>
       <span
-        class="max-narrow:col-start-1 text-lead overflow-hidden font-semibold text-ellipsis whitespace-nowrap"
+        class="max-narrow:col-start-1 max-phone:col-end-3 text-lead overflow-hidden font-semibold text-ellipsis whitespace-nowrap"
         >{job.title || 'Untitled job'}</span
       >
       <span
@@ -74,12 +74,13 @@
             class="figure block {job.left.startsWith('-') ? 'text-stop' : ''}">{job.left} left</span
           >{/if}</span
       >
-      <span class="text-soft max-narrow:col-start-2 max-narrow:row-start-1 text-note whitespace-nowrap"
+      <span
+        class="text-soft max-narrow:col-start-2 max-narrow:row-start-1 max-phone:row-start-2 text-note whitespace-nowrap"
         >{day}</span
       >
     </a>{/if}
   <button
-    class="text-soft hover:text-ink text-note w-26 px-2.5 py-2 text-right hover:underline"
+    class="text-soft hover:text-ink text-note max-phone:w-auto max-phone:pr-0 w-26 px-2.5 py-2 text-right hover:underline"
     onclick={takeOff}
     aria-label="{archived ? 'Restore' : 'Archive'}: {job.title || 'Untitled job'}"
   >

@@ -4,6 +4,7 @@
   import { onDestroy } from 'svelte';
   import { attempt, Newest } from '../../lib/attempt';
   import { calls, sentence, type CuttingView, type ShopFile } from '../../lib/api/client';
+  import { dayInWords } from '../../lib/days';
   import { follow, router } from '../../lib/router.svelte';
   import { shop } from '../../lib/shop.svelte';
   import { toast } from '../../lib/toast.svelte';
@@ -160,7 +161,7 @@
               <span
                 ><b>{job.title}</b><small class="text-soft text-small block"
                   >{job.box}, {job.pieces === 1 ? 'one piece' : `${job.pieces} pieces`}{job.day
-                    ? `, leaves ${job.day}`
+                    ? `, leaves ${dayInWords(job.day)}`
                     : ''}</small
                 ></span
               ></label

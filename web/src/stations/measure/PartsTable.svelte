@@ -101,7 +101,7 @@
     >
       <textarea
         id="part-{n}-name"
-        class="field [field-sizing:content] h-auto max-h-18.5 min-h-10 min-w-0 resize-none overflow-hidden px-1.5 py-2.25 leading-5"
+        class="field [field-sizing:content] h-auto max-h-29.5 min-h-10 min-w-0 resize-none overflow-hidden px-1.5 py-2.25 leading-5"
         rows="1"
         aria-label="Name of part {n + 1}"
         placeholder={n === 0 ? 'what it is' : 'next part'}
