@@ -54,6 +54,25 @@ def test_one_key_a_knot_and_a_list_of_them(page: Page) -> None:
     page.until(lambda: page.driver.current_url.endswith("/box"))
 
 
+def test_help_says_what_each_room_and_knot_is_for_in_two_sentences(page: Page) -> None:
+    first_job(page)
+    told = set()
+    rooms = ["/", "/cutting", "/tariffs", "/kinds", "/settings", "/start"]
+    here = page.driver.current_url.removeprefix(page.url)
+    knots = [
+        here.replace("measure", knot) for knot in ("measure", "protect", "arrange", "box", "price", "pack", "sent")
+    ]
+    for place in (*rooms, *knots):
+        page.open(place, "main")
+        page.one("[aria-label=Help]").click()
+        says = page.text("[data-dialog-description]")
+        assert says.count(". ") == 1, says
+        assert says.endswith("."), says
+        told.add(says)
+    assert len(told) == len(rooms) + len(knots)
+    assert page.axe() == []
+
+
 def test_arrow_keys_go_through_the_ways(page: Page) -> None:
     first_job(page, "box", ".way")
     first, second = (way.get_attribute("value") for way in page.all("input[name=way]")[:2])

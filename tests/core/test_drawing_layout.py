@@ -149,5 +149,5 @@ def notes_of(text: str, wide: str) -> list[str]:
 def test_a_size_that_is_wider_than_its_room_is_broken_and_not_cut_short() -> None:
     told = notes_of("off-cut\n29 13/16 x 34 7/16 in\na name much too long for it", "2")
     assert told == ["off-cut", "29 13/16 x", "34 7/16 in", "a name much…"]
-    assert notes_of("29 13/16 x 34 7/16 in", "1.4") == ["29 13…"]
+    assert notes_of("29 13/16 x 34 7/16 in", "1.4") == ["29 13/1…"]
     assert notes_of("29 13/16 x 34 7/16 in", "6") == ["29 13/16 x 34 7/16 in"]

@@ -2,7 +2,8 @@
   import { untrack } from 'svelte';
   import BenchLine from './rooms/bench/BenchLine.svelte';
   import Bench from './rooms/bench/Bench.svelte';
-  import KeysSlip from './lib/ui/KeysSlip.svelte';
+  import CircleHelp from '@lucide/svelte/icons/circle-question-mark';
+  import HelpSlip from './lib/ui/HelpSlip.svelte';
   import Room from './lib/ui/Room.svelte';
   import Mark from './lib/ui/Mark.svelte';
   import ThemeSwitch from './lib/ui/ThemeSwitch.svelte';
@@ -89,7 +90,14 @@
         aria-current={router.room.name === name ? 'page' : undefined}>{word}</a
       >
     {/each}
-    <ThemeSwitch />
+    <span class="flex">
+      <button
+        class="text-soft hover:text-ink grid h-8.5 w-8.5 [place-items:center]"
+        onclick={() => (keys.shown = true)}
+        aria-label="Help"><CircleHelp size={18} /></button
+      >
+      <ThemeSwitch />
+    </span>
   </nav>
 </header>
 {#if shop.view?.made_up === 'tried'}
@@ -133,4 +141,4 @@
   {/if}
 </main>
 <ToastLine />
-<KeysSlip />
+<HelpSlip />

@@ -22,7 +22,7 @@
 <Dialog.Root bind:open onOpenChange={(shown) => shown && opened?.()}>
   {#if opener}<Dialog.Trigger class={look}>{opener}</Dialog.Trigger>{/if}
   <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-45 bg-[color-mix(in_srgb,var(--ink)_35%,transparent)]" />
+    <Dialog.Overlay class="fixed inset-0 z-45 bg-[rgb(0_0_0_/_45%)]" />
     <Dialog.Content
       class="slip border-edge bg-sheet fixed top-22.5 left-1/2 z-50 w-[min(430px,calc(100vw_-_32px))] -translate-x-1/2 border px-6 py-5"
     >
