@@ -9,8 +9,8 @@ from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import Allowances
 from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside, sides_told
-from fardo.core.make.stock import OwnBlank, Stock, TooSmall, both_units, closing_tape, nearest_of
-from fardo.core.quantity import Length, volume_nm3
+from fardo.core.make.stock import OwnBlank, Stock, TooSmall, closing_tape, nearest_of
+from fardo.core.quantity import Length, both_units, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 

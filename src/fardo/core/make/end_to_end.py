@@ -15,8 +15,8 @@ from fardo.core.make.allowances import OVERLAP, Allowances
 from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.make.step import Step
-from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape
-from fardo.core.quantity import Length, volume_nm3
+from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, closing_tape
+from fardo.core.quantity import Length, both_units, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 

@@ -21,8 +21,8 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.flat_tube import FlatTube, OpenedCase, draw_flat_tube, draw_opened
 from fardo.core.goods.part import Sizes
 from fardo.core.make.contents import turned
-from fardo.core.make.stock import TooSmall, both_units
-from fardo.core.quantity import INCH, SIXTEENTH, ZERO, Length, volume_nm3
+from fardo.core.make.stock import TooSmall
+from fardo.core.quantity import INCH, SIXTEENTH, ZERO, Length, both_units, volume_nm3
 
 Folds = Literal["tape", "bench"]
 

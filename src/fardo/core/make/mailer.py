@@ -18,8 +18,8 @@ from fardo.core.make.allowances import SEAMS, Allowances
 from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.make.step import Stage, Step
-from fardo.core.make.stock import POUCHES, Pouch, Stock, Taken, TooSmall, both_units, nearest_of
-from fardo.core.quantity import ZERO, Length
+from fardo.core.make.stock import POUCHES, Pouch, Stock, Taken, TooSmall, nearest_of
+from fardo.core.quantity import ZERO, Length, both_units
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Why
 

@@ -18,8 +18,8 @@ from fardo.core.make.contents import Contents
 from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.made_over import Recut, recuts
 from fardo.core.make.step import Step
-from fardo.core.make.stock import SIDES, Pattern, Stock, StockBox, Taken, both_units, closing_tape, nearest_of
-from fardo.core.quantity import Length, volume_nm3
+from fardo.core.make.stock import SIDES, Pattern, Stock, StockBox, Taken, closing_tape, nearest_of
+from fardo.core.quantity import Length, both_units, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 

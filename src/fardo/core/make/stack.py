@@ -17,8 +17,8 @@ from fardo.core.make.allowances import OVERLAP, Allowances
 from fardo.core.make.contents import Contents, turned
 from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.step import Step
-from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, both_units, closing_tape, nearest_of
-from fardo.core.quantity import INCH, ZERO, Length, volume_nm3
+from fardo.core.make.stock import Stock, StockBox, Taken, TooSmall, closing_tape, nearest_of
+from fardo.core.quantity import INCH, ZERO, Length, both_units, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 

@@ -13,7 +13,7 @@ from fardo.core.board.wear import WearCode, left_of
 from fardo.core.cut.drawing import Blank
 from fardo.core.goods.part import Sizes
 from fardo.core.make.contents import Contents
-from fardo.core.quantity import INCH, Length, Mass, Money, show_length, volume_nm3
+from fardo.core.quantity import INCH, Length, Mass, Money, both_units, volume_nm3
 from fardo.core.refusal import NoAnswer
 
 TAPE_DOWN_THE_SIDE = INCH * 3
@@ -263,15 +263,6 @@ def nearest_of(whys: Sequence[tuple[str, NoAnswer]], otherwise: str) -> NoAnswer
         return NoAnswer(otherwise)
     name, why = min(whys, key=lambda one: one[1].short.nm if isinstance(one[1], TooSmall) else math.inf)
     return NoAnswer(f"{name}: {why}" + (", and no other comes nearer" if len(whys) > 1 else ""))
-
-
-def both_units(length: Length) -> str:
-    """Rounded up, as it is lacking.
-
-    >>> both_units(Length.of_inches("1.3"))
-    '1 5/16 in (34 mm)'
-    """
-    return f"{show_length(length, 'in', 'up').text} ({math.ceil(length.mm)} mm)"
 
 
 def closing_tape(outside: Sizes) -> Length:

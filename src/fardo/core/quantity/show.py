@@ -76,6 +76,16 @@ def show_sizes(
     return Shown(" x ".join(s.text.removesuffix(f" {units}") for s in sides) + f" {units}", all(s.exact for s in sides))
 
 
+def both_units(length: Length, rounding: Rounding = "up") -> str:
+    """For a sentence that knows no shop: in both units.
+
+    >>> both_units(Length.of_inches("1.3"))
+    '1 5/16 in (34 mm)'
+    """
+    millimetres = length.to_step(MM, rounding).nm // NM_PER_MM
+    return f"{show_length(length, 'in', rounding).text} ({millimetres} mm)"
+
+
 def show_cross(length: Length, width: Length, units: Units, rounding: Rounding) -> str:
     """``24 x 12 in``, a sheet or a blank, each side as `show_length` shows it."""
     a, b = (show_length(side, units, rounding).text for side in (length, width))

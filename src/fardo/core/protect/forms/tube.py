@@ -7,7 +7,7 @@ from collections import Counter
 from fardo.core.goods.shape import Bars, Cylinder, Shape, Sizes
 from fardo.core.protect.coat import Coat, Cut, Layer, Wearer, all_round, metres
 from fardo.core.protect.forms.asks import Ask
-from fardo.core.quantity import Length, show_length
+from fardo.core.quantity import Length, both_units
 from fardo.core.refusal import BadInput
 
 FORM = "tube"
@@ -27,8 +27,8 @@ def put_on(wearer: Wearer, layer: Layer) -> Coat:
     says = ["Slit along, pushed on, held with low-tack tape."]
     if across is not None and material.inner is not None and across > material.inner:
         says.append(
-            f"The tube is {show_length(across, 'in', 'up')} across and this goes over "
-            f"{show_length(material.inner, 'in', 'down')}: it stays open along its slit; turn the slit inwards."
+            f"The tube is {both_units(across)} across and this goes over {both_units(material.inner, 'down')}: "
+            "it stays open along its slit; turn the slit inwards."
         )
     cuts = tuple(Cut(count, length) for length, count in sorted(Counter(lengths).items(), reverse=True))
     return Coat(material, _growth(wearer.shape, material.thickness * layer.layers), cuts, metres(lengths), tuple(says))
