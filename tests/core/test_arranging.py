@@ -6,11 +6,11 @@ from dataclasses import replace
 
 import pytest
 
-from fardo.core.arrange.ask import Arrangement, Ask, balance, moved_in
+from fardo.core.arrange.ask import Arrangement, Ask, balance, moved_in, quarter_turned
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.cannot import cannot
 from fardo.core.arrange.load_on_top import over, overloaded
-from fardo.core.arrange.manual import by_hand, drop, faults, may_stand, unsupported_depths
+from fardo.core.arrange.manual import by_hand, drop, faults, locked_or_not, may_stand, unsupported_depths
 from fardo.core.arrange.search import SearchState, improve, merge
 from fardo.core.arrange.turn import STANDING, TURNS, UNTURNED, about, after, determinant, is_square
 from fardo.core.goods.gap import NO_GAP, Gap
@@ -284,3 +284,22 @@ def test_a_disc_and_a_length_are_what_they_say() -> None:
     body = Body("disc", Disc(INCH * 6, INCH), GAP, (INCH, INCH, INCH))
     assert stance(body, about(0, 90)).sizes[1].mm == pytest.approx((INCH * 3).mm)
     assert stance(body, ((1, 0, 0), (0, 0, 1), (0, -1, 0))).sizes == (INCH * 8, INCH * 3, INCH * 8)
+
+
+def test_what_has_no_place_yet_is_passed_over_when_all_of_it_is_turned() -> None:
+    legs = (block("a", 6, 4, 2), block("b", 5, 3, 2), block("c", 4, 4, 1))
+    inside = (INCH * 20, INCH * 10, INCH * 6)
+    laid = (at(UNTURNED, "1", "1", "1"), None, at(UNTURNED, "10", "2", "1"))
+    turned = quarter_turned(legs, Arrangement(inside, laid, (0, 2)))
+    assert turned.inside == (INCH * 10, INCH * 20, INCH * 6)
+    assert [one is None for one in turned.laid] == [False, True, False]
+    back = turned
+    for _ in range(3):
+        back = quarter_turned(legs, back)
+    assert [one and one.at for one in back.laid] == [one and one.at for one in laid]
+
+
+def test_a_thing_that_is_not_there_is_not_locked() -> None:
+    answer = Arrangement((INCH * 8,) * 3, (at(UNTURNED, "1", "1", "1"),), (0,))
+    assert locked_or_not(answer, 1, True) == answer
+    assert locked_or_not(answer, 0, True).laid[0] == replace(at(UNTURNED, "1", "1", "1"), locked=True)

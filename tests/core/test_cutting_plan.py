@@ -13,6 +13,7 @@ from fardo.core.cut.drawing import Blank, Line
 from fardo.core.cut.lay_out import CutPiece, CuttingPlan, PlacedPiece, SheetPlan, lay_freely, plan_cuts
 from fardo.core.cut.order import Cut, Rect, order_cuts
 from fardo.core.cut.sheet import draw_sheet
+from fardo.core.plan.cutting import sheets_after
 from fardo.core.quantity import INCH, ZERO, Length
 from fardo.core.refusal import NoAnswer
 from tests.made_up import inches
@@ -213,3 +214,10 @@ def test_a_blank_that_is_turned_on_its_sheet_is_not_mirrored() -> None:
         assert along[0] * up[1] - along[1] * up[0] > 0
         assert all(ZERO <= point[axis] <= (at.length, at.width)[axis] for one in (cut, score)
                    for point in (one.start, one.end) for axis in (0, 1))  # fmt: skip
+
+
+def test_of_two_equal_rows_of_stock_each_sheet_is_taken_where_one_is_left() -> None:
+    """A shop may list the same sheet twice, one of each: two that are cut leave none, and none is owed."""
+    rows = [Sheet(INCH * 48, INCH * 48, count=1), Sheet(INCH * 48, INCH * 48, count=1)]
+    plan = plan_cuts([CutPiece("pad", (INCH * 47, INCH * 47), "either way")] * 2, rows)
+    assert [sheet.count for sheet, _ in sheets_after(rows, plan, INCH * 12)] == [0, 0]

@@ -112,6 +112,9 @@ def test_the_order_is_that_of_the_bench() -> None:
             "label", "hand over")  # fmt: skip
     places = order_of(steps, *keys)
     assert places == sorted(places)
+    # The picture beside a step shows what is in the box by then: nothing over the first fill, all of it from the top's.
+    goes_in = {step.key: step.goes_in for step in steps}
+    assert (goes_in["fill under"], goes_in["place 0"], goes_in["fill top"]) == (0, 1, goes_in["inside address"])
     # The bench needs two to lift it, the closed parcel too.
     assert {step.key for step in steps if step.people == 2} == {"place 1", "shake", "weigh", "hand over"}
 

@@ -220,3 +220,17 @@ def test_every_step_that_is_done_with_a_knife_says_so() -> None:
     by_knife = [step for made in every for step in steps(made) if words.search(step.do)]
     assert by_knife
     assert all(step.knife for step in by_knife)
+
+
+def test_what_laps_is_drawn_within_the_opened_box_and_what_is_cut_off_is_off_its_end() -> None:
+    """22 x 16 taken in to 13 x 9: more is over than laps, so the end of the wall is cut off."""
+    lapped = [made for made in by_tape("22 x 16 x 9", "13 x 9 x 9") if made.lap.nm]
+    assert lapped
+    for made in lapped:
+        (blank,) = made.blanks
+        for line in blank.lines:
+            for x, y in (line.start, line.end):
+                assert ZERO <= x <= blank.size[0]
+                assert ZERO <= y <= blank.size[1]
+        cut = {x for line in blank.lines if line.kind == "cut" for x in (line.start[0], line.end[0])}
+        assert max(cut) < blank.size[0]

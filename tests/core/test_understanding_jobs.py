@@ -244,3 +244,16 @@ def test_a_job_of_before_there_were_parts_of_every_shape_is_read_as_it_was() -> 
     shape = understand(JobFile.model_validate(old), SHOP).parts[0].units[0].shape
     assert shape == Box(*sizes("9 1/2 x 9 1/2 x 8"))
     assert isinstance(Cylinder(inches("2"), inches("3")), Shape)
+
+
+@pytest.mark.parametrize(
+    ("changes", "most"),
+    [
+        (lambda n: {"count": n}, 999),
+        (lambda n: {"protect": [{"material": "bubble-small", "layers": n}]}, 100),
+        (lambda n: {"protect": [{"material": "bubble-small", "layers": 2, "crossed": True, "across": n}]}, 100),
+    ],
+)
+def test_counts_are_taken_up_to_their_most_and_no_further(changes: Any, most: int) -> None:
+    assert said(parts=[part(**changes(most))]).problems == ()
+    assert str(most) in fault(**changes(most + 1))
