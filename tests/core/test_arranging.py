@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from fardo.core.arrange.ask import Arrangement, Ask, balance, moved_in, quarter_turned
+from fardo.core.arrange.ask import Arrangement, Ask, balance, moved_in, proportion_of, quarter_turned
 from fardo.core.arrange.body import Body, Laid, stance
 from fardo.core.arrange.cannot import cannot
 from fardo.core.arrange.load_on_top import over, overloaded
@@ -303,3 +303,14 @@ def test_a_thing_that_is_not_there_is_not_locked() -> None:
     answer = Arrangement((INCH * 8,) * 3, (at(UNTURNED, "1", "1", "1"),), (0,))
     assert locked_or_not(answer, 1, True) == answer
     assert locked_or_not(answer, 0, True).laid[0] == replace(at(UNTURNED, "1", "1", "1"), locked=True)
+
+
+@pytest.mark.parametrize(
+    ("sides", "is_so"),
+    [((9, 10, 8), "cube"), ((8, 20, 9), "long"), ((18, 10, 10), "long"), ((17.9, 10, 10), "cube"),
+     ((10, 3, 10), "flat"), ((10, 10, 4.5), "flat"), ((10, 10, 4.6), "cube")],
+)  # fmt: skip
+def test_a_parcel_is_long_flat_or_about_a_cube_whichever_way_it_stands(
+    sides: tuple[float, float, float], is_so: str
+) -> None:
+    assert proportion_of(*sides) == is_so

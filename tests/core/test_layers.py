@@ -254,6 +254,7 @@ def test_goods_lie_in_front_of_and_behind_others_as_their_cushion() -> None:
     assert job.parts[1].lies_with == "panel"
     (coat,) = whole.coats
     assert coat.material.price_per_100.minor == 0  # they are the goods, and bought by nobody
+    assert coat.puts == 0  # nor wound: it takes none of the time
     larger = {**give_aways, "count": 3, "shape": {**give_aways["shape"], "length": "13 in"}}  # type: ignore[dict-item]
     (more,) = unfilled(read(parts=[part(), larger]).load).units
     assert more.sizes == sizes("13 x 9 x 1 3/4")
