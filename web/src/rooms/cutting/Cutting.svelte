@@ -160,16 +160,18 @@
               />
               <span
                 ><b>{job.title}</b><small class="text-soft text-small block"
-                  >{job.box}, {job.pieces === 1 ? 'one piece' : `${job.pieces} pieces`}{job.day
-                    ? `, leaves ${dayInWords(job.day)}`
-                    : ''}</small
+                  >{job.box}{job.pieces
+                    ? `, ${job.pieces === 1 ? 'one piece' : `${job.pieces} pieces`}`
+                    : ''}{job.day ? `, leaves ${dayInWords(job.day)}` : ''}</small
                 ></span
               ></label
             >
-            {#if job.why_not}<small class="trouble text-soft text-small block">{job.why_not}</small>{/if}
             <a class="link" href="/jobs/{job.id}/box" onclick={follow} aria-label="Look at {job.title}"
               >look</a
             >
+            {#if job.why_not}<small class="trouble text-soft text-small col-span-full block"
+                >{job.why_not}</small
+              >{/if}
           </div>
         {:else}
           {#if done.length}<p class="text-soft text-small">Everything that was to be cut is cut.</p>{:else}<p
