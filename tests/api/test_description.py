@@ -70,3 +70,14 @@ def test_lengths_and_weights_on_the_wire_carry_their_unit(client: TestClient) ->
     schemas = client.get("/api/openapi.json").json()["components"]["schemas"]
     assert {"at_mm", "size_mm", "gap_before_mm"} <= set(schemas["Placement"]["properties"])
     assert "billed_weight_g" in schemas["QuoteView"]["properties"]
+
+
+def test_an_address_of_the_api_that_is_none_answers_in_its_own_words_and_any_other_with_the_page(
+    client: TestClient,
+) -> None:
+    none = client.get("/api/nothing-such")
+    assert (none.status_code, none.headers["content-type"]) == (404, "application/problem+json")
+    assert none.json()["detail"] == "There is nothing at this address."
+    page = client.get("/nothing-such")
+    assert (page.status_code, page.headers["content-type"].split(";")[0]) == (404, "text/html")
+    assert client.get("/bale.svg").headers["content-type"].startswith("image/svg+xml")

@@ -358,7 +358,11 @@ def test_a_step_taken_changes_the_job_as_typed_and_saves_nothing(client: TestCli
     assert [one["name"] for one in taken["parts"]] == ["table loom", "reed", "castle"]
     assert taken["parts"][0]["shape"]["height"] == "6 in"
     assert client.get(f"/api/jobs/{begun['id']}").json()["job"] == begun["job"]
-    assert client.post("/api/take-apart", json={**asked, "step": "roof"}).json()["field"] == "step"
+    roof = client.post("/api/take-apart", json={**asked, "step": "roof"}).json()
+    assert roof["field"] == "step"
+    assert roof["allowed"] == "shafts, reed, fold, levers"
+    bare = client.post("/api/take-apart", json={"job": job(), "step": "roof", "take": True}).json()
+    assert bare["allowed"] == "none; this job has no steps"
 
 
 def test_answers_caution_in_place_and_limit_who_takes_it(client: TestClient) -> None:

@@ -59,7 +59,14 @@ def test_an_open_question_waits_and_an_answer_cautions() -> None:
 
 @pytest.mark.parametrize(
     ("question", "answer"),
-    [("battery", "damaged"), ("fuel", "holds"), ("mercury", "instrument"), ("dust", "fibre")],
+    [
+        ("battery", "damaged"),
+        ("fuel", "holds"),
+        ("mercury", "instrument"),
+        ("dust", "fibre"),
+        ("cover", "missing"),
+        ("paint", "wet"),
+    ],
 )
 def test_what_must_not_be_sent_is_refused_by_every_service(question: str, answer: str) -> None:
     weighed = weigh_answers((question,), {question: answer})
