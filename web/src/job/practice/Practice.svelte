@@ -24,11 +24,7 @@
   const step = $derived(steps.find((one) => !one.done));
 </script>
 
-<section
-  class="practice border-l-twine bg-sheet mb-4 border-l-4 px-4 py-3"
-  aria-label="Practice"
-  aria-live="polite"
->
+<section class="practice border-l-twine bg-sheet mb-4 border-l-4 px-4 py-3" aria-label="Practice">
   <ol class="text-note mb-1.5 flex flex-wrap gap-x-4 gap-y-1">
     {#each steps as one (one.key)}
       <li class={one === step ? 'font-title' : 'text-soft'} aria-current={one === step ? 'step' : undefined}>
@@ -39,7 +35,7 @@
     {/each}
   </ol>
   {#if step}
-    <p class="max-w-[760px]">{step.says}</p>
+    <p class="max-w-[760px]" aria-live="polite">{step.says}</p>
     {#if step.key === 'sides'}
       <div class="max-phone:grid-cols-1 mt-2.5 grid grid-cols-3 gap-4">
         {#each asked.answer?.tapes ?? [] as tape (tape.side)}
@@ -57,7 +53,9 @@
         />
       </div>
     {/if}
-    {#each step.off as said (said)}<p class="text-stop mt-1">{said}</p>{/each}
+    <div aria-live="polite">
+      {#each step.off as said (said)}<p class="text-stop mt-1">{said}</p>{/each}
+    </div>
     {#if step.knot !== station}
       <p class="mt-1.5">
         <button class="link" type="button" onclick={() => router.go(`/jobs/${desk.id}/${step.knot}`)}

@@ -141,7 +141,10 @@
       >{:else if taken.length && !whole}The jobs ticked are not laid out.
       <button class="link" type="button" onclick={() => void plan()}>Lay them out</button
       >{:else if view}{taken.length}
-      of {toCut.length} jobs{view.more ? `; ${view.more} more have a box and leave later` : ''}{/if}
+      of {toCut.length}
+      {toCut.length === 1 ? 'job' : 'jobs'}{view.more
+        ? `; ${view.more} more have a box and leave later`
+        : ''}{/if}
   </p>
   {#if view}
     <div class="max-narrow:grid-cols-1 grid grid-cols-[290px_minmax(0,1fr)] items-start gap-6.5">
