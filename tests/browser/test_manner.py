@@ -386,3 +386,5 @@ def test_what_differs_from_another_window_is_told(page: Page) -> None:
     page.button("What differs").click()
     page.shows("[role=dialog] tbody", "910.00")
     page.shows("[role=dialog] tbody", "5 lb")
+    # What is typed bare has its unit once it is saved: that is no difference.
+    assert [row.text.split()[0] for row in page.all("[role=dialog] tbody tr")] == ["value", "parts"]

@@ -117,10 +117,10 @@
     class="max-narrow:px-3.5 max-narrow:pt-0 max-narrow:pb-20 max-narrow:grid-cols-[minmax(0,1fr)] max-narrow:grid-rows-[auto_88px_auto] mx-auto my-0 grid min-h-[calc(100vh_-_54px)] max-w-[1280px] grid-cols-[minmax(0,1fr)_284px] grid-rows-[auto_88px_1fr] gap-x-5.5 px-6 pt-0 pb-5"
   >
     <h1 class="sr-only">{desk.typed.title || 'Untitled job'}</h1>
-    <div class="title max-phone:flex-wrap col-span-full flex items-center gap-x-4.5 pt-2">
+    <div class="title col-span-full flex flex-wrap items-center gap-x-4.5 pt-2">
       <label class="sr-only" for="title">Name of the job</label>
       <input
-        class="font-title hover:border-b-edge text-title max-phone:basis-full -ml-1.5 min-w-0 flex-1 border-t-0 border-r-0 border-b border-l-0 border-b-transparent bg-transparent px-1.5 py-0.5 tracking-[-0.01em] text-ellipsis"
+        class="font-title hover:border-b-edge text-title max-phone:basis-full max-phone:min-w-0 -ml-1.5 min-w-70 flex-1 border-t-0 border-r-0 border-b border-l-0 border-b-transparent bg-transparent px-1.5 py-0.5 tracking-[-0.01em] text-ellipsis"
         id="title"
         bind:value={desk.typed.title}
         oninput={() => desk?.touch()}

@@ -21,16 +21,22 @@ const shown = (value: unknown): string =>
 const below = (path: string, name: string): string =>
   name === 'shape' ? path : [path, name.replaceAll('_', ' ')].filter(Boolean).join(', ');
 
-/** Each value that differs. */
-export function differences(then: unknown, now: unknown, path = ''): Difference[] {
+/**
+ * Each value that differs.
+ *
+ * @param bare The units that a measure typed without one gets when it is saved: with and without them it is the same.
+ */
+export function differences(then: unknown, now: unknown, bare: string[] = [], path = ''): Difference[] {
   if (empty(then) && empty(now)) return [];
   const both = [then, now];
   if (both.every((one) => typeof one === 'object' && one !== null)) {
     const [a, b] = both as Record<string, unknown>[];
     const lists = Array.isArray(then) && Array.isArray(now);
     return [...new Set([...Object.keys(a ?? {}), ...Object.keys(b ?? {})])].flatMap((name) =>
-      differences(a?.[name], b?.[name], lists ? `${path} ${Number(name) + 1}` : below(path, name)),
+      differences(a?.[name], b?.[name], bare, lists ? `${path} ${Number(name) + 1}` : below(path, name)),
     );
   }
-  return shown(then) === shown(now) ? [] : [{ path, then: shown(then), now: shown(now) }];
+  const [was, is] = [shown(then), shown(now)];
+  const same = was === is || bare.some((unit) => was === `${is} ${unit}` || is === `${was} ${unit}`);
+  return same ? [] : [{ path, then: was, now: is }];
 }

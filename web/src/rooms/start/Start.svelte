@@ -143,7 +143,7 @@
   </h1>
   <p class="text-soft mt-1">
     Every screen can be skipped and changed later under Settings and Tariffs.
-    {#if shop.view?.made_up === 'offered'}
+    {#if at === 0 && shop.view?.made_up === 'offered'}
       To look around first: <button class="link" type="button" onclick={tryMadeUp}
         >Try it with the made-up shop</button
       >. Yours stays as it is.
