@@ -76,4 +76,4 @@ def test_what_is_cut_stays_cut_after_a_reload_and_a_spoilt_blank_is_cut_again(pa
     assert page.all(".boards article") == []
     page.one("button[aria-label='Cut again: Table loom, folded']").send_keys(Keys.ENTER)
     page.shows(".boards", "Table loom, folded")
-    page.shows(".says", "1 of 1 jobs")
+    page.shows(".says", "1 of 1 job")
