@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 import json
 from collections.abc import Iterator
 from pathlib import Path
@@ -10,6 +11,7 @@ from typing import Any
 import httpx
 import pytest
 
+from fardo.api.listeners import Reading, _Page
 from fardo.store.changes import Changed, changed_since, mark_of
 from fardo.store.database import Database
 from fardo.store.jobs import Jobs
@@ -80,6 +82,22 @@ def test_what_the_bench_only_works_out_is_no_change(shop: str) -> None:
             rows = httpx.get(f"{shop}/api/jobs").json()
         added = httpx.post(f"{shop}/api/jobs", json=job()).json()
         assert [one["id"] for one in page.told()[1]["jobs"]] == [added["id"]]  # and nothing before it
+
+
+def test_a_page_that_does_not_keep_up_misses_readings_and_no_change() -> None:
+    async def heard() -> list[str]:
+        page = _Page()
+        page.wake()
+        await asyncio.sleep(0)  # it is noted in the loop
+        for n in range(50):
+            page.take(Reading(device="tape", reading=f"{n + 1} in"))
+        told = [await page.next() for _ in range(page.waiting.qsize())]
+        return ["changed" if one is None else one.reading for one in told]
+
+    told = asyncio.run(heard())
+    assert told.count("changed") == 1
+    assert told[-1] == "50 in"
+    assert len(told) == 20
 
 
 def test_many_changes_at_once_or_a_copy_put_in_place_mean_all_of_it(shop_file: Path) -> None:

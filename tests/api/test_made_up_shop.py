@@ -83,3 +83,14 @@ def test_a_shop_in_which_none_was_tried_has_no_file_beside_it(own: Path) -> None
     app = create_app(own, CREWS, fill_made_up=FILL_MADE_UP)
     app.state.context.database.close()
     assert not (own.parent / f"{own.name}.made-up").exists()
+
+
+def test_a_made_up_shop_that_is_damaged_keeps_nobody_from_their_own(own: Path) -> None:
+    (own.parent / f"{own.name}.made-up").write_bytes(b"no shop at all" * 400)
+    with ServedHere(own) as served, httpx.Client(base_url=served.url, cookies={"fardo_made_up": "1"}) as client:
+        client.post("/api/jobs", json=job(title="Ours")).raise_for_status()
+        assert titles(client) == ["Ours"]
+        answer = client.post("/api/made-up")
+        assert answer.status_code == 422
+        assert "Move that file away" in answer.json()["detail"]
+        assert "set-cookie" not in answer.headers

@@ -129,9 +129,8 @@ class AppContext:
 
     def __init__(self, path: Path, crews: Crews | None = None) -> None:
         self.path = path
-        self.made_up: Literal["", "offered", "tried"] = (
-            ""  # whether the made-up shop may be tried beside, or this is it
-        )
+        # Whether the made-up shop may be tried beside it, or this is the one that is tried.
+        self.made_up: Literal["", "offered", "tried"] = ""
         self.database = Database(path, only_reads=crews is None)
         self.jobs = Jobs(self.database)
         self.settings = Settings(self.database)

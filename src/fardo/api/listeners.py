@@ -51,9 +51,10 @@ class _Page:
         self._woken = False
 
     def take(self, reading: Reading) -> None:
-        if self.waiting.qsize() >= _MOST_WAITING:
-            self.waiting.get_nowait()  # a page that does not keep up misses the oldest
-            self._woken = False
+        # A page that does not keep up misses the oldest reading, and no change.
+        if self.waiting.qsize() >= _MOST_WAITING and self.waiting.get_nowait() is None:
+            self.waiting.put_nowait(None)
+            self.waiting.get_nowait()
         self.waiting.put_nowait(reading)
 
     def wake(self) -> None:

@@ -6,6 +6,7 @@ the shop, and what was changed in the made-up one is there the next time.
 
 from __future__ import annotations
 
+import logging
 import threading
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -14,6 +15,7 @@ from pathlib import Path
 from fardo.api.bench import Bench
 from fardo.api.context import AppContext, Crews
 from fardo.api.purchases import Purchases
+from fardo.store.faults import StoreError
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +42,10 @@ class MadeUp:
         self._fill, self._crews = fill, crews
         self._guard = threading.Lock()
         if self.path.exists():
-            self.open()
+            try:
+                self.open()
+            except StoreError as fault:  # the shop itself is served all the same; who tries this one is told
+                logging.getLogger("fardo").warning("the made-up shop is not opened: %s", fault)
 
     def open(self) -> TriedShop:
         """Opens it, made new where it is not there yet. Raises StoreError where it cannot be written or read."""

@@ -81,7 +81,6 @@
       sending.leave();
     } else {
       void desk?.saver.back();
-      start(() => sending.load()); // it may have been packed at the bench meanwhile
     }
   }
   $effect(() => {

@@ -190,7 +190,8 @@ export class Saver {
     const one = jobs.find(({ id }) => id === this.#draft.id);
     const isNews = whole || (one && one.revision !== this.#revision && !this.#sent.includes(one.change));
     if (!isNews || this.state !== 'saved') return;
-    const [view, strokes] = [await calls.job(this.#draft.id), this.#draft.strokes];
+    const strokes = this.#draft.strokes;
+    const view = await calls.job(this.#draft.id);
     if (view.revision === this.#revision || this.state !== 'saved' || strokes !== this.#draft.strokes) return;
     this.#revision = view.revision;
     await this.#draft.show(view);

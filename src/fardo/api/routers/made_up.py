@@ -11,6 +11,7 @@ from fardo.api.context import MADE_UP_COOKIE
 from fardo.api.made_up import MadeUp
 from fardo.api.resource import resource
 from fardo.core.refusal import NoAnswer
+from fardo.store.faults import StoreError
 
 router = resource("/api/made-up", "shop")
 
@@ -27,7 +28,10 @@ def try_it(request: Request, response: Response) -> WhichShop:
     made_up: MadeUp | None = request.app.state.made_up
     if made_up is None:
         raise NoAnswer("This is the made-up shop already.")
-    made_up.open()
+    try:
+        made_up.open()
+    except StoreError as fault:
+        raise NoAnswer(f"{fault} Move that file away to have it made anew; your own shop is not touched.") from fault
     secure = request.url.scheme == "https"
     response.set_cookie(MADE_UP_COOKIE, "1", httponly=True, samesite="strict", secure=secure)
     return WhichShop(made_up="tried")

@@ -129,19 +129,18 @@ def _steps(picture: Picture, units: Units, first_cut: Length | None) -> Iterator
 
 
 def _first_cut(picture: Picture, units: Units, said: Length | None) -> PracticeStep:
-    fence = picture.current.boxed.made.fence if picture.job.box is not None and picture.current else ()
-    if picture.job.box is not None and not fence:
-        says = "This box is not cut from sheet. Choose Lid and tray to see where its first cut goes, or go on."
-        return PracticeStep("cut", "First cut", says, "box", True)
-    says = (
-        "The cut sheet lists the settings in the order of cutting: first what goes through, so that the piece is "
-        "square, then the scores. What is the fence, or the straightedge, set to first?"
-    )
-    is_right = bool(fence) and said == fence[0].fence.to_step(TAPE[units], "nearest")
-    off = () if said is None or is_right or not fence else (
+    is_chosen = picture.job.box is not None
+    fence = picture.current.boxed.made.fence if is_chosen and picture.current else ()
+    first = fence[0].fence.to_step(TAPE[units], "nearest") if fence else None
+    off = () if said is None or first is None or said == first else (
         f"{show_length(said, units, 'nearest').text} is not the first setting: look at the top row of the list.",
     )  # fmt: skip
-    return PracticeStep("cut", "First cut", says, "box", is_right, off)
+    return PracticeStep(
+        "cut", "First cut",
+        "The cut sheet lists the settings in the order of cutting: first what goes through, so that the piece is "
+        "square, then the scores. What is the fence, or the straightedge, set to first?",
+        "box", is_chosen and (first is None or said == first), off,  # a box that is not cut has no first cut
+    )  # fmt: skip
 
 
 def _off(side: Side, typed: Length, is_so: Length, units: Units) -> str:

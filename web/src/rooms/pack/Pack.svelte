@@ -26,7 +26,6 @@
   }
   let { id }: Props = $props();
 
-  const LOOK_AGAIN_MS = 5000;
   let packing = $state<Packing | null>(null);
   let trouble = $state('');
   const ticks = new Ticks(untrack(() => id));
@@ -110,10 +109,6 @@
   );
   $effect(() => {
     const timer = setInterval(() => (now = Date.now()), 1000);
-    return () => clearInterval(timer);
-  });
-  $effect(() => {
-    const timer = setInterval(() => void ticks.look(), LOOK_AGAIN_MS);
     return () => clearInterval(timer);
   });
   $effect(() => {
