@@ -6,7 +6,8 @@
 ``api``, puts each into a copy of the last commit, runs tests of ``make test`` that reach its line until one fails, the
 quick ones that reach little else first, and prints a table and the mutations that no test noticed. No more than a
 minute of tests is run for one (``--seconds``), so that the share noticed is at least what is printed. The first run
-asks which tests reach which line; that is kept for the next (``--reached``).
+asks which tests reach which line; that is kept for the next (``--reached``). Once tests are written for what survived:
+``--out FILE --again --written TEST...`` tries those once more.
 """
 
 from __future__ import annotations
@@ -65,6 +66,7 @@ FORKED.set_forkserver_preload([
     "reportlab.pdfgen.canvas", "typer", "rich", "tenacity", "argon2", "PIL.Image", "uvicorn",
 ])  # fmt: skip
 NO_SUCH_TEST = 4  # pytest's answer, also to a conftest that cannot be imported
+UNNOTICED = ("survived", "not reached")
 LONGEST = 600.0  # of a run of them; what never ends was noticed
 
 #: Of all that could be put in a place, what a slip of the hand would put there.
@@ -125,6 +127,15 @@ class Reached:
         for caller in CALLED_BY.get(path, ()):
             found |= {one for one in self.seconds if one.startswith(caller)} or self._of_file(caller)
         return sorted(found, key=lambda one: (self.seconds.get(one, 1.0) * self.breadth[one], one))
+
+    def with_more(self, other: Reached) -> Reached:
+        """With what other tests reach, or these tests reach now."""
+        tests = {path: dict(lines) for path, lines in self.tests.items()}
+        for path, lines in other.tests.items():
+            for line, found in lines.items():
+                known = tests.setdefault(path, {})
+                known[line] = sorted({*known.get(line, ()), *found})
+        return Reached(tests, {**self.seconds, **other.seconds})
 
     def _of_file(self, path: str) -> set[str]:
         return {one for tests in self.tests.get(path, {}).values() for one in tests}
@@ -201,18 +212,20 @@ def changed(path: Path, operator: str, occurrence: int) -> str | None:
 
 
 def sampled(size: int, seed: int) -> list[Mutation]:
-    """So many lines, each changed in one way; a file counts by how many such lines it has."""
-    by_line: dict[tuple[str, int], list[Place]] = defaultdict(list)
+    """So many lines, each changed in one way; a file counts by how many such lines it has. A line is drawn by its text,
+    so that a change elsewhere leaves the sample as it is.
+    """
+    by_line: dict[tuple[str, str, int], list[Place]] = defaultdict(list)
     for room in MUTATED:
         for path in sorted((ROOT / "src/fardo" / room).rglob("*.py")):
+            lines, alike = path.read_text().splitlines(), Counter[str]()
+            nth = [(line.strip(), alike.update([line.strip()]) or alike[line.strip()]) for line in lines]
             for place in places_of(path):
-                by_line[place[:2]].append(place)
-    drawn = random.Random(seed)
-    lines = sorted(by_line)
-    drawn.shuffle(lines)
+                by_line[place[0], *nth[place[1] - 1]].append(place)
+    drawn = {at: random.Random(f"{seed} {at}") for at in by_line}
     found: list[Mutation] = []
-    for at in lines:
-        name, line, operator, occurrence = drawn.choice(by_line[at])
+    for at in sorted(by_line, key=lambda at: drawn[at].random()):
+        name, line, operator, occurrence = drawn[at].choice(by_line[at])
         becomes = changed(ROOT / name, operator, occurrence)
         if becomes is not None:
             was = (ROOT / name).read_text().splitlines()[line - 1].strip()
@@ -222,28 +235,16 @@ def sampled(size: int, seed: int) -> list[Mutation]:
     return found
 
 
-def told_in(out: Path) -> dict[tuple[str, int, str, str], str]:
-    """What an earlier run printed of each mutation: file, line, operator and the line it became, and the result."""
+def told_in(out: Path) -> dict[tuple[str, str, str, str], str]:
+    """What earlier runs printed of each mutation: file, operator, the line as it was and as it became, and the result
+    of the last.
+    """
     lines = out.read_text().splitlines()
-    found: dict[tuple[str, int, str, str], str] = {}
+    found: dict[tuple[str, str, str, str], str] = {}
     for told, change in zip(lines[::2], lines[1::2], strict=False):
         result, place, operator = told.split("\t")
-        name, _, line = place.rpartition(":")
-        found[name, int(line), operator, change.split("\t")[2]] = result
-    return found
-
-
-def unnoticed_in(out: Path) -> list[Mutation]:
-    """The mutations that an earlier run printed as survived or not reached, where they are still there."""
-    found: list[Mutation] = []
-    for (name, line, operator, now), result in told_in(out).items():
-        places = [one for one in places_of(ROOT / name) if one[1:3] == (line, operator)]
-        for *_, occurrence in places if result in ("survived", "not reached") else []:
-            becomes = changed(ROOT / name, operator, occurrence)
-            if becomes is not None and becomes.splitlines()[line - 1].strip() == now:
-                was = (ROOT / name).read_text().splitlines()[line - 1].strip()
-                found.append(Mutation(name, line, operator, occurrence, was, now))
-                break
+        _, was, now = change.split("\t")
+        found[place.rpartition(":")[0], operator, was, now] = result
     return found
 
 
@@ -299,15 +300,19 @@ def _be_pytest(tree: Path, arguments: list[str], said: Path) -> None:
         os._exit(int(pytest.main(["-q", "-x", *OPTIONS, "--doctest-modules", *arguments])))
 
 
-def asked_what_reaches() -> Reached:
-    """Runs all tests but those in a browser once, and notes which reach which line."""
+def asked_what_reaches(tests: Sequence[str]) -> Reached:
+    """Runs tests once, and notes which reach which line.
+
+    Args:
+        tests: folders, files or tests; none in a browser.
+    """
     from coverage import CoverageData  # type: ignore[import-not-found]
 
     with tempfile.TemporaryDirectory() as folder:
         tree = copied(Path(folder))
         data, times = tree / "reached.data", tree / "times.json"
         command = ["-m", "coverage", "run", "--source=src/fardo", f"--data-file={data}", "-m", "pytest", "-q"]
-        rest = ["-m", "not long", *OPTIONS, "-p", "benchmarks.reached", "--doctest-modules", *TESTS]
+        rest = ["-m", "not long", *OPTIONS, "-p", "benchmarks.reached", "--doctest-modules", *tests]
         environment = {**environment_of(tree), "FARDO_TEST_TIMES": str(times)}
         # A test may fail where what runs in processes of its own runs inline; what it reaches counts all the same.
         answer = subprocess.run([sys.executable, *command, *rest], cwd=tree, env=environment).returncode
@@ -374,24 +379,28 @@ def main() -> None:
     asks.add_argument("--reached", type=Path, default=ROOT / "build/reached.json", help="which tests reach which line")
     asks.add_argument("--seconds", type=float, default=MOST_SECONDS, help="of tests at most, for one mutation")
     asks.add_argument("--out", type=Path, help="takes what is known of each mutation; one in it is not run again")
-    asks.add_argument("--again", type=Path, help="an earlier --out: what nobody noticed then is tried once more")
+    asks.add_argument("--again", action="store_true", help="what nobody noticed in --out is tried once more")
+    asks.add_argument("--written", nargs="*", default=[], help="tests written since: what they reach is asked first")
     asks.add_argument("--only", nargs="*", default=[], help="of the sample those in files whose path holds this")
     given = asks.parse_args()
     if given.reached.exists():
         kept = json.loads(given.reached.read_text())
         tests = {path: {int(line): found for line, found in lines.items()} for path, lines in kept["tests"].items()}
         reached = Reached(tests, kept["seconds"])
+        if given.written:
+            reached = reached.with_more(asked_what_reaches(given.written))
     else:
-        reached = asked_what_reaches()
+        reached = asked_what_reaches(TESTS)
+    if given.written or not given.reached.exists():
         given.reached.parent.mkdir(parents=True, exist_ok=True)
         given.reached.write_text(json.dumps({"tests": reached.tests, "seconds": reached.seconds}))
-    drawn = unnoticed_in(given.again) if given.again else sampled(given.sample, given.seed)
+    drawn = sampled(given.sample, given.seed)
     known = told_in(given.out) if given.out and given.out.exists() else {}
     waiting: queue.Queue[Mutation] = queue.Queue()
     results: dict[Mutation, str] = {}
     for mutation in drawn:
-        told = known.get((mutation.path, mutation.line, mutation.operator, mutation.now))
-        if told is not None:
+        told = known.get((mutation.path, mutation.operator, mutation.was, mutation.now))
+        if told is not None and not (given.again and told in UNNOTICED):
             results[mutation] = told
         elif not given.only or any(one in mutation.path for one in given.only):
             waiting.put(mutation)
@@ -425,7 +434,7 @@ def main() -> None:
     rows.append(("all", *(str(total[kind]) for kind in kinds), share(total)))
     show(f"Mutations noticed, seed {given.seed}", ("room", *kinds, "noticed"), rows)
     for mutation, result in sorted(results.items(), key=lambda one: (one[0].path, one[0].line)):
-        if result in ("survived", "not reached"):
+        if result in UNNOTICED:
             print(f"{result}  {mutation.path}:{mutation.line}  {mutation.operator}")
             print(f"    {mutation.was}\n    {mutation.now}")
 
