@@ -97,6 +97,13 @@ def test_a_little_off_both_sides_across_may_do_what_one_alone_does_not() -> None
     assert steps["girth"].saves > steps["second side"].saves
 
 
+def test_all_of_the_reach_may_be_taken_off_both_sides_across() -> None:
+    """260 lb in 48 x 40 x 30 are 7.8 lb/ft3; 1/4 in off both sides across leaves 7.91, 1/2 in 8.03, and class 100."""
+    steps = cheaper_points(service("Pallet line"), parcel("48 x 40 x 30", "260 lb"), inches("1/2"))
+    (step,) = [one for one in steps if one.what == "girth"]
+    assert step.by == inches("2")  # 1/2 in off each of the four sides that the tape goes over
+
+
 def test_where_nothing_within_reach_is_cheaper_or_it_is_not_taken_there_is_no_step() -> None:
     assert cheaper_points(service("Prepaid Label"), parcel("8 x 6 x 4", "2 lb")) == []
     assert cheaper_points(service("Small Cubes"), parcel("30 x 6 x 4", "2 lb")) == []

@@ -204,6 +204,7 @@ def test_a_layer_goes_around_things_that_are_held_together() -> None:
     assert [one.what for one in used.cuts] == ["pair, together"] * len(used.cuts)
     boxed = box_up(load, "slotted", shop().grade("C"), shop())
     assert coat in boxed.coats
+    assert {room for _, room in boxed.room_left} == {inches("1/2")}  # their gap, outside of what goes around both
 
 
 def test_only_what_is_wound_or_drawn_over_goes_around_several() -> None:

@@ -13,6 +13,7 @@ from fardo.core.arrange.ask import all_turned
 from fardo.core.arrange.initial_layout import initial_layout
 from fardo.core.arrange.search import SearchState, improve, merge
 from fardo.core.arrange.turn import TURNS
+from fardo.core.make import WAYS, Contents, Made, School, boxes_for, opens_at_its_end
 from fardo.core.plan.aims import aims_below
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of, bodies_of, holds
@@ -125,9 +126,13 @@ def test_a_trim_is_tried_for_real_and_taken_only_if_it_holds_and_costs_less() ->
     assert may_be_tried(full)
     with pytest.raises(NoAnswer, match="does not lie so that it costs less"):
         trimmed(tight, full, shop(), world)
-    alone = draw_up(job_of([block("plate", "15 1/4 x 9 x 3 1/4")], ways=["slotted"]), shop(), world)
+    alone = draw_up(job_of([block("plate", "14 x 12 x 10 1/4")], ways=["slotted"]), shop(), world)
     with pytest.raises(NoAnswer, match="one thing alone"):
         trimmed(alone.job, alone, shop(), world)
+    lined = job_of([block("plate", "14 x 12 x 10 1/4")], ways=["slotted"],
+                   extras=[{"name": "card", "size": "6 x 4 x 1/16 in", "lies_flat": True}])  # fmt: skip
+    with pytest.raises(NoAnswer, match="one thing alone"):  # a card on top lies no other way
+        trimmed(lined, draw_up(lined, shop(), world), shop(), world)
     # A box that somebody chose stays as it is.
     made = picture.plan.boxed.made
     chosen = {"box": {"way": made.way, "board": made.grade.code, "inside_mm": [side.mm for side in made.needed]}}
@@ -156,6 +161,18 @@ def test_sizes_aimed_at_cost_less_and_take_every_thing_by_itself() -> None:
             assert (
                 one is other or other.at > one.at or any(a > b for a, b in zip(one.inside, other.inside, strict=True))
             )
+
+
+def test_a_metric_shop_aims_at_whole_centimetres_outside() -> None:
+    job = job_of([block("long", "20 x 3 x 3"), block("plate", "14 x 12 x 2"), block("cube", "6 x 6 x 6")])
+    metric = replace(shop(), units="cm")
+    answer = initial_layout(ask_of(job.must_load()))
+    now = weigh(job, answer, metric, EVERY)
+    assert now is not None
+    made = next(way.boxed.made for way in now[1].ways if WAYS[way.way].NEEDS == "sheet")
+    wall = max(out - into for out, into in zip(made.outside, made.inside, strict=True))
+    listed = aims_below(job, now[0].answer, answer.room_nm3, metric, EVERY)
+    assert any(all((side + wall).nm % 10_000_000 == 0 for side in aim.inside) for aim in listed)
 
 
 def test_where_nothing_has_a_price_the_least_billed_weight_comes_first() -> None:
