@@ -231,3 +231,21 @@ def test_the_docket_says_what_a_sale_leaves(client: TestClient) -> None:
     wrong = client.post("/api/work-out", json={"job": job(sale={"price": "much"})}).json()
     assert [problem["field"] for problem in wrong["problems"]] == ["sale.price"]
     assert client.post("/api/work-out", json={"job": job()}).json()["docket"]["sale"] is None
+
+
+@pytest.mark.parametrize(
+    ("ship", "beside", "note"),
+    [
+        ({}, [], "Enter the destination postcode to see prices."),
+        ({"to": "73120"}, [{"name": "stand", "size": "20 by"}], "Correct the marked fields to see prices."),
+        ({"to": "73120"}, [{"name": "stand", "size": "20 x 14 x 9"}], "Enter what is missing to see prices."),
+        ({"to": "nowhere!"}, [], "Correct the marked fields to see prices."),
+    ],
+)
+def test_the_docket_says_what_the_price_waits_for(
+    client: TestClient, ship: dict[str, str], beside: list[dict[str, str]], note: str
+) -> None:
+    block = {"kind": "box", "length": "3 in", "width": "2 in", "height": "2 in"}
+    sized = {"name": "block", "weight": "6 oz", "gap": "0", "shape": block}
+    docket = work(client, {"parts": [sized], "ship": ship, "beside": beside})["docket"]
+    assert (docket["note"], docket["total"]) == (note, None)

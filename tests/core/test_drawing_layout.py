@@ -151,3 +151,18 @@ def test_a_size_that_is_wider_than_its_room_is_broken_and_not_cut_short() -> Non
     assert told == ["off-cut", "29 13/16 x", "34 7/16 in", "a name much…"]
     assert notes_of("29 13/16 x 34 7/16 in", "1.4") == ["29 13/1…"]
     assert notes_of("29 13/16 x 34 7/16 in", "6") == ["29 13/16 x 34 7/16 in"]
+
+
+def test_a_note_wider_than_its_panel_begins_on_the_board_and_ends_on_it() -> None:
+    """Words of a narrow panel at the edge would begin before the board; they are moved along, not made smaller."""
+    wide, high = inches("60"), inches("20")
+    ends = [Note((inches("2"), high.half()), "inside face up"), Note((inches("58"), high.half()), "inside face up")]
+    corners = ((ZERO, ZERO), (wide, ZERO), (wide, high), (ZERO, high))
+    blank = Blank("case", (wide, high), corners, (), (), tuple(ends), "either way")
+    drawn = draw(blank, "in", 60.0)
+    first, last = (area(words, drawn.height) for words in drawn.words)
+    assert first[0] > 0
+    assert last[2] < wide.mm
+    assert {words.y for words in drawn.words} == {high.half().mm}
+    middle = replace(blank, notes=(Note((wide.half(), high.half()), "inside face up"),))
+    assert [words.x for words in draw(middle, "in", 60.0).words] == [wide.half().mm]

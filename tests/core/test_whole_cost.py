@@ -13,7 +13,7 @@ from fardo.core.arrange.ask import all_turned
 from fardo.core.arrange.initial_layout import initial_layout
 from fardo.core.arrange.search import SearchState, improve, merge
 from fardo.core.arrange.turn import TURNS
-from fardo.core.make import WAYS, Contents, Made, School, boxes_for, opens_at_its_end
+from fardo.core.make import WAYS
 from fardo.core.plan.aims import aims_below
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of, bodies_of, holds

@@ -72,7 +72,7 @@
   href="#work">To the work</a
 >
 <header
-  class="border-b-hair max-phone:py-2 max-phone:px-3.5 max-phone:gap-y-2.5 max-phone:gap-x-4 max-phone:flex-wrap max-phone:h-auto flex h-13.5 items-center gap-5.5 border-b px-6 py-0"
+  class="border-b-hair max-phone:relative max-phone:py-2 max-phone:px-3.5 max-phone:gap-y-2.5 max-phone:gap-x-4 max-phone:flex-wrap max-phone:h-auto flex h-13.5 items-center gap-5.5 border-b px-6 py-0"
 >
   <a class="mark text-lead flex items-center gap-2.25 font-bold no-underline" href="/" onclick={follow}
     ><Mark />Fardo</a
@@ -90,7 +90,7 @@
         aria-current={router.room.name === name ? 'page' : undefined}>{word}</a
       >
     {/each}
-    <span class="flex">
+    <span class="max-phone:absolute max-phone:top-1 max-phone:right-3.5 flex">
       <button
         class="text-soft hover:text-ink grid h-8.5 w-8.5 [place-items:center]"
         onclick={() => (keys.shown = true)}

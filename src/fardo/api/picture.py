@@ -23,7 +23,7 @@ from fardo.core.plan.sale import Sale
 from fardo.core.plan.savings import may_be_tried
 from fardo.core.quantity import Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.core.tariff.steps import Cheaper
-from fardo.files.journey_reading import LEAVES_FROM
+from fardo.files.journey_reading import GOES_TO, LEAVES_FROM
 
 
 def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
@@ -131,8 +131,7 @@ def _docket(picture: Picture) -> views.Docket:
     if docket.stop:
         docket.note = "It does not ship as it is."
     elif job.journey is None:
-        leaves = LEAVES_FROM in job.missing
-        docket.note = f"Enter the {'postcode it leaves from' if leaves else 'destination postcode'} to see prices."
+        docket.note = _price_waits_for(job)
     elif not picture.carriers.services:
         docket.note, docket.way_on = "No carrier's tariff is here yet, so there is no price.", "tariffs"
     elif plan is None:
@@ -153,6 +152,17 @@ def _docket(picture: Picture) -> views.Docket:
     if way.boxed.too_large and not docket.stop:
         docket.note = f"Not from the sheets in stock: {way.boxed.too_large}."
     return docket
+
+
+def _price_waits_for(job: Job) -> str:
+    """What to type before a service can be asked."""
+    if LEAVES_FROM in job.missing:
+        return "Enter the postcode it leaves from to see prices."
+    if GOES_TO in job.missing:
+        return "Enter the destination postcode to see prices."
+    if job.problems:
+        return "Correct the marked fields to see prices."
+    return "Enter what is missing to see prices."
 
 
 def _sale(sale: Sale, plan: Plan) -> views.SaleView:

@@ -7,7 +7,7 @@ will be seen, and with it how far the dimension lines stand off.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Literal
 
@@ -96,7 +96,7 @@ def draw(blank: Blank, units: Units, words_height: float) -> Drawn:
     strokes = [
         Stroke(line.kind, line.start[0].mm, line.start[1].mm, line.end[0].mm, line.end[1].mm) for line in blank.lines
     ]
-    words = [one for note in blank.notes for one in _lines_of(note, h)]
+    words = [_kept_within(one, blank, h) for note in blank.notes for one in _lines_of(note, h)]
     for near, far in blank.hatched:
         strokes += _hatching((near[0].mm, near[1].mm), (far[0].mm, far[1].mm), words, h)
     taken: dict[tuple[str, int], float] = {}  # how far along a row words already stand outside its line
@@ -123,6 +123,12 @@ def _lines_of(note: Note, h: float) -> Iterator[Words]:
         texts = texts[: int(high / (_LINE * h))]
     for n, text in enumerate(texts):
         yield Words(note.at[0].mm, note.at[1].mm + ((len(texts) - 1) / 2 - n) * _LINE * h, text, 0, "note")
+
+
+def _kept_within(words: Words, blank: Blank, h: float) -> Words:
+    """Moved so far along that it does not begin before the blank or end beyond it, where it is not longer than that."""
+    half, most = _reach(words, h)[0] + 0.3 * h, blank.size[0].mm
+    return replace(words, x=min(max(words.x, half), most - half)) if 2 * half < most else words
 
 
 def _broken(text: str, most: int) -> list[str]:

@@ -20,7 +20,7 @@ from fardo.files.job import BesideEntry, JobFile, PartEntry, Ship
 from fardo.files.typed import to_count, to_length, to_mass, to_money, to_sizes
 
 NO_PARCEL = BesideEntry()
-LEAVES_FROM = "postcode it leaves from"
+LEAVES_FROM, GOES_TO = "postcode it leaves from", "postcode it goes to"
 _MOST_DAYS = 365
 
 
@@ -97,7 +97,7 @@ class JourneyReading(FieldReading):
 
     def journey(self, job: JobFile, shop_origin: str, hazards: Hazards, channel: Channel | None) -> Journey | None:
         origin = self.needed(LEAVES_FROM, job.ship.origin or shop_origin, read_postcode, "ship.from")
-        destination = self.needed("postcode it goes to", job.ship.to, read_postcode, "ship.to")
+        destination = self.needed(GOES_TO, job.ship.to, read_postcode, "ship.to")
         value: Money | None = None
         if not is_empty(job.value):
             value = self.attempt(Money.read, job.value, self.shop.currency, under="value")

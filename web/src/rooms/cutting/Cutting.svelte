@@ -209,7 +209,7 @@
                   ><b class="figure text-ink">{board.sheets.length}</b>
                   {board.sheets.length === 1 ? 'sheet' : 'sheets'},
                   <b class="figure text-ink">{board.waste_percent}</b>
-                  % over,
+                  % left over,
                   {#if board.free}knife only{:else}{tool === 'saw' ? 'fence' : 'straightedge'} set
                     <b class="figure text-ink">{board.fence_changes}</b> times{/if},
                   {view.currency} <b class="figure text-ink">{board.price}</b></span

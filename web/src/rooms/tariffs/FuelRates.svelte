@@ -14,6 +14,12 @@
   let trouble = $state('');
 
   const named = (row: FuelRow) => `${row.carrier} ${row.percent}`;
+  /** Each by name where they are few, else the range. */
+  const inAll = $derived.by(() => {
+    if (rows.length <= 6) return rows.map((row) => `${row.carrier} ${row.percent} %`).join(', ');
+    const [least, most] = [Math.min, Math.max].map((of) => of(...rows.map((row) => Number(row.percent))));
+    return `${rows.length} of them, ${least === most ? `all ${least} %` : `${least} to ${most} %`}`;
+  });
   const value = (row: FuelRow) => typed[named(row)] ?? row.percent;
 
   async function save(event: SubmitEvent, row: FuelRow): Promise<void> {
@@ -37,9 +43,7 @@
 
 {#if rows.length}
   <details class="mb-4">
-    <summary class="text-soft text-note mb-2 cursor-pointer"
-      >Fuel surcharges: {rows.map((row) => `${row.carrier} ${row.percent} %`).join(', ')}</summary
-    >
+    <summary class="text-soft text-note mb-2 cursor-pointer">Fuel surcharges: {inAll}</summary>
     <p class="text-soft text-small mb-1">
       A new per cent goes into every service named beside it, as a new version of the carrier's tariff.
     </p>

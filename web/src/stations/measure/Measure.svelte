@@ -149,7 +149,7 @@
     {/if}
   </div>
   <div
-    class="beside max-desk:order-1 max-desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] max-desk:items-start max-phone:grid-cols-[minmax(0,1fr)] grid min-w-0 grid-cols-[minmax(0,1fr)] gap-4"
+    class="beside desk:sticky desk:top-2 max-desk:order-1 max-desk:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] max-desk:items-start max-phone:grid-cols-[minmax(0,1fr)] grid min-w-0 grid-cols-[minmax(0,1fr)] gap-4"
   >
     {#if apart}
       <Known code={desk.kind} of="taking apart" />
