@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from collections.abc import Iterator
 from typing import Any
 
@@ -38,11 +39,10 @@ def taken(document: dict[str, Any]) -> dict[str, Any]:
     waiting.append(found)
     named: dict[str, Any] = {}
     while waiting:
-        text = json.dumps(waiting.pop())
-        for name, schema in document["components"]["schemas"].items():
-            if f'"#/components/schemas/{name}"' in text and name not in named:
-                named[name] = schema
-                waiting.append(schema)
+        for name in re.findall(r'"#/components/schemas/([^"]+)"', json.dumps(waiting.pop())):
+            if name not in named:
+                named[name] = document["components"]["schemas"][name]
+                waiting.append(named[name])
     return {**found, **named}
 
 

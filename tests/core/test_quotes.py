@@ -6,7 +6,7 @@ from fractions import Fraction
 
 import pytest
 
-from fardo.core.quantity import POUND, Money
+from fardo.core.quantity import POUND, Money, read_mass, read_sizes
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.charges import Cover, Fuel, Residential, WeightGrid
 from fardo.core.tariff.limits import Limits
@@ -130,6 +130,22 @@ def test_a_parcel_is_read_from_one_line() -> None:
     ounces = read_line("6x4x2 1 lb 3 oz to 73120", "in", "10440")
     assert ounces is not None
     assert ounces.weight.ng == 19 * 28_349_523_125
+
+
+def test_sizes_and_weight_are_parted_by_a_comma_and_by_their_fractions() -> None:
+    for line, size, weight in (
+        ("20 x 14 x 9, 6 lb to 73120", "20 x 14 x 9", "6 lb"),
+        ("20x14x9; 6 lb to 73120", "20 x 14 x 9", "6 lb"),
+        ("20 x 14 x 8 1/2 6 lb to 73120", "20 x 14 x 8 1/2", "6 lb"),
+        ("20 x 14 x 8 6 1/2 lb to 73120", "20 x 14 x 8", "6 1/2 lb"),
+        ("20 x 14 x 8-1/2, 6-1/2 lb to 73120", "20 x 14 x 8 1/2", "6 1/2 lb"),
+        ("20 x 14 x 9, 12 lb 6 oz to 73120", "20 x 14 x 9", "12 lb 6 oz"),
+        ("50 x 30 x 20 cm, 4,5 kg to 73120", "50 x 30 x 20 cm", "4.5 kg"),
+        ("50 x 30 x 20 cm .75 kg to 73120", "50 x 30 x 20 cm", "0.75 kg"),
+    ):
+        read = read_line(line, "in", "10440")
+        assert read is not None
+        assert (read.sizes, read.weight) == (read_sizes(size, "in"), read_mass(weight, "lb")), line
 
 
 @pytest.mark.parametrize("text", ["saddle", "two paddles", "", "x", "3 concertinas"])

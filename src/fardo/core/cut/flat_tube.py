@@ -175,6 +175,6 @@ def draw_opened(name: str, case: OpenedCase) -> Blank:
     dimensions = [*chain((ZERO, *corners, end), "below", ZERO), *chain(ups, "left", ZERO)]
     dimensions += chain(_trims(case, low, high), "right", far) if _trimmed(case) else ()
     middle = (low + high).half()
-    notes = [Note((case.long.half(), middle), "inside face up"),
+    notes = [Note((case.long.half(), (high + top).half()), "inside\nface up"),
              Note(((corners[-1] + end).half(), middle), "laps")]  # fmt: skip
     return Blank(name, (far, top), outline, tuple(lines), tuple(dimensions), tuple(notes), "either way")

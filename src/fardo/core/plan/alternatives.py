@@ -234,7 +234,7 @@ def _gives_up(plan: Plan, best: Sequence[tuple[Aim, Plan]], margin: Callable[[Pl
     if has < could and has < _AMPLE:
         least = f"margin of safety {times(margin(plan).least)}" if has else "nothing may stand on it"
         said.append(f"{least}; the safest has {times(margin(safest).least)} what is asked")
-    if plan.quote.uncovered is not None:
+    if plan.quote.uncovered is not None and plan is not safest:  # the safest has said it
         said.append(f"{plan.quote.uncovered} is not covered")
     told = "; ".join(said)
     return f"{told[0].upper()}{told[1:]}." if told else ""

@@ -10,9 +10,10 @@ from fardo.core.quantity import Units, read_flat, read_mass, read_sizes
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel, read_postcode, soft_pack
 
-_WEIGHT = r"\d[\d\s./,-]*?\s*(?:lbs?|pounds?|#|oz|kg|g)(?![a-z])(?:\s*[\d./]+\s*oz\b)?"
+_NUMBER = r"(?:\d+[\s-]+\d+/\d+|\d+/\d+|\d*[.,]?\d+)"  # 9, 9.5, 9,5, 9 1/2, 9-1/2: a comma and a space part two of them
+_WEIGHT = rf"{_NUMBER}\s*(?:lbs?|pounds?|#|oz|kg|g)(?![a-z])(?:\s*[\d./]+\s*oz\b)?"
 _LINE = re.compile(
-    rf"\s*(?P<sizes>\S.*?[x×*].*?[x×*].*?)[\s,;]+(?P<weight>{_WEIGHT})"
+    rf"\s*(?P<sizes>\S.*?[x×*].*?[x×*]\s*\d.*?)[\s,;]+(?P<weight>{_WEIGHT})"
     r"(?:[\s,;]+(?P<soft>soft)|[\s,;]+flat\s+(?P<flat>\d[\d\s./]*(?:in|cm|mm|\")?\s*[x×*]\s*\d[\d\s./]*(?:in|cm|mm|\")?))?"
     r"(?:[\s,;]+from\s+(?P<origin>[\w-]+))?[\s,;]+to\s+(?P<destination>[\w-]+)(?P<home>[\s,;]+home)?\s*",
     re.IGNORECASE,

@@ -53,9 +53,9 @@
 </div>
 {#if picked && way.at_hand.length > 1}
   <fieldset class="hand bg-sheet mx-0 mt-0 mb-2 py-0 pr-3 pl-5 [box-shadow:inset_4px_0_0_var(--twine)]">
-    <legend class="text-soft text-small px-0 pt-1 pb-0.5">In stock, large enough</legend>
+    <legend class="text-soft text-small float-left w-full px-0 pt-1 pb-0.5">In stock, large enough</legend>
     {#each way.at_hand as one (one.item)}
-      <div class="one relative">
+      <div class="one relative clear-both">
         <label
           class="border-t-hair text-note block cursor-pointer border-t px-2 pt-1 pb-1.25"
           class:here={one.picked}
