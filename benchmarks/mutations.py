@@ -47,6 +47,7 @@ READERS = {
     ),
     "src/fardo/api/": ("tests/outside/test_file_formats.py::test_the_descriptions_in_the_tree_are_current",),
 }  # fmt: skip
+_NEAR = 0.02  # what a test of the same name counts against one of another
 FIRST = 8  # tests that are run before the others are even read in
 # What compiled loops do is seen by none who only watches lines: those who call them reach them.
 CALLED_BY = {
@@ -120,13 +121,19 @@ class Reached:
         return Counter(one for lines in self.tests.values() for tests in lines.values() for one in tests)
 
     def of(self, path: str, line: int) -> list[str]:
-        """The tests that reach a line, those first that are quick and reach little else; all of its file's where none
-        is, or of who calls it.
+        """The tests that reach a line, those first that are quick and reach little else, or are called as its file is;
+        all of its file's where none is, or of who calls it.
         """
         found = set(self.tests.get(path, {}).get(line, ())) or self._of_file(path)
         for caller in CALLED_BY.get(path, ()):
             found |= {one for one in self.seconds if one.startswith(caller)} or self._of_file(caller)
-        return sorted(found, key=lambda one: (self.seconds.get(one, 1.0) * self.breadth[one], one))
+        words = words_of(path)
+
+        def how_far(test: str) -> tuple[float, str]:
+            near = _NEAR if words & words_of(test.split("::")[0]) else 1.0
+            return self.seconds.get(test, 1.0) * self.breadth[test] * near, test
+
+        return sorted(found, key=how_far)
 
     def with_more(self, other: Reached) -> Reached:
         """With what other tests reach, or these tests reach now."""
@@ -139,6 +146,11 @@ class Reached:
 
     def _of_file(self, path: str) -> set[str]:
         return {one for tests in self.tests.get(path, {}).values() for one in tests}
+
+
+def words_of(path: str) -> set[str]:
+    """Of the name of a file, without an s at their end."""
+    return {word.removesuffix("s") for word in Path(path).stem.split("_")} - {"test", "and", "of", "in"}
 
 
 def passed_over(tree: ast.Module) -> set[int]:
