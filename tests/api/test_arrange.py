@@ -181,6 +181,8 @@ def test_each_view_of_the_packing_sheet_has_its_own_two_sides(client: TestClient
     page = PdfReader(io.BytesIO(client.get(f"/api/jobs/{key}/packing.pdf").content)).pages[0]
     lines = page.extract_text().splitlines()
     assert (lines.count("10 in"), lines.count("6 in")) == (4, 2)
+    # From above the upper one hides the lower's number; from the front and the side both are seen.
+    assert sorted(line for line in lines if line.isdigit()) == ["1", "1", "2", "2", "2"]
 
 
 def pages_of(client: TestClient, content: dict[str, Any]) -> list[str]:

@@ -191,6 +191,27 @@ def test_going_metric_changes_no_setting_and_no_kind_that_was_typed_bare(client:
     assert client.put("/api/shop", json={"revision": now["revision"], "shop": later}).json()["shop"]["gap"] == "5 cm"
 
 
+def test_a_kind_kept_bare_by_an_earlier_version_keeps_its_inches_when_the_shop_goes_metric(client: TestClient) -> None:
+    kinds = client.app.state.context.kinds  # type: ignore[attr-defined]
+    shipped = next(one.kind for one in kinds.all() if one.kind.code == "concertina")
+    bare = shipped.model_copy(update={"parts": [shipped.parts[0].model_copy(update={"gap": "2"})]})
+    kinds.keep(bare, 0)
+    ours = {one.kind.code: one.revision for one in kinds.all()}
+    before = client.get("/api/shop").json()
+    metric = {**before["shop"], "units": "cm"}
+    assert client.put("/api/shop", json={"revision": before["revision"], "shop": metric}).status_code == 200
+    kept = next(one for one in kinds.all() if one.kind.code == "concertina")
+    assert (kept.kind.parts[0].gap, kept.revision) == ("2 in", 2)
+    # What ships stays what ships.
+    assert {one.kind.code: one.revision for one in kinds.all()} == {**ours, "concertina": 2}
+
+
+def test_what_goes_around_a_box_is_wrap(client: TestClient) -> None:
+    forms = {one["form"]: one for one in client.get("/api/shop").json()["forms"]}
+    assert [name for name, one in forms.items() if one["around_a_box"]] == ["wrap"]
+    assert {name for name, one in forms.items() if one["on_walls"]} < set(forms)
+
+
 def test_the_bench_lists_what_leaves_first_and_every_job_once(client: TestClient) -> None:
     """Without a ship date: after what leaves by tomorrow."""
     days = ["2026-03-09", None, "2026-03-02", "2026-03-09", None, "2026-03-05", "2026-02-28", "2026-03-03"]

@@ -63,6 +63,18 @@ def test_what_is_best_at_several_stands_there_once_with_each_reason() -> None:
     assert alternatives((), shop()) == ()
 
 
+def test_the_safest_says_whether_its_value_is_covered_and_says_it_once() -> None:
+    plans = price_ways(job_of([block("jug", "8 x 6 x 6")], value="40.00"), shop(), EVERY).plans
+    (safest,) = [one for one in alternatives(plans, shop(), Money(4000, "USD")) if "safest" in one.aims]
+    assert safest.plan.quote.uncovered is None
+    assert ", value covered" in safest.why
+    bare = Carriers(tuple(without_cover(one) for one in EVERY.services))
+    plans = price_ways(job_of([block("jug", "8 x 6 x 6")], value="40.00"), shop(), bare).plans
+    (only,) = alternatives(plans[:1], shop(), Money(4000, "USD"))
+    assert f"{only.why} {only.gives_up}".count("40.00 not covered") == 1
+    assert "is not covered" not in only.gives_up
+
+
 def test_what_an_alternative_gives_up_is_its_sum_over_the_cheapest() -> None:
     by_aim = found(jug())
     cheapest, fastest = by_aim["cheapest"], by_aim["fastest"]

@@ -21,7 +21,7 @@ from fardo.core.plan.needed import inside_of
 from fardo.core.plan.picture import LookedAt, Picture, draw_up
 from fardo.core.plan.shop import Shop
 from fardo.core.protect.material import Layer
-from fardo.core.quantity import Money
+from fardo.core.quantity import ZERO, Money
 from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.carriers import Carriers
 from fardo.files.job import JobFile
@@ -142,6 +142,11 @@ def test_each_box_there_says_which_side_is_short_and_by_how_much() -> None:
     assert load is not None
     assert low.short == inches("3/4") - load.gives
     assert found["shelf 18 x 14 x 12"].takes_it
+    high = inches("8 3/4") - load.gives
+    just = {one.box.name: one for one in boxes_to_pack_in(
+        read(found_boxes=[{"name": "just so", "inside": f"14 x 12 x {float(high.inches)} in"}]), shop()
+    )}["just so"]  # fmt: skip
+    assert (just.short, just.takes_it) == (ZERO, True)
     order = [one.takes_it for one in boxes_to_pack_in(job, shop())]
     assert order == sorted(order, reverse=True)
 

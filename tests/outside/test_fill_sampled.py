@@ -8,6 +8,10 @@ from contextlib import suppress
 import numpy as np
 import pytest
 
+from fardo.core.arrange.ask import Ask
+from fardo.core.arrange.body import Body
+from fardo.core.arrange.initial_layout import initial_layout
+from fardo.core.arrange.void_space import empty_cells
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.part import Part
 from fardo.core.goods.shape import Box, Cylinder, Ring, Shape
@@ -27,6 +31,14 @@ POINTS = 40_000
 SHOP = shop()
 BUBBLE = Layer(SHOP.materials["bubble-large"], 2)
 Inside = Callable[[np.ndarray, float], np.ndarray]
+
+
+def test_a_side_lower_than_a_cell_is_one_cell_of_room() -> None:
+    flat = Body("card", Box(inches("6"), inches("4"), inches("1/4")), weight=read_mass("1 oz"))
+    ask = Ask((flat,))
+    cells = empty_cells(ask, initial_layout(ask), 25.4)
+    assert sorted(cells.shape) == [1, 4, 6]
+    assert not cells.any()
 
 
 def litres(boxed: Boxed, inside_of: Inside | None = None) -> float:

@@ -108,6 +108,11 @@ def test_the_lid_of_a_half_slotted_case_slides_over_it(inside: Sizes, board: str
     for axis in (0, 1):
         assert allowances()[SLIP].mm - 1e-6 <= (lid[axis] - t) - (case[axis] + t) <= allowances()[SLIP].mm + STEP
     assert lid[2] <= case[2] + t + 1e-6  # its walls end above the table
+    # The flaps of the long walls meet in the middle of the bottom, and it has none at its top.
+    flaps = [p.flat.bounds[3] - p.flat.bounds[1] for p in fold(box.blanks[0]) if p.flat.bounds[1] < 1e-6]
+    assert case[1] / 2 - STEP <= max(flaps) <= case[1] / 2 + 1e-6
+    (ends,) = [one for one in box.fence if one.do.startswith("flaps")]
+    assert (ends.do, ends.cuts) == ("flaps, from one long edge", 1)
     assert [*(lid[:2] + t), case[2] + 2 * t] == pytest.approx(mm(box.outside), abs=1e-3)
 
 
