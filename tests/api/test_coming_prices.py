@@ -5,11 +5,13 @@ from __future__ import annotations
 import copy
 from datetime import date, timedelta
 from decimal import Decimal
+from fractions import Fraction
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
+from fardo.files.tariff_changes import _prices_differ
 from tests.made_up import job, part
 
 CARRIER = "Oddbarrow"
@@ -202,3 +204,13 @@ def test_a_parcel_that_cannot_be_read_is_named_by_its_line(client: TestClient, l
     assert says in str(answer.json())
     many = client.post(f"{WHERE}/compare", json=body | {"parcels": "2x2x2,1,73120\n" * 501})
     assert "at most 500" in many.text
+
+
+def test_prices_added_and_left_out_are_counted() -> None:
+    was = {("1 lb", "near"): Fraction(8), ("2 lb", "near"): Fraction(9), ("3 lb", "near"): Fraction(10)}
+    one, two = dict(list(was.items())[1:]), dict(list(was.items())[2:])
+    assert (_prices_differ(was, one), _prices_differ(was, two)) == ("1 price left out", "2 prices left out")
+    assert (_prices_differ(one, was), _prices_differ(two, was)) == ("1 price added", "2 prices added")
+    dearer = {key: price * Fraction(11, 10) for key, price in was.items()}
+    assert _prices_differ(was, dearer) == "3 of 3 prices differ, +10.0 %"
+    assert _prices_differ(was, was) == ""

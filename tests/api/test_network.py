@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import shutil
 import sqlite3
 import ssl
@@ -141,6 +142,7 @@ def test_a_code_from_a_screen_lets_one_device_in_once(app: FastAPI, own: TestCli
     code = told["address"].partition("#code=")[2]
     assert told["address"].startswith(f"{URL}/enter#code=")
     assert read_qr(told["svg"]) == told["address"]
+    assert quiet_zone(told["svg"]) == pytest.approx(4)
     first, second, third = (device(app, f"192.168.1.{n}") for n in (30, 31, 32))
     assert enter(first, code=code).status_code == 200
     assert first.get("/api/jobs").status_code == 200
@@ -150,10 +152,17 @@ def test_a_code_from_a_screen_lets_one_device_in_once(app: FastAPI, own: TestCli
     assert enter(third, code=late).status_code == 403
 
 
+def quiet_zone(svg: str) -> float:
+    """In modules (ISO/IEC 18004 asks for four)."""
+    size = float(re.search(r'width="([\d.]+)"', svg)[1])  # type: ignore[index]
+    dark = [dict(re.findall(r'(\w[\w-]*)="([^"]*)"', one)) for one in re.findall(r"<rect ([^>]*)>", svg)
+            if "rgb(0%,0%,0%)" in one.replace(" ", "")]  # fmt: skip
+    squares = [(float(one["x"]), float(one["width"])) for one in dark if "x" in one and float(one["width"]) < size]
+    return min(x for x, _ in squares) / min(wide for _, wide in squares)
+
+
 def read_qr(svg: str) -> str:
     """The text of a code drawn in squares, by a reader that is not ours."""
-    import re
-
     size = float(re.search(r'width="([\d.]+)"', svg)[1])  # type: ignore[index]
     scale = 8
     picture = Image.new("L", (int(size * scale), int(size * scale)), 255)

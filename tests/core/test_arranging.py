@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
 from fardo.core.arrange.ask import Arrangement, Ask, balance, moved_in, proportion_of, quarter_turned
@@ -12,6 +13,7 @@ from fardo.core.arrange.cannot import cannot
 from fardo.core.arrange.load_on_top import over, overloaded
 from fardo.core.arrange.manual import by_hand, drop, faults, locked_or_not, may_stand, unsupported_depths
 from fardo.core.arrange.search import SearchState, improve, merge
+from fardo.core.arrange.search_start import plan
 from fardo.core.arrange.turn import STANDING, TURNS, UNTURNED, about, after, determinant, is_square
 from fardo.core.goods.gap import NO_GAP, Gap
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ring, Taper, bars
@@ -314,3 +316,12 @@ def test_a_parcel_is_long_flat_or_about_a_cube_whichever_way_it_stands(
     sides: tuple[float, float, float], is_so: str
 ) -> None:
     assert proportion_of(*sides) == is_so
+
+
+def test_a_search_begins_with_what_takes_most_room_and_with_what_is_longest() -> None:
+    """What may have nothing on it goes in last either way."""
+    cube, bar, card = block("cube", 8, 8, 8), block("bar", 20, 2, 2), block("card", 9, 9, 9, bears=POUND * 0)
+    ask, random = Ask((bar, card, cube)), np.random.default_rng(1)
+    first, second = (plan(ask, 300.0, start, [], random).order for start in (0, 1))
+    assert [ask.bodies[n].name for n in first] == ["cube", "bar", "card"]
+    assert [ask.bodies[n].name for n in second] == ["bar", "cube", "card"]

@@ -293,6 +293,8 @@ def test_stiff_faces_are_the_size_of_the_picture_and_grow_only_its_thickness() -
     (cut,) = unit.coats[0].cuts
     assert (cut.count, around(cut)) == (2, (20, 16))
     assert unit.sizes == sizes("20 x 16 x 1 5/16")
+    (doubled,) = wrapped("20 x 16 x 1", layer("faces", layers=2)).coats[0].cuts
+    assert doubled.count == 4
 
 
 def test_a_bag_is_as_wide_as_the_two_smaller_sides_and_as_long_as_the_longest_and_the_least() -> None:

@@ -106,6 +106,13 @@ def test_more_shapes_in_a_part_than_are_united_at_a_stroke_are_refused() -> None
     assert "at most 120 in a part" in fault(shape={"kind": "compound", "of": [branch] * 3})
 
 
+def test_a_shape_of_a_compound_without_a_place_is_at_its_corner() -> None:
+    leg = {"kind": "box", "length": "2", "width": "2", "height": "6"}
+    top = {"kind": "box", "length": "12", "width": "10", "height": "1"}
+    stool = {"kind": "compound", "of": [{"shape": leg}, {"shape": top, "at": ["0", "0", "6"]}]}
+    assert shape_of(stool).sizes == sizes("12 x 10 x 7")
+
+
 def test_a_quarter_turn_in_a_compound_changes_its_sides() -> None:
     turned = {
         "shape": {"kind": "box", "length": "9", "width": "3", "height": "2"},

@@ -34,6 +34,7 @@ def smallest_found(boxes: list[Sides], rounds: int = 2) -> list[int]:
     ask = ask_for(boxes)
     answer = min((one.answer for one in improve(ask, SearchState(), rounds).found), key=lambda answer: answer.room_nm3)
     assert faults(ask, answer) == []
+    assert list(answer.inside) == sorted(answer.inside, reverse=True)  # what may lie any way up lies lowest
     assert all(side.nm % INCH.nm == 0 for side in answer.inside)
     return sorted((side.nm // INCH.nm for side in answer.inside), reverse=True)
 

@@ -45,12 +45,8 @@ def tray_and_lid(tray: Blank, lid: Blank) -> tuple[Step, ...]:
     )
 
 
-def glued_case(flaps: str = _CLOSE) -> tuple[Step, ...]:
-    """A case in one piece with a tab.
-
-    Args:
-        flaps: how its bottom is closed.
-    """
+def case_with_tab() -> tuple[Step, ...]:
+    """A case in one piece, until its tab is on and its flaps are open."""
     return (
         *_BEFORE,
         Step("Cut the slots between the flaps and the waste beside the tab, up to the scores.", knife=True),
@@ -58,8 +54,16 @@ def glued_case(flaps: str = _CLOSE) -> tuple[Step, ...]:
             "Fold every score once over, then glue or tape the tab inside the last wall, along its whole height.",
             tapes=True,
         ),
-        Step(flaps, tapes=True),
     )
+
+
+def glued_case(flaps: str = _CLOSE) -> tuple[Step, ...]:
+    """A case in one piece with a tab.
+
+    Args:
+        flaps: how its bottom is closed.
+    """
+    return *case_with_tab(), Step(flaps, tapes=True)
 
 
 def full_overlap() -> tuple[Step, ...]:

@@ -14,6 +14,7 @@ from fardo.core.cut.fence import fence_of
 from fardo.core.goods.part import Sizes
 from fardo.core.make import slotted
 from fardo.core.make.allowances import FLOATED, Allowances
+from fardo.core.make.assembly import case_with_tab
 from fardo.core.make.inserts.spacer import bridge
 from fardo.core.make.made import Made, School, check_inside, sides_told
 from fardo.core.make.step import Step
@@ -61,8 +62,9 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         },
         notes=inner.notes, floated=floated,
         steps=(
-            Step("Make both cases and close their bottoms. Fold the spacers into bridges, their legs {} long.",
-                 (allowances.at_least(floated - t.half()),)),
+            *case_with_tab(),
+            Step("Close the bottoms of both cases and tape them.", tapes=True),
+            Step("Fold the spacers into bridges, their legs {} long.", (allowances.at_least(floated - t.half()),)),
             Step("Lay two spacers on the bottom of the outer box, legs down, and stand two against each wall."),
             Step("Set the closed inner box on them; nothing of it may touch the outer box. Two spacers go on top.",
                  stage="close"),

@@ -13,6 +13,7 @@ from fardo.core.board.grade import Grade
 from fardo.core.cut.case import case_fence
 from fardo.core.goods.part import Sizes
 from fardo.core.make.allowances import OVERLAP, SLIP, Allowances
+from fardo.core.make.assembly import case_with_tab
 from fardo.core.make.half_slotted import half_case
 from fardo.core.make.made import Made, School, check_inside, long_side_first, sides_told, turned_note
 from fardo.core.make.step import Step
@@ -55,6 +56,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
         },
         notes=turned_note(inside, needed),
         steps=(
+            *case_with_tab(),
             Step("Close and tape the bottom of the lower half, and the top of the upper one.", tapes=True),
             Step("Put the goods in the lower half and fill around them.", stage="pack"),
             Step("Push the upper half over it until {} lie over each other, and tape the rim all around.",
