@@ -11,6 +11,13 @@ import pytest
 from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
+from fardo.api.routers.arrange import _there
+from fardo.core.arrange.ask import all_turned
+from fardo.core.arrange.initial_layout import initial_layout
+from fardo.core.arrange.turn import TURNS
+from fardo.core.plan.load import ask_of, bodies_of
+from fardo.files.arrangement import write_arrangement
+from fardo.files.job import JobFile
 from tests.api.test_working_out import work
 from tests.made_up import box, job, part, wheel_in_bubble
 
@@ -171,6 +178,13 @@ def test_the_heads_of_the_packing_sheets_tables_are_bold_and_their_rows_are_not(
         one.extract_text(visitor_text=seen)
     assert fonts["left"] == {"/Helvetica-Bold"}
     assert fonts["this side up"] == {"/Helvetica"}
+    assert "flat" not in fonts
+
+
+def test_what_stays_flat_says_so_on_the_packing_sheet_and_what_may_lie_anyhow_says_nothing(client: TestClient) -> None:
+    parts = [part(name="hub", gap="1 in", rules={"keep_flat": True}), part(name="rim", gap="1 in")]
+    words = " ".join(pages_of(client, job(parts=parts, ways=["slotted"], extras=[]))).split()
+    assert words.count("flat") == 1
 
 
 def test_each_view_of_the_packing_sheet_has_its_own_two_sides(client: TestClient) -> None:
@@ -357,3 +371,20 @@ def test_fill_goes_where_nothing_is(client: TestClient) -> None:
         assert all(0 < c < side * 25.4 for c, side in zip((x, y, z), (24, 22, 5), strict=True))
         from_axis = ((x - middle[0]) ** 2 + (y - middle[1]) ** 2) ** 0.5
         assert not (203.2 < from_axis < 254 and low < z < low + 50.8)
+
+
+def test_a_search_goes_on_from_what_was_arranged_before(client: TestClient) -> None:
+    """What is arranged and still holds is one of the answers that are there; nothing dearer takes its place."""
+    read = JobFile.model_validate(wheel())
+    today = client.app.state.context.today  # type: ignore[attr-defined]
+    load = today.understand(read).must_load()
+    ask = ask_of(load)
+    assert len(_there(read, ask, load)) == 1
+    turned = all_turned(bodies_of(load), initial_layout(ask), TURNS[3])
+    before = read.model_copy(update={"arrangement": write_arrangement(load, turned)})
+    found = _there(before, ask, load)
+    assert [one.inside for one in found] == [found[0].inside, turned.inside]
+    larger = today.understand(read.model_copy(update={"parts": [
+        one.model_copy(update={"gap": "6 in"}) for one in read.parts
+    ]})).must_load()  # fmt: skip
+    assert len(_there(before, ask_of(larger), larger)) == 1

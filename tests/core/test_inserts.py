@@ -69,6 +69,14 @@ def test_a_divider_of_six_cells_has_one_long_strip_and_two_short_ones() -> None:
         pytest.approx((12 - 2 * 5 / 32) / 3), pytest.approx((10 - 5 / 32) / 2),
     ]  # fmt: skip
     assert long.size == (inches("12"), inches("6"))
+    # The slots are measured on the side they are cut from: of the long strip above, of the short one below.
+    for blank, cut_from in ((long, "above"), (short, "below")):
+        slots = [one for one in blank.dimensions if one.side == cut_from]
+        assert len(slots) == 2 * (3 if blank is long else 2) - 1
+        (depth,) = [one for one in blank.dimensions if one.side == "right"]
+        assert (depth.start[1], depth.end[1]) == (
+            (inches("3"), inches("6")) if blank is long else (inches("0"), inches("3"))
+        )
 
 
 @pytest.mark.parametrize(

@@ -77,6 +77,11 @@ def test_one_edge_takes_one_cap() -> None:
     assert "that side is a face and no edge" in refused({"material": "edge-foam", "on": "above"})
 
 
+def test_caps_along_all_edges_are_two_long_and_two_short() -> None:
+    wrapped = one({"material": "edge-foam"})
+    assert in_inches(wrapped.coats[0]) == [(2, 12, None), (2, 9, None)]
+
+
 def test_what_is_drawn_over_goes_all_round() -> None:
     assert "plastic bag, seams sealed goes all round" in refused({"material": "bag", "on": "left"})
 

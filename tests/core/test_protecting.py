@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.part import Part
 from fardo.core.goods.shape import Box, Cylinder, Disc, Ring, Shape, bars
+from fardo.core.plan.parts import check_parts
 from fardo.core.plan.wrapped import units_of, wrap_up
 from fardo.core.protect.coat import Cut
 from fardo.core.protect.cushion import CLASSES, NO_LIMIT, check_cushion, cushion_thickness, drop_height, read_fragility
@@ -22,8 +23,10 @@ from fardo.core.protect.forms.wrap import winding
 from fardo.core.protect.liner import line_walls
 from fardo.core.protect.material import Layer
 from fardo.core.protect.pile import divide, how_to_pile, piles_needed
-from fardo.core.quantity import INCH, POUND, SIXTY_FOURTH, Length, Mass
+from fardo.core.quantity import INCH, POUND, SIXTY_FOURTH, Length, Mass, read_mass
 from fardo.core.refusal import BadInput
+from fardo.files.job import JobFile
+from fardo.files.understood import understand
 from tests.made_up import inches, shop, sizes
 from tests.outside.test_shapes_against_references import shapes, side, small
 
@@ -167,6 +170,19 @@ def test_a_packing_that_is_proven_stands_over_the_formula() -> None:
     assert check.enough
     assert check.says.endswith(f"Practice differs: {proven}.")
     assert "formula asks for 2 1/4 in" in check.says
+
+
+def test_before_there_is_a_box_all_of_the_goods_are_dropped_at_once() -> None:
+    """Four of 12 lb are 48 lb, which fall from less high than one of them alone would (a row of the table further)."""
+    for count, weight in ((1, "12 lb"), (4, "48 lb")):
+        part = {"name": "jug", "weight": "12 lb", "count": count, "gap": "2 in", "fragility": "delicate",
+                "shape": {"kind": "box", "length": "8 in", "width": "6 in", "height": "6 in"}}  # fmt: skip
+        job = understand(JobFile.model_validate({"parts": [part]}), SHOP, "10440")
+        (checked,) = check_parts(job, SHOP, None)
+        assert checked.check is not None
+        fragility = job.must_load().units[0].part.fragility
+        assert fragility is not None
+        assert checked.check.asks == cushion_thickness(read_mass(weight), fragility, SHOP.cushion_factor)
 
 
 def test_what_does_not_break_is_asked_no_cushion() -> None:

@@ -93,6 +93,11 @@ def test_dxf_reads_back_line_for_line_at_real_size(way: str, school: str) -> Non
             for blank in blanks for line in blank.lines if line.kind == kind
         )  # fmt: skip
         assert found == pytest.approx(ours, abs=2e-4)
+    told = {words.dxf.layer: set() for words in document.modelspace().query("TEXT")}
+    for words in document.modelspace().query("TEXT"):
+        told[words.dxf.layer].add(words.dxf.text)
+    assert {note.text for blank in blanks for note in blank.notes} == told.get("NOTE", set())
+    assert all(any(sign.isdigit() for sign in one) for one in told["DIMENSION"])
     assert {document.layers.get(layer).dxf.color for layer in layers.values()} == {7}
     assert document.layers.get("SCORE").dxf.linetype != document.layers.get("SECOND_SCORE").dxf.linetype
 
