@@ -63,6 +63,9 @@ def test_a_used_box_made_over_shows_where_the_knife_goes(stocked: TestClient) ->
     recut = way(told, "recut")
     # Both used boxes will do, and what is over in their girth laps.
     assert {one["item"] for one in recut["at_hand"]} == {"flat", "tall"}
+    assert {one["item"]: one["picked"] for one in recut["at_hand"]} == {
+        name: name == recut["item"] for name in ("flat", "tall")
+    }
     assert sorted(recut["inside"]["sides"]) == ["10", "12", "12"]
     assert recut["blanks"][0]["name"] == "re-cut box"
     assert 'class="old-fold"' in recut["blanks"][0]["svg"]

@@ -49,6 +49,7 @@ def test_girth_over_its_limit_is_brought_to_it_by_each_side() -> None:
     assert steps["longest side"][0] == inches("59 7/8")
     assert steps["second side"][0] == inches("12")
     assert steps["third side"][0] == inches("11 15/16")
+    assert steps["girth"][0] == inches("48")  # 1/32 off each of both sides across
 
 
 def test_a_near_small_step_does_not_hide_a_large_one_a_little_further() -> None:

@@ -155,7 +155,7 @@ class Laid:
     locked: bool = False
 
 
-def lay(body: Body, turn: Rotation, origin: Sizes, locked: bool = False) -> Laid | None:
+def lay(body: Body, turn: Rotation, origin: Sizes, locked: bool) -> Laid | None:
     """A body so turned, a bare point p of it at turn x p + origin; None where the matrix is no rotation."""
     rotation = as_rotation(turn)
     if rotation is None:
