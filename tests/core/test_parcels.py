@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from itertools import product
 from random import Random
+from types import SimpleNamespace
+from typing import Any
 
 import pytest
 from hypothesis import settings
@@ -16,7 +18,7 @@ from fardo.core.make.stock import Stock, StockBox
 from fardo.core.plan import parcels as parcels_of_plan
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of, with_packed
-from fardo.core.plan.parcels import Parcels, divisions, plans_in_parcels
+from fardo.core.plan.parcels import Parcels, _that_there_are, divisions, plans_in_parcels
 from fardo.core.plan.picture import best_plans, price_ways
 from fardo.core.plan.price import Plan, price_together
 from fardo.core.quantity import Money
@@ -94,6 +96,15 @@ def test_small_worlds_are_divided_as_by_enumeration() -> None:
         plans = plans_in_parcels(job, shop(), world)
         least = by_enumeration(job, world)
         assert (plans[0].costs.total.minor if plans else 1 << 60) == least
+
+
+def test_few_are_divided_in_every_way_and_nothing_is_searched(monkeypatch: pytest.MonkeyPatch) -> None:
+    def searched(*_: object) -> None:
+        raise AssertionError("a search among few divisions")
+
+    monkeypatch.setattr(Parcels, "_search", searched)
+    job = job_of([block("lower", "12 x 9 x 6"), block("upper", "12 x 9 x 5")], ways=["slotted"], parcels_at_most=2)
+    assert plans_in_parcels(job, shop(), Carriers((POST,)))
 
 
 def every_one_once(plan: Plan, job: Job) -> bool:
@@ -245,3 +256,17 @@ def test_what_must_part_is_in_no_parcel_together() -> None:
     for plan in plans:
         for boxed in plan.boxes:
             assert not {"wheel", "lamp"} <= {unit.part.name for unit in boxed.load.units}
+
+
+def test_no_box_is_given_to_more_parcels_than_it_is_there_for() -> None:
+    """Three of a stock box for twelve parcels: three have it, the others their second best; with neither, none."""
+
+    def offer(name: str, there: int) -> Any:
+        taken = (SimpleNamespace(item=SimpleNamespace(name=name, count=there), count=1),)
+        return SimpleNamespace(boxed=SimpleNamespace(made=SimpleNamespace(taken=taken)), order=(1,), alone=1)
+
+    cube, cut = offer("cube", 3), offer("cut", 99)
+    mixed = _that_there_are([[cube, cut]] * 12)
+    assert [one.boxed.made.taken[0].item.name for one in mixed] == ["cube"] * 3 + ["cut"] * 9
+    assert _that_there_are([[cube, cut]] * 2) == (cube, cube)
+    assert _that_there_are([[cube]] * 12) == ()

@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from fardo.core.goods.gap import Gap
 from fardo.core.goods.part import Extra, Part
 from fardo.core.goods.shape import Box
+from fardo.core.make import WAYS
 from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import box_up
@@ -21,13 +22,18 @@ from fardo.core.plan.cutting import work_of
 from fardo.core.plan.job import Job
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.load import Load
+from fardo.core.plan.picture import draw_up
 from fardo.core.plan.price import price
 from fardo.core.plan.progress import BoxChoice, PriceChoice, tie_knots
 from fardo.core.plan.wrapped import wrap_up
 from fardo.core.protect.material import Layer
 from fardo.core.quantity import INCH, POUND, Mass, Money, read_mass, volume_nm3
 from fardo.core.refusal import NoAnswer
+from fardo.core.tariff.carriers import Carriers
+from fardo.files.job import JobFile
+from fardo.files.understood import understand
 from tests.made_up import inches, load, ranked, services, shop, sizes
+from tests.made_up import job as made_up_job
 
 TO_OSTWICK = Journey("10440", "73120", True)
 
@@ -230,3 +236,15 @@ def test_protection_is_asked_for_before_the_box() -> None:
     knots, move = tie_knots([], BOX, None, None, None, protection="")
     assert knots[1].state == "open"
     assert move == "Say how it is protected"
+
+
+def test_the_cheapest_box_says_how_much_less_it_is_than_the_next() -> None:
+    job = understand(JobFile.model_validate(made_up_job(ways=["tray", "slotted", "part-lid"])), shop(), "10440")
+    picture = draw_up(job, shop(), Carriers(services()))
+    first, second, *_ = (way for way in picture.ways if way.cheapest is not None)
+    assert first.cheapest is not None
+    assert second.cheapest is not None
+    said = picture.beside(first)
+    assert said.startswith(f"{second.cheapest - first.cheapest} less in total than the next, ")
+    assert WAYS[second.way].TITLE.lower() in said
+    assert "less in total" not in picture.beside(second)

@@ -203,6 +203,21 @@ def test_a_place_that_is_left_keeps_the_gap(one: Shape, other: Shape) -> None:
         assert one.solid().translate(tuple(offset)).min_gap(still, room + 5) >= room - 0.06
 
 
+def test_over_and_under_another_there_is_a_place() -> None:
+    """Of two round things, column by column: taken where they meet, over it above and under it below."""
+    round_things = [posed(Body(name, SHAPES["ellipsoid"]), n, UNTURNED, UNTURNED, STEP) for n, name in enumerate("ab")]
+    nofit = NoFits(STEP).of(round_things[0], round_things[1], 0.0)
+    assert nofit.above.any()
+    assert (nofit.above.sum(), nofit.taken.any()) == (nofit.below.sum(), True)
+    for taken, above, below in zip(*(cells.reshape(-1, cells.shape[2]) for cells in
+                                     (nofit.taken, nofit.above, nofit.below)), strict=True):  # fmt: skip
+        met = np.flatnonzero(taken)
+        if len(met):
+            assert below[: met[0]].all()
+            assert above[met[-1] + 1 :].all()
+            assert not (above | below)[met[0] : met[-1] + 1].any()
+
+
 def test_what_is_built_on_the_grid_is_pressed_together_and_never_grows() -> None:
     bodies = [Body("rim", RIM, GAP), Body("seat", SEAT, GAP), Body("post", SHAPES["cylinder"], GAP)]
     stances = [ways_to_stand(body, n * 10, STEP) for n, body in enumerate(bodies)]
