@@ -226,3 +226,13 @@ def test_the_bench_lists_what_leaves_first_and_every_job_once(client: TestClient
         paged += [line.id for line in page.jobs]
         cursor = page.cursor
     assert paged == listed
+
+
+def test_a_revision_that_cannot_be_read_says_why_in_one_line(client: TestClient) -> None:
+    kind = client.get("/api/kinds/concertina").json()["kind"]
+    client.put("/api/kinds", json={"revision": 0, "kind": kind})
+    with client.app.state.context.database.writing() as connection:  # type: ignore[attr-defined]
+        connection.execute("UPDATE kind_revision SET content = '{\"title\": 7}'")
+    told = client.get("/api/kinds/concertina/revisions/1").json()
+    assert "validation error" in told["detail"]
+    assert "\n" not in told["detail"]

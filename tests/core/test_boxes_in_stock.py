@@ -201,17 +201,22 @@ BOOTS = Pattern("boots carton", "amp carton", sizes("14 x 10 x 6"))
 
 def test_a_pattern_is_offered_for_what_goes_into_it() -> None:
     amp = box("amp carton", "18 1/2 x 12 x 21", used=True)
-    every = boxes_for("recut", Contents(sizes("13 x 9 x 6")), C, allowances(), stock=Stock((amp,), patterns=(BOOTS,)))
+    every = boxes_for(
+        "recut", Contents(sizes("13 x 9 x 6"), True), C, allowances(), stock=Stock((amp,), patterns=(BOOTS,))
+    )
     assert [made.item for made in every] == ["amp carton", "boots carton"]
     boots = every[1]
     assert all(have >= want for have, want in zip(boots.inside, BOOTS.inside, strict=True))
     assert boots.taken == (Taken(amp),)
+    assert boots.needed == sizes("13 x 9 x 6")  # as it stands, where it may stand so
     assert boots.steps[0].do.startswith("Take the amp carton")
     # Too small for these, and none of it without its box.
-    larger = boxes_for("recut", Contents(sizes("15 x 9 x 6")), C, allowances(), stock=Stock((amp,), patterns=(BOOTS,)))
+    larger = boxes_for(
+        "recut", Contents(sizes("15 x 9 x 6"), True), C, allowances(), stock=Stock((amp,), patterns=(BOOTS,))
+    )
     assert [made.item for made in larger] == ["amp carton"]
     with pytest.raises(NoAnswer):
-        boxes_for("recut", Contents(sizes("13 x 9 x 6")), C, allowances(), stock=Stock((), patterns=(BOOTS,)))
+        boxes_for("recut", Contents(sizes("13 x 9 x 6"), True), C, allowances(), stock=Stock((), patterns=(BOOTS,)))
 
 
 def test_what_can_be_made_over_is_named_where_nothing_fits_as_it_is() -> None:
@@ -227,8 +232,18 @@ def test_what_can_be_made_over_is_named_where_nothing_fits_as_it_is() -> None:
 def test_no_box_is_opened_at_its_seam_for_what_breaks() -> None:
     """It stays glued, or another box is taken."""
     harp = box("harp carton", "72 x 40 x 14", used=True)
-    floated = Contents(sizes("39 x 22 x 14"), floats=True)
+    floated = Contents(sizes("39 x 22 x 14"), True, floats=True)
     with pytest.raises(NoAnswer, match="which is not for what breaks"):
         boxes_for("recut", floated, C, allowances(), stock=Stock((harp,)))
     (opened,) = boxes_for("recut", replace(floated, floats=False), C, allowances(), stock=Stock((harp,)))
     assert "laps" in " ".join(step.do for step in opened.steps)
+
+
+def test_a_box_there_is_as_strong_as_its_own_board_whatever_board_is_cut_here() -> None:
+    """65 lb on C board, 120 lb on BC: the box of stock is of BC, and C is what the shop cuts."""
+    there = replace(MIDDLE, grade=shop().grade("BC"))
+    strong = box_up(load("9 x 8 x 6", "70 lb", gap="0"), "shelf", C, replace(shop(), stock=Stock((there,))))
+    weak = box_up(load("9 x 8 x 6", "70 lb", gap="0"), "shelf", C, replace(shop(), stock=Stock((MIDDLE,))))
+    assert (strong.strength.overloaded, weak.strength.overloaded) == (False, True)
+    cut = box_up(load("9 x 8 x 6", "70 lb", gap="0"), "slotted", C, shop())
+    assert cut.strength.overloaded

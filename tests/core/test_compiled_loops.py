@@ -10,6 +10,7 @@ from scipy.optimize import linprog
 
 from fardo.core.arrange.apart import Pairs, best_direction, side_by_side
 from fardo.core.arrange.compiled import best_spot
+from fardo.core.arrange.compiled_blocks import _split
 from fardo.core.goods.shape.cover import Convex, corners
 
 RANDOM = np.random.default_rng(18)
@@ -80,3 +81,16 @@ def test_the_best_spot_is_the_best_of_all_tried_one_by_one() -> None:
             assert found == (-1, -1)
         else:
             assert scores[found] == pytest.approx(min(scores.values()))
+
+
+def test_what_is_left_of_spaces_is_kept_once_and_the_largest_of_it() -> None:
+    """A block over half of two equal spaces and of one within them leaves the other half, once."""
+    spaces = np.zeros((20, 6), dtype=np.int64)
+    spaces[:3] = [[0, 0, 0, 10, 10, 10], [0, 0, 0, 10, 10, 10], [0, 0, 0, 10, 6, 10]]
+    least = np.ones(3, dtype=np.int64)
+    left = _split(spaces, 3, np.array([0, 0, 0]), np.array([4, 10, 10]), least)
+    assert spaces[:left].tolist() == [[4, 0, 0, 10, 10, 10]]
+    # A space that it does not touch stays, and what is too narrow for anything is dropped.
+    spaces[:2] = [[0, 0, 0, 10, 10, 10], [12, 0, 0, 20, 10, 10]]
+    left = _split(spaces, 2, np.array([0, 0, 0]), np.array([10, 8, 10]), np.array([3, 3, 3]))
+    assert spaces[:left].tolist() == [[12, 0, 0, 20, 10, 10]]

@@ -8,11 +8,13 @@ from itertools import combinations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from reportlab.pdfbase.pdfmetrics import stringWidth
 
 from fardo.core.cut.drawing import Blank, Note, cut_along
 from fardo.core.make import make_box
 from fardo.core.quantity import ZERO, Length
 from fardo.files.drawn import ON_SCREEN, Drawn, Words, draw, exact_text, words_height_for
+from fardo.files.lettering import width_of
 from fardo.files.svg import svg
 from tests.made_up import allowances, inches, shop, sizes
 
@@ -166,3 +168,8 @@ def test_a_note_wider_than_its_panel_begins_on_the_board_and_ends_on_it() -> Non
     assert {words.y for words in drawn.words} == {high.half().mm}
     middle = replace(blank, notes=(Note((wide.half(), high.half()), "inside face up"),))
     assert [words.x for words in draw(middle, "in", 60.0).words] == [wide.half().mm]
+
+
+def test_words_are_as_wide_as_their_font_sets_them() -> None:
+    assert width_of("Fence or mark", 10) == stringWidth("Fence or mark", "Helvetica", 10)
+    assert width_of("Fence or mark", 10, bold=True) == stringWidth("Fence or mark", "Helvetica-Bold", 10)

@@ -15,7 +15,7 @@ from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.journey import Journey
 from fardo.core.plan.price import compared
-from fardo.core.quantity import ZERO, Money
+from fardo.core.quantity import SIXTEENTH, ZERO, Money
 from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.job import JobFile
 from fardo.files.understood import understand
@@ -45,6 +45,8 @@ def test_a_liner_takes_a_board_at_each_of_four_walls() -> None:
         T * 2,
         ZERO,
     ]
+    (liner,) = lined.inserts[0].blanks
+    assert lined.made.inside[2] - SIXTEENTH < liner.size[1] <= lined.made.inside[2]
     assert lined.placements[0].at[:2] == tuple(side + T for side in plain.placements[0].at[:2])
 
 

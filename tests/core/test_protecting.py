@@ -109,6 +109,7 @@ def test_half_of_a_pile_is_turned_about_and_the_dearest_lies_in_the_middle() -> 
     assert turn.startswith("Turn 4 of the 8 about")
     assert "dearest lies in the middle" in middle
     assert how_to_pile(1) == ()
+    assert how_to_pile(2)[0].startswith("Turn 1 of the 2 about")
 
 
 def test_a_count_of_flat_things_is_packed_in_its_piles() -> None:

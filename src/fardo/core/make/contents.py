@@ -27,7 +27,7 @@ class Contents:
     """
 
     inside: Sizes
-    upright: bool = True
+    upright: bool
     gives: Length = ZERO
     floats: bool = False
     from_the_side: bool = True

@@ -268,7 +268,7 @@ def _in_stock_box(wearer: Wearer, layer: Layer, box: StockBox) -> Coat:
     """A box that is there around it, open at the top where it need not shut. Raises BadInput where it is too small."""
     length, width, height = (side + layer.room * 2 for side in wearer.sizes)
     inside = (length, width, min(height, box.inside[2])) if layer.open else (length, width, height)
-    contents = Contents(inside, from_the_side=False)
+    contents = Contents(inside, upright=True, from_the_side=False)
     standing = fits(box, contents)
     if standing is None:
         raise BadInput(

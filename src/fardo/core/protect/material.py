@@ -52,13 +52,13 @@ class Material:
     sold: Sold
     weight_per: Mass
     price_per_100: Money
+    cushions: bool
     width: Length | None = None
     overlap: Fraction = Fraction(0)
     bubbly: bool = False
     inner: Length | None = None
     reach: Length = ZERO
     board: str | None = None
-    cushions: bool = False
     gives: Length = ZERO
     tears_every: Length | None = None
     fills: int | None = None
