@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import pairwise, permutations
 
 import pytest
@@ -209,6 +210,9 @@ def test_a_blank_that_is_turned_on_its_sheet_is_not_mirrored() -> None:
         plan = SheetPlan(Sheet(inches("48"), inches("48")), (PlacedPiece(piece, at, turned),), (), ())
         drawn = draw_sheet("sheet", plan, {("tray", ""): blank}, "in")
         (cut,), (score,) = ([one for one in drawn.lines if one.kind == kind] for kind in ("cut", "score"))
+        assert drawn.flutes == "across the blank"
+        other = replace(plan, sheet=Sheet(inches("48"), inches("48"), flutes_along=True))
+        assert draw_sheet("sheet", other, {("tray", ""): blank}, "in").flutes == "along the blank"
         along = [b.nm - a.nm for a, b in zip(cut.start, cut.end, strict=True)]
         up = [b.nm - a.nm for a, b in zip(score.start, score.end, strict=True)]
         assert along[0] * up[1] - along[1] * up[0] > 0

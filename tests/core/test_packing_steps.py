@@ -11,6 +11,7 @@ import pytest
 
 from fardo.core.make.stock import closing_tape
 from fardo.core.pack.fetch import PLACES, to_fetch
+from fardo.core.pack.marks import opening
 from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingStep, WrapUsed
 from fardo.core.pack.steps import ToPack, packing_steps
 from fardo.core.plan.box import box_for
@@ -24,6 +25,7 @@ from fardo.files.kind import start_job, steps_of, take_step
 from fardo.files.shop import starting_shop
 from fardo.files.understood import understand
 from tests.core.test_packers_sense import KINDS, of_kind
+from tests.core.test_whole_cost import block, job_of
 from tests.made_up import inches, part, shop, sizes
 
 
@@ -329,3 +331,11 @@ def test_what_is_not_there_any_more_is_short() -> None:
     stock = shop().stock
     gone = replace(stock, boxes=tuple(replace(one, count=0) for one in stock.boxes))
     assert [(one.name, one.short) for one in to_fetch(steps, gone) if one.short] == [(taken.name, 1)]
+
+
+def test_what_stays_upright_is_stood_up_before_it_is_opened() -> None:
+    lamp = block("lamp", "8 x 6 x 12")
+    for rules, begins in (({"this_side_up": True}, "Stand it with the arrows up."), ({}, "Cut the tape")):
+        job = job_of([{**lamp, "rules": rules}], ways=["slotted"])
+        boxed = box_for("slotted", job, shop())
+        assert opening(boxed.made, boxed.load)[0].startswith(begins)

@@ -6,6 +6,7 @@ import io
 import math
 import re
 import xml.etree.ElementTree as ET
+from dataclasses import replace
 
 import ezdxf
 import pytest
@@ -22,7 +23,7 @@ from fardo.core.make import WAYS, Made, make_box
 from fardo.core.plan.cautions import CUTTING
 from fardo.core.quantity import Length
 from fardo.core.refusal import NoAnswer
-from fardo.files.drawn import exact_text, in_words
+from fardo.files.drawn import exact_text, in_words, key_of
 from fardo.files.dxf import dxf
 from fardo.files.full_size import full_size
 from fardo.files.page import Heading
@@ -153,6 +154,22 @@ def test_the_cut_sheet_is_drawn_to_the_scale_it_says() -> None:
     width = box.blanks[0].outline[1][0].mm - box.blanks[0].outline[0][0].mm  # the lower cut edge, between its corners
     drawn = [abs(x2 - x1) * 25.4 / 72 * scale for x1, y1, x2, y2 in strokes(page, reader) if y1 == y2]
     assert any(length == pytest.approx(width, abs=0.02 * scale) for length in drawn)
+
+
+def test_every_line_of_the_legend_is_level_and_within_the_page_however_many_kinds_there_are() -> None:
+    box = made("tray", "18 x 12 x 3", "thumb")
+    (first, *_) = box.blanks
+    kinds = ("cut", "score", "second-score", "slot", "liner-cut", "old-fold", "edge")
+    each = tuple(replace(first.lines[0], kind=kind) for kind in kinds)
+    blank = replace(first, lines=(*first.lines, *each))
+    reader = PdfReader(io.BytesIO(cut_sheet(HEADING, [blank], box.fence, CUTTING, "in", "letter")))
+    (page, *_) = reader.pages
+    lines = strokes(page, reader)
+    assert all(x1 == x2 or y1 == y2 for x1, y1, x2, y2 in lines)
+    legend = [one for one in lines if abs(one[2] - one[0]) == pytest.approx(14 * 72 / 25.4, abs=0.01)]
+    assert len(legend) == len(key_of(blank)) > 4
+    assert max(x for _, _, x, _ in legend) < 612 - 12 * 72 / 25.4
+    assert len({y for _, y, _, _ in legend}) > 1  # on more than one row
 
 
 def test_at_full_size_the_pages_laid_together_are_the_blank() -> None:
