@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+from decimal import Decimal
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
-from fardo.core.quantity import Units, read_mass, read_sizes
+from fardo.core.quantity import Units, read_distance, read_mass, read_sizes
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.lint import look_over
 from fardo.core.tariff.parcel import Parcel, read_postcode, soft_pack
@@ -45,6 +47,17 @@ def test_each_form_prices_a_parcel_everywhere_and_is_marked(form: FormCode, unit
         assert refused == []
         assert quote.placeholder
         assert quote.amount.minor > 0
+
+
+@pytest.mark.parametrize(("units", "weight", "van"), [("in", "70 lb", "11.00"), ("cm", "30 kg", "6.80")])
+def test_a_van_is_paid_by_the_distance_and_a_container_up_to_its_weight(units: Units, weight: str, van: str) -> None:
+    """Ten miles at 0.65 and 0.45, ten kilometres at 0.40 and 0.28, there and back."""
+    (service,) = begin_tariff("van", "Fennick Carts", "USD", units, "10440").to_core()
+    away = read_distance("10 mi" if units == "in" else "10 km", units)
+    (quote,), _ = compare([service], replace(parcel(units, "10440"), distance=away))
+    assert str(quote.amount) == str(Decimal(van) * 2)
+    (entry,) = begin_tariff("container", "Fennick Carts", "USD", units, "10440").services
+    assert [charge.weight for charge in entry.charges if charge.kind == "container"] == [weight]
 
 
 def test_the_farther_the_dearer_and_the_heavier_the_dearer() -> None:

@@ -307,6 +307,16 @@ def test_boxes_at_hand_count_the_found_ones_too() -> None:
     assert "spindle carton" in [one.made.item for one in boxes_at_hand("stash", job, shop())]
 
 
+def test_what_lies_over_the_divider_and_is_wider_makes_the_box_wider() -> None:
+    board = {"name": "board", "size": "22 x 18 x 1 in", "weight": "0", "lies_flat": False}
+    four = {"parts": [{**JAR, "count": 4}], "inserts": [{"kind": "divider"}]}
+    plain, wide = read(**four), read(**four, extras=[board])
+    assert (plain.problems, wide.problems) == ((), ())
+    small, large = (box_for("slotted", job, bare()).made.needed for job in (plain, wide))
+    assert small[0] < inches("18")
+    assert large[:2] == (inches("22"), inches("18"))
+
+
 def test_extras_lie_over_the_divider_and_get_no_cell() -> None:
     tin = {"name": "tin of wax", "size": "5 x 4 x 1 in", "weight": "8 oz", "lies_flat": False}
     job = jars(4)

@@ -202,8 +202,9 @@ BOOTS = Pattern("boots carton", "amp carton", sizes("14 x 10 x 6"))
 def test_a_pattern_is_offered_for_what_goes_into_it() -> None:
     amp = box("amp carton", "18 1/2 x 12 x 21", used=True)
     every = boxes_for(
-        "recut", Contents(sizes("13 x 9 x 6"), True), C, allowances(), stock=Stock((amp,), patterns=(BOOTS,))
-    )
+        "recut", Contents(sizes("13 x 9 x 6"), True), C, allowances(),
+        stock=Stock((amp,), patterns=(replace(BOOTS, name="skates carton", box="a box that is gone"), BOOTS)),
+    )  # fmt: skip
     assert [made.item for made in every] == ["amp carton", "boots carton"]
     boots = every[1]
     assert all(have >= want for have, want in zip(boots.inside, BOOTS.inside, strict=True))

@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from fardo.core.cut.drawing import Blank, Note, cut_along
+from fardo.core.cut.drawing import Blank, Note, chain, cut_along
 from fardo.core.make import make_box
 from fardo.core.quantity import ZERO, Length
 from fardo.files.drawn import ON_SCREEN, Drawn, Words, draw, exact_text, words_height_for
@@ -121,6 +121,7 @@ def test_hatching_stays_within_what_is_left_over_and_off_its_words() -> None:
     for line in lines:
         assert 500 - 1e-6 <= line.x1 < line.x2 <= 1000 + 1e-6
         assert -1e-6 <= line.y1 < line.y2 <= 600 + 1e-6
+        assert line.x2 - line.x1 == pytest.approx(line.y2 - line.y1)  # aslant by half a right angle
         for k in range(21):
             x, y = line.x1 + (line.x2 - line.x1) * k / 20, line.y1 + (line.y2 - line.y1) * k / 20
             for word in drawn.words:
@@ -173,3 +174,15 @@ def test_a_note_wider_than_its_panel_begins_on_the_board_and_ends_on_it() -> Non
 def test_words_are_as_wide_as_their_font_sets_them() -> None:
     assert width_of("Fence or mark", 10) == stringWidth("Fence or mark", "Helvetica", 10)
     assert width_of("Fence or mark", 10, bold=True) == stringWidth("Fence or mark", "Helvetica-Bold", 10)
+
+
+def test_a_figure_that_has_room_stands_in_its_line_and_along_it() -> None:
+    wide, high = inches("60"), inches("30")
+    corners = ((ZERO, ZERO), (wide, ZERO), (wide, high), (ZERO, high))
+    dimensions = (*chain((ZERO, wide), "below", ZERO), *chain((ZERO, high), "left", ZERO))
+    drawn = draw(Blank("pad", (wide, high), corners, (), dimensions, (), "either way"), "in", 20.0)
+    assert {words.text: words.angle for words in drawn.words} == {"60": 0, "30": 90}
+    for words in drawn.words:
+        level = [one for one in drawn.strokes if (one.y1 == one.y2 == words.y if words.angle == 0
+                                                  else one.x1 == one.x2 == words.x)]  # fmt: skip
+        assert len(level) == 2  # the line on both sides of its figure
