@@ -15,8 +15,10 @@ from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from starlette.datastructures import Headers
 
 from fardo.api.app import create_app
+from fardo.api.request_guard import _length
 from tests.fuzzing import Fuzz, fault_of
 from tests.made_up import job
 from tests.served import CREWS
@@ -143,3 +145,15 @@ def test_any_bytes_at_all_are_answered(client: TestClient, body: bytes, url: str
     answer = client.request("PUT" if url in ("/api/shop", "/api/kinds") else "POST", url, content=body)
     assert answer.status_code == 422
     assert answer.json()["detail"]
+
+
+@pytest.mark.parametrize(
+    ("headers", "told"),
+    [
+        ({}, 0), ({"content-length": "12"}, 12), ({"transfer-encoding": "chunked"}, None),
+        ({"content-length": "1e3"}, None), ({"content-length": "\u00b2"}, None),
+        ({"content-length": "9" * 16}, None), ({"content-length": "-1"}, None),
+    ],
+)  # fmt: skip
+def test_the_length_of_a_body_is_what_is_told_in_plain_digits(headers: dict[str, str], told: int | None) -> None:
+    assert _length(Headers(headers)) == told

@@ -121,3 +121,13 @@ def test_minutes_are_told_in_hundredths(client: TestClient) -> None:
     steps = packing(client, job(ways=["slotted"]))["steps"]
     assert all(step["minutes"] == round(step["minutes"], 2) for step in steps)
     assert any(step["minutes"] != round(step["minutes"], 1) for step in steps)
+
+
+def test_of_each_step_of_each_job_the_last_tick_counts(client: TestClient) -> None:
+    keys = [client.post("/api/jobs", json=job()).json()["id"] for _ in range(3)]
+    for key, done in ((keys[0], (True, False, True)), (keys[1], (True, False))):
+        ticks = [{"id": f"{key}-{n:04}", "step": "fetch", "done": one, "at": f"2026-03-02T09:0{n}:00Z"}
+                 for n, one in enumerate(done)]  # fmt: skip
+        assert client.post(f"/api/jobs/{key}/packing/ticks", json={"ticks": ticks}).status_code == 200
+    found = client.app.state.context.ticks.done_of_each(keys)  # type: ignore[attr-defined]
+    assert found == {keys[0]: frozenset({"fetch"}), keys[1]: frozenset()}

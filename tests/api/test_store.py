@@ -16,6 +16,7 @@ from fardo.files.job import JobFile
 from fardo.files.kind import shipped_kinds
 from fardo.files.sending import SendingEntry
 from fardo.files.shop import starting_shop
+from fardo.store.atomic_files import written_beside
 from fardo.store.database import Conflict, Database, Gone, StoreError
 from fardo.store.files import Files
 from fardo.store.jobs import Jobs
@@ -270,3 +271,12 @@ def test_a_file_of_an_earlier_version_is_checked_as_it_is(tmp_path: Path, versio
     before = path.read_bytes()
     assert check_shop(path).version == version
     assert path.read_bytes() == before
+
+
+def test_a_fault_of_the_disk_is_told_and_any_other_of_the_database_stays_what_it_is(tmp_path: Path) -> None:
+    for code, raised in ((sqlite3.SQLITE_FULL, StoreError), (sqlite3.SQLITE_ERROR, sqlite3.OperationalError)):
+        fault = sqlite3.OperationalError("said")
+        fault.sqlite_errorcode = code
+        with pytest.raises(raised), written_beside(tmp_path / "copy.db"):
+            raise fault
+    assert list(tmp_path.iterdir()) == []

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from decimal import Decimal
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
-from tests.made_up import box, job, part
+from fardo.api.parts import cut_of
+from fardo.core.protect.coat import Cut
+from fardo.core.quantity import Length
+from tests.made_up import box, job, part, shop
 
 
 def work(client: TestClient, content: dict[str, Any], in_hand: str | None = None) -> dict[str, Any]:
@@ -249,3 +253,19 @@ def test_the_docket_says_what_the_price_waits_for(
     sized = {"name": "block", "weight": "6 oz", "gap": "0", "shape": block}
     docket = work(client, {"parts": [sized], "ship": ship, "beside": beside})["docket"]
     assert (docket["note"], docket["total"]) == (note, None)
+
+
+def test_soft_wrap_is_cut_to_the_next_whole_inch_or_centimetre() -> None:
+    bubble = shop().material("bubble-small")
+    cut = Cut(2, Length.of_mm(253), Length.of_mm(201))
+    assert cut_of(cut, replace(bubble, tears_every=None), "cm") == "2 of 26 x 21 cm"
+    assert cut_of(cut, replace(bubble, tears_every=None), "in") == "2 of 10 x 8 in"
+
+
+def test_every_price_but_the_first_says_how_much_more_it_is(client: TestClient) -> None:
+    way = work(client, job(), "slotted")["ways"][0]
+    first, *others = way["quotes"]
+    assert first["more"] == ""
+    assert others[0]["more"].endswith(f" more than {first['carrier']} {first['service']}")
+    difference = Decimal(others[0]["total"]) - Decimal(first["total"])
+    assert others[0]["more"].startswith(f"{difference} more than")

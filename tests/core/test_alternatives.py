@@ -10,7 +10,9 @@ from fardo.core.plan.alternatives import Alternative, Margin, alternatives, habi
 from fardo.core.plan.box import box_for, boxes_at_hand
 from fardo.core.plan.cost_comparison import Row, side_by_side
 from fardo.core.plan.job import Job
+from fardo.core.plan.journey import Journey
 from fardo.core.plan.picture import price_ways
+from fardo.core.plan.price import price
 from fardo.core.plan.table import Asked
 from fardo.core.protect.cushion import cushion_thickness
 from fardo.core.quantity import Money
@@ -137,6 +139,9 @@ def test_the_habit_is_the_next_ready_box_at_the_counter() -> None:
     best = price_ways(jug(), shop(), EVERY).plans[0]
     less = usual.plan.costs.total - best.costs.total
     assert usual.saved_by(best).startswith(f"{less} (")
+    counter = [one for one in EVERY.services if one.rate_plan == "counter"]
+    plans, _ = price(usual.plan.boxed, Journey("10440", "73120", False), counter, shop().exchange)
+    assert usual.plan.costs.total == min(plan.costs.total for plan in plans)
     twelve = less.share(Fraction(12))
     assert usual.saved_by(best, 12).startswith(f"{twelve} on 12 orders (")
     assert usual.saved_by(usual.plan) == ""

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import pytest
 
 from fardo.core.make import WAYS, make_box
-from tests.made_up import allowances, shop, sizes
+from tests.made_up import allowances, inches, shop, sizes
 
 CUT_OUT = ["tray", "part-lid", "slotted", "overlap", "half-slotted", "halves", "boxed-twice", "five-panel"]
 
@@ -19,3 +21,14 @@ def test_a_blade_is_in_hand_where_a_step_cuts_and_nowhere_else(way: str) -> None
     }
     if way not in ("five-panel",):  # its cuts are all straight through
         assert any(step.knife for step in made.steps)
+
+
+def test_a_box_cut_larger_because_it_comes_out_smaller_is_told_as_it_comes_out() -> None:
+    """Cut 1/4 in longer and 1/8 wider, it is inside and outside what an exact one is, and its blank is larger."""
+    off = (inches("1/4"), inches("1/8"), inches("0"))
+    grade = shop().grade("C")
+    exact = make_box("slotted", sizes("20 x 12 x 9"), grade, allowances(), "exact")
+    found = replace(grade, trims=(("slotted", off),))
+    larger = make_box("slotted", sizes("20 x 12 x 9"), found, allowances(), "exact")
+    assert (larger.needed, larger.inside, larger.outside) == (exact.needed, exact.inside, exact.outside)
+    assert larger.blanks[0].size[0] == exact.blanks[0].size[0] + (off[0] + off[1]) * 2

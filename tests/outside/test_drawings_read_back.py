@@ -255,3 +255,20 @@ def test_a_blank_that_is_alone_on_its_sheet_is_drawn_larger() -> None:
         return int(found[1])
 
     assert scale(tall) < scale(tall, tall)
+
+
+@pytest.mark.parametrize("way", CUT)
+def test_every_setting_of_a_score_is_where_a_score_is_drawn_and_every_note_on_the_board(way: str) -> None:
+    """From the edge that runs along the fence: from one side of a blank or from the other, across it or along it."""
+    box = made(way, "18 x 12 x 5")
+    drawn = set()
+    for blank in box.blanks:
+        for line in blank.lines:
+            for axis in (0, 1):
+                if line.start[axis] == line.end[axis]:
+                    drawn |= {line.start[axis], blank.size[axis] - line.start[axis]}
+        for note in blank.notes:
+            assert all(side.nm * 0 < at.nm < side.nm for at, side in zip(note.at, blank.size, strict=True)), note
+    scores = [one for one in box.fence if one.blade.startswith(("score", "second"))]
+    assert scores or not box.fence
+    assert {one.fence for one in scores} <= drawn
