@@ -9,7 +9,7 @@ from datetime import date
 from importlib.resources import files
 from pathlib import Path
 
-from fardo.core.arrange import compiled
+import fardo.core.arrange
 
 LEAST_FREE = 500_000_000  # bytes, for a shop, its copies and what is written beside it
 _BEGUN = date(2026, 1, 1)  # no clock that is right says an earlier day
@@ -29,7 +29,7 @@ def lacking(shop: Path, today: date) -> Iterator[str]:
         yield f"{folder} cannot be written to by this user: nothing can be saved there."
     elif (free := shutil.disk_usage(folder).free) < LEAST_FREE:
         yield f"Only {free // 10**6} MB are free in {folder}: a copy is made each day the shop is served."
-    if not any(_can_keep(one) for one in (Path(compiled.__file__).parent, Path.home())):
+    if not any(_can_keep(one) for one in (Path(fardo.core.arrange.__file__).parent, Path.home())):
         yield "Compiled loops can be kept nowhere: every start takes 10 to 20 seconds longer."
     if today < _BEGUN:
         yield f"The clock of this machine says {today}: ship dates, tariffs and copies go by it."

@@ -13,8 +13,6 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import linprog
-from scipy.sparse import csr_array
 
 from fardo.core.arrange.apart import Ints, Pairs, Pieces, best_direction, side_by_side
 from fardo.core.arrange.body import Body, Stance, more_than_it_bears, pieces_of
@@ -201,6 +199,10 @@ class Compactor:
         for m in locked:
             bounds[3 * m : 3 * m + 3] = [(float(c), float(c)) for c in at[m]]
         bounds += [*((float(side), None) for side in least), *[(0.0, None)] * len(inner)]
+        # What only prices or cuts never needs them, and they take as long to load as half of the rest.
+        from scipy.optimize import linprog
+        from scipy.sparse import csr_array
+
         table = csr_array((value, (row, column)), shape=(after + 2 * len(inner), 3 * n + 3 + len(inner)))
         answer = linprog(aim, A_ub=table, b_ub=most, bounds=bounds, method="highs")
         if answer.status != 0:

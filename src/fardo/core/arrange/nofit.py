@@ -17,7 +17,6 @@ from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy import fft
 
 from fardo.core.arrange.apart import DIRECTIONS
 from fardo.core.arrange.body import Body, Stance, pieces_of, stance
@@ -192,6 +191,8 @@ class NoFits:
 def correlate(first: Cells, second: Cells) -> Cells:
     """Where `first`, moved over `second`, meets it; beginning where its last cell lies on the other's first."""
     whole = [a + b - 1 for a, b in zip(first.shape, second.shape, strict=True)]
+    from scipy import fft  # what never searches need not load it
+
     fast = [fft.next_fast_len(n, real=True) for n in whole]
     one = fft.rfftn(first[::-1, ::-1, ::-1].astype(np.float32), fast)
     other = fft.rfftn(second.astype(np.float32), fast)

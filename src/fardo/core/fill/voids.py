@@ -10,7 +10,6 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 import numpy as np
-from scipy.ndimage import distance_transform_edt
 
 from fardo.core.arrange.ask import Arrangement, Ask
 from fardo.core.arrange.void_space import empty_cells
@@ -110,4 +109,6 @@ def widest_between(ask: Ask, answer: Arrangement) -> Length:
         return ZERO
     # Beyond the box around them it is another place.
     walled = np.pad(inner, 1, constant_values=False)
+    from scipy.ndimage import distance_transform_edt  # it takes a moment to load
+
     return Length.of_mm(round(float(distance_transform_edt(walled).max()) * 2 * step - step, 3))
