@@ -74,22 +74,19 @@ def test_there_are_24_turns_and_four_of_them_stand() -> None:
     assert slant[0][0] == pytest.approx(0.7071067811865476)
 
 
-def raised(one: Laid | None, by: str) -> Laid:
-    assert one is not None
-    return replace(one, at=(*one.at[:2], inches(by)))
-
-
 def test_a_hub_lies_in_the_hollow_of_its_rim_and_costs_no_room() -> None:
     # 20 in and half an inch on both sides, 2 in and the same: the hub is in the hole.
     answer = best(Ask((RIM, HUB)))
     assert sorted(sides(answer)) == ["21", "21", "3"]
-    # Lifted within its hole it lies over nothing: only the boxes around them meet, seen from above.
-    ask = Ask((RIM, HUB))
-    lifted = Arrangement(answer.inside, (answer.laid[0], raised(answer.laid[1], "8")), (0, 1))
-    assert over(ask, lifted) == []
-    aside = Laid(answer.laid[1].turn, (ZERO, ZERO, inches("8")))  # type: ignore[union-attr]
-    corner = Arrangement(answer.inside, (answer.laid[0], replace(aside, at=(inches("7"), ZERO, inches("8")))), (0, 1))
-    assert over(ask, corner) == [(1, 0)]
+
+
+def test_what_is_lifted_within_a_ring_lies_over_nothing() -> None:
+    """Only the boxes around the two meet, seen from above; moved over the rim it lies over it."""
+    ask, inside = Ask((RIM, HUB)), (inches("21"), inches("21"), inches("12"))
+    rim = Laid(UNTURNED, (inches("1/2"), inches("1/2"), inches("1/2")))
+    for across, found in (("7 1/2", []), ("0", [(1, 0)])):
+        hub = Laid(UNTURNED, (inches("7 1/2"), inches(across), inches("8")))
+        assert over(ask, Arrangement(inside, (rim, hub), (0, 1))) == found
 
 
 def test_sizes_come_out_to_the_nanometre() -> None:

@@ -20,7 +20,7 @@ from fardo.core.plan.load import arrange, ask_of, bodies_of
 from fardo.core.plan.needed import may_be_turned
 from fardo.core.plan.picture import price_ways
 from fardo.core.plan.price import price
-from fardo.core.quantity import Length, Money
+from fardo.core.quantity import INCH, Length, Money
 from fardo.core.refusal import NoAnswer
 from fardo.core.tariff.carriers import Carriers
 from tests.arrangement_checked import faults as seen_faults
@@ -209,7 +209,12 @@ def test_a_pattern_is_offered_for_what_goes_into_it() -> None:
     boots = every[1]
     assert all(have >= want for have, want in zip(boots.inside, BOOTS.inside, strict=True))
     assert boots.taken == (Taken(amp),)
-    assert boots.needed == sizes("13 x 9 x 6")  # as it stands, where it may stand so
+    wide = replace(BOOTS, inside=sizes("14 x 14 x 6"))
+    for length, width in ((13, 9), (9, 13)):  # as it stands, where it may stand so
+        found = boxes_for("recut", Contents((INCH * length, INCH * width, INCH * 6), True), C, allowances(),
+                          stock=Stock((box("cube", "20 x 14 x 14", used=True),),
+                                      patterns=(replace(wide, box="cube"),)))  # fmt: skip
+        assert found[-1].needed == (INCH * length, INCH * width, INCH * 6)
     assert boots.steps[0].do.startswith("Take the amp carton")
     # Too small for these, and none of it without its box.
     larger = boxes_for(

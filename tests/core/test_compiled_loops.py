@@ -90,6 +90,10 @@ def test_what_is_left_of_spaces_is_kept_once_and_the_largest_of_it() -> None:
     least = np.ones(3, dtype=np.int64)
     left = _split(spaces, 3, np.array([0, 0, 0]), np.array([4, 10, 10]), least)
     assert spaces[:left].tolist() == [[4, 0, 0, 10, 10, 10]]
+    # Of equal ones the first is kept, so that their order stays what it was.
+    spaces[:3] = [[0, 0, 0, 10, 10, 10], [0, 0, 0, 10, 6, 20], [0, 0, 0, 10, 10, 10]]
+    left = _split(spaces, 3, np.array([0, 0, 0]), np.array([4, 10, 20]), least)
+    assert spaces[:left].tolist() == [[4, 0, 0, 10, 10, 10], [4, 0, 0, 10, 6, 20]]
     # A space that it does not touch stays, and what is too narrow for anything is dropped.
     spaces[:2] = [[0, 0, 0, 10, 10, 10], [12, 0, 0, 20, 10, 10]]
     left = _split(spaces, 2, np.array([0, 0, 0]), np.array([10, 8, 10]), np.array([3, 3, 3]))
