@@ -234,3 +234,15 @@ def test_what_laps_is_drawn_within_the_opened_box_and_what_is_cut_off_is_off_its
                 assert ZERO <= y <= blank.size[1]
         cut = {x for line in blank.lines if line.kind == "cut" for x in (line.start[0], line.end[0])}
         assert max(cut) < blank.size[0]
+
+
+def test_of_a_flat_box_with_new_corners_the_short_walls_flaps_are_cut_back_at_both_folds() -> None:
+    """16 x 12 made 17 x 10 and cut down by 4: the long wall lies between the new corners, half a short one at each
+    fold, and only the flaps of those are too long.
+    """
+    made = kept_girth(at_bench("16 x 12 x 10", "17 x 10 x 6"))
+    assert made.outer == (None, None)
+    for blank in made.blanks:
+        backs = [(one.start[0], one.end[0]) for one in blank.lines if one.kind == "cut" and one.start[1] == one.end[1]]
+        first, second = sorted({one.start[0] for one in blank.lines if one.kind == "slot"})
+        assert backs == [(ZERO, first), (second, blank.size[0])]

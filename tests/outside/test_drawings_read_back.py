@@ -272,3 +272,22 @@ def test_every_setting_of_a_score_is_where_a_score_is_drawn_and_every_note_on_th
     scores = [one for one in box.fence if one.blade.startswith(("score", "second"))]
     assert scores or not box.fence
     assert {one.fence for one in scores} <= drawn
+
+
+def test_no_step_runs_over_the_foot_of_a_page() -> None:
+    box = made("tray")
+    step = "Fold it once over and lay it by, as long a sentence as any that is said of a box that is made here. " * 4
+    for count in range(9, 14):  # so that the foot comes at another line of a step each time
+        pages = PdfReader(
+            io.BytesIO(cut_sheet(HEADING, box.blanks, box.fence, CUTTING, "in", "letter", [step] * count))
+        )
+        heights: list[float] = []
+
+        def seen(said: str, _: object, at: list[float], *__: object, heights: list[float] = heights) -> None:
+            if "box" in said or "sentence" in said:
+                heights.append(at[5])
+
+        for page in pages.pages:
+            page.extract_text(visitor_text=seen)
+        assert len(heights) > 2 * count
+        assert min(heights) >= 12 * 72 / 25.4 - 0.01
