@@ -41,7 +41,6 @@ def test_steps_say_how_much_of_what_and_where(client: TestClient) -> None:
     places = {place["place"]: place["items"] for place in told["fetch"]}
     assert list(places) == ["Board", "Wrap", "Fill", "Tape", "Papers", "Tools"]
     assert [item["name"] for item in places["Wrap"]] == ["small bubble, 3/16 in"]
-    assert {item["amount"] for item in places["Tools"]} == {"1"}
     papers = [item["name"] for item in places["Papers"]]
     assert {"label", "packing slip", "closing check", "cut sheet"} <= set(papers)
 

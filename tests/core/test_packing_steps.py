@@ -9,6 +9,7 @@ from typing import Any
 
 import pytest
 
+from fardo.core.make import WAYS
 from fardo.core.make.stock import closing_tape
 from fardo.core.pack.fetch import PLACES, to_fetch
 from fardo.core.pack.marks import opening
@@ -322,6 +323,8 @@ def test_what_is_fetched_is_the_sum_over_the_steps(code: str) -> None:
         boxes += sum(int(one.amount) for one in used(steps, WrapUsed) if one.taken)
         assert sum(one.amount for one in by_place["Boxes and mailers"]) == boxes
         assert all(one.short == 0 for one in fetched)
+        tools = [one.amount for one in by_place["Tools"]]
+        assert tools == [1] * (len(tools) or WAYS[way.way].NEEDS == "sheet")  # a blade at least, where board is cut
 
 
 def test_what_is_not_there_any_more_is_short() -> None:

@@ -216,6 +216,17 @@ def test_neighbouring_pages_carry_the_same_register_marks() -> None:
     assert min(right_page) == pytest.approx(max(left_page) - step, abs=0.2)
 
 
+def test_the_marks_of_a_single_row_of_pages_are_all_on_the_paper() -> None:
+    strip = made("tray", "40 x 3 x 1").blanks[0]
+    reader = PdfReader(io.BytesIO(full_size(HEADING, [strip], "in", "letter")))
+    margin, arm = 12 * 72 / 25.4, 8 * 72 / 25.4
+    assert len(reader.pages) > 2
+    for page in reader.pages:
+        marks = [y1 for x1, y1, x2, y2 in strokes(page, reader) if y1 == y2 and abs(abs(x2 - x1) - arm) < 0.05]
+        assert len(set(marks)) == 2
+        assert all(margin < y < 792 - margin for y in marks)
+
+
 def test_a_drawing_of_too_many_pages_is_refused() -> None:
     huge = make_box("slotted", sizes("300 x 200 x 100"), shop().grade("C"), allowances())
     with pytest.raises(NoAnswer, match="at most 300"):

@@ -73,6 +73,19 @@ def test_nothing_lies_outside_the_page_and_half_a_page_is_left_free(size: LabelS
         assert line in words
 
 
+def test_no_bar_is_taller_than_its_place_below_the_service() -> None:
+    """26 mm for bars and number: 18 mm of bars, which run into nothing above them."""
+    dots = 203
+    ink = np.asarray(drawn(label_page(facts(), "4x6", "letter"), dots).convert("L")) < 128
+    within = ink[:, round(6 / 25.4 * dots) : -round(6 / 25.4 * dots)]  # without the frame
+    runs = np.zeros(within.shape[1], dtype=int)
+    longest = 0
+    for row in within:
+        runs = np.where(row, runs + 1, 0)
+        longest = max(longest, int(runs.max()))
+    assert longest / dots * 25.4 == pytest.approx(18, abs=0.5)
+
+
 def test_the_picture_is_of_true_size_within_half_a_millimetre() -> None:
     picture = Image.open(io.BytesIO(label_picture(label_page(facts(), "4x6", "letter"))))
     dots = picture.info["dpi"][0]
