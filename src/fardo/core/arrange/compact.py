@@ -199,7 +199,7 @@ class Compactor:
         for m in locked:
             bounds[3 * m : 3 * m + 3] = [(float(c), float(c)) for c in at[m]]
         bounds += [*((float(side), None) for side in least), *[(0.0, None)] * len(inner)]
-        # What only prices or cuts never needs them, and they take as long to load as half of the rest.
+        # They take a third of a second to load; what only prices or cuts never needs them.
         from scipy.optimize import linprog
         from scipy.sparse import csr_array
 

@@ -190,9 +190,9 @@ class NoFits:
 
 def correlate(first: Cells, second: Cells) -> Cells:
     """Where `first`, moved over `second`, meets it; beginning where its last cell lies on the other's first."""
-    whole = [a + b - 1 for a, b in zip(first.shape, second.shape, strict=True)]
     from scipy import fft  # what never searches need not load it
 
+    whole = [a + b - 1 for a, b in zip(first.shape, second.shape, strict=True)]
     fast = [fft.next_fast_len(n, real=True) for n in whole]
     one = fft.rfftn(first[::-1, ::-1, ::-1].astype(np.float32), fast)
     other = fft.rfftn(second.astype(np.float32), fast)

@@ -32,13 +32,13 @@ class Material:
         sold: what is counted.
         weight_per: of one of these.
         price_per_100: of a hundred; one may cost less than a coin.
+        cushions: whether its thickness counts against a blow.
         width: of the roll or sheet it is cut from, None where it is cut to any width.
         overlap: share of a length added where it meets itself.
         bubbly: whether it has a smooth and a bubble side.
         inner: the widest tube it goes over.
         reach: how far a corner guard goes along the face.
         board: the shop's board an inner box is made of.
-        cushions: whether its thickness counts against a blow.
         gives: by how much one layer is pressed in on a side.
         tears_every: the length between its perforations, None where it is cut anywhere.
         fills: the hollow that one pad of it fills, cubic nanometres, where stuffing is counted in pads.
