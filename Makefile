@@ -5,7 +5,7 @@ VENV := .venv
 BIN := $(VENV)/bin
 STAMPS := .stamps
 PORT ?= 8740
-TEST_WORKERS ?= 3
+TEST_WORKERS ?= 2
 
 # Some machines are set to compile every module anew in every process; the tests start hundreds.
 export PYTHONDONTWRITEBYTECODE :=
@@ -51,7 +51,7 @@ $(STAMPS)/web: $(STAMPS)/node $(API_TYPES) $(WEB_SOURCES)
 
 # --- Checks ---------------------------------------------------------------------------------------------------------
 
-# Three at a time: tests wait for pages and processes, and most machines have two processors.
+# Two at a time, as most machines have two processors: three of them wait for each other.
 test: setup $(STAMPS)/python-dev chromium
 	@$(MAKE) --no-print-directory -j2 --output-sync=target most-tests checks
 	@echo "All checks passed."
