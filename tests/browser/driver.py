@@ -127,6 +127,11 @@ class Page:
         """The id of what has the focus."""
         return str(self.driver.execute_script("return document.activeElement.id"))
 
+    @property
+    def words_in_focus(self) -> str:
+        """What stands on what has the focus, read at one go: a row may be drawn anew between two."""
+        return str(self.driver.execute_script("return document.activeElement.innerText || ''")).strip()
+
     def saved(self) -> None:
         self.shows(".state .words", "Saved")
 

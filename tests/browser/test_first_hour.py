@@ -42,7 +42,7 @@ class Typist:
         self.page.press(*keys)
 
     def tab_to(self, words: str) -> None:
-        while not self.page.driver.switch_to.active_element.text.strip().startswith(words):
+        while not self.page.words_in_focus.startswith(words):
             assert self.keys < 10 * MOST_KEYS, f"Tab leads nowhere before {words!r}"
             self(Keys.TAB)
 

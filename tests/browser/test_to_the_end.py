@@ -20,7 +20,7 @@ _MOST_TABS = 120
 def tab_to(page: Page, words: str) -> None:
     """Goes on by Tab until what has the focus begins with these words."""
     for _ in range(_MOST_TABS):
-        if page.driver.switch_to.active_element.text.strip().startswith(words):
+        if page.words_in_focus.startswith(words):
             return
         page.press(Keys.TAB)
     raise AssertionError(f"Tab leads nowhere before {words!r}")
