@@ -186,3 +186,12 @@ def test_a_figure_that_has_room_stands_in_its_line_and_along_it() -> None:
         level = [one for one in drawn.strokes if (one.y1 == one.y2 == words.y if words.angle == 0
                                                   else one.x1 == one.x2 == words.x)]  # fmt: skip
         assert len(level) == 2  # the line on both sides of its figure
+
+
+@pytest.mark.parametrize(("high", "in_flap"), [("3", True), ("14", False)])
+def test_which_face_is_up_stands_in_the_flap_of_a_low_case(high: str, in_flap: bool) -> None:
+    """A case 26 x 26: its flaps are 13 in, so that a wall of 3 in has no room for its letter and the face too."""
+    (blank,) = make_box("slotted", sizes(f"26 x 26 x {high}"), shop().grade("C"), allowances("1/16"), "exact").blanks
+    (face,) = [one for one in blank.notes if one.text == "inside face up"]
+    letter = next(one for one in blank.notes if one.text == "L")
+    assert (face.at[1] < inches("13"), face.at[1] < letter.at[1]) == (in_flap, in_flap)

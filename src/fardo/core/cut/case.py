@@ -66,7 +66,9 @@ def draw_case(name: str, panels: CasePanels) -> Blank:
     ]  # fmt: skip
     middle = (y1 + y2).half()
     notes = [Note(((a + b).half(), middle), "W" if short else "L") for a, b, short in columns]
-    notes.append(Note(((x1 + x2).half(), Length((y1.nm + 3 * y2.nm) // 4)), "inside face up"))
+    # Over the letter of its wall; where that is lower than its flap, in the flap.
+    face = y1.half() if y1 > y2 - y1 else Length((y1.nm + 3 * y2.nm) // 4)
+    notes.append(Note(((x1 + x2).half(), face), "inside face up"))
     return Blank(name, (x5, y3), outline, tuple(lines), tuple(dimensions), tuple(notes), "across the blank")
 
 
