@@ -11,7 +11,7 @@ from typing import Annotated, ClassVar, Literal, TypeVar
 
 from pydantic import ConfigDict, Field
 
-from fardo.core.quantity import INCH, Length, Mass, Money, Units, volume_nm3
+from fardo.core.quantity import INCH, Length, Mass, Money, Units, read_decimal, volume_nm3
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.charges import (
     Charge,
@@ -39,6 +39,7 @@ _UNITS = {"ft3": volume_nm3(INCH * 12, INCH * 12, INCH * 12), "dm3": 10**24}
 Key = TypeVar("Key")
 Row = tuple[Key, tuple[Money, ...]]
 _MOST_LISTED = 8  # postcodes, in words
+_MOST_VOLUME = 1_000_000  # in cubic feet or decimetres
 _FORMS = {"box": "in a box", "soft": "in a soft pack", "not rectangular": "not rectangular"}
 
 
@@ -222,7 +223,7 @@ class VolumeEntry(Rows):
 
     def to_core(self, currency: str, units: Units) -> Charge:
         return VolumeTiers(
-            tuple(self.zones), tuple(self.read_rows(read_fraction, currency, "volumes")),
+            tuple(self.zones), tuple(self.read_rows(_read_volume, currency, "volumes")),
             (_UNITS[self.unit], self.unit),
             to_length(self.step, units, "step"), to_length(self.longest_side, units, "longest_side"),
             to_mass(self.weight, units, "weight"), units,
@@ -319,7 +320,7 @@ class SurchargeEntry(ChargeBase):
         if (self.prices is None) == (self.percent is None):
             raise BadInput("both or neither", read=str(self.prices), allowed="prices or percent", field="prices")
         prices = None if self.prices is None else _prices(self.prices, self.zones, currency, "prices", 0)
-        percent = None if self.percent is None else read_fraction(self.percent, "percent")
+        percent = None if self.percent is None else read_percent(self.percent, "percent")
         return Surcharge(
             self.code, self.what, ALWAYS, self.why, tuple(self.zones), prices, percent, tuple(self.on), self.group
         )
@@ -360,7 +361,7 @@ class FuelEntry(ChargeBase):
     on: list[str] = Field(default_factory=lambda: ["postage"], title="percentage of")
 
     def to_core(self, currency: str, units: Units) -> Charge:
-        return Fuel(read_fraction(self.percent, "percent"), tuple(self.on))
+        return Fuel(read_percent(self.percent, "percent"), tuple(self.on))
 
     def priced(self, units: Units) -> str:
         return f"{self.percent} % of {', '.join(self.on)}"
@@ -460,8 +461,10 @@ def _span(prices: list[str]) -> str:
     return low if Fraction(low) == Fraction(high) else f"{low} to {high}"
 
 
-def read_fraction(text: str, field: str) -> Fraction:
-    try:
-        return Fraction(text)
-    except (ValueError, ZeroDivisionError) as error:
-        raise BadInput("not a number", read=text, allowed="a decimal such as 166 or 14.5", field=field) from error
+def read_percent(text: str, field: str) -> Fraction:
+    """A per cent of a bill's lines, 0 to 1,000. Raises BadInput naming the field."""
+    return read_decimal(text, most=1000, field=field)
+
+
+def _read_volume(text: str, field: str) -> Fraction:
+    return read_decimal(text, most=_MOST_VOLUME, more_than_least=True, example="0.5", field=field)

@@ -17,7 +17,7 @@ from fardo.core.make.soft import SoftGates
 from fardo.core.make.stock import Pattern, Stock
 from fardo.core.plan.shop import Shop, Supplies, Tape
 from fardo.core.protect.cushion import read_fragility
-from fardo.core.quantity import Length, Units, on_the_tape
+from fardo.core.quantity import Length, Units, on_the_tape, read_decimal
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.exchange import Exchange
 from fardo.core.tariff.parcel import read_postcode
@@ -31,6 +31,7 @@ from fardo.files.typed import ExtraEntry, Measure, Strict, Weight, to_length, to
 
 _ALLOWANCE_MOST = Length.of_mm(200)
 _DEEPEST = Length.of_mm(1000)
+_MOST_RATE = 1_000_000
 
 
 def _as_the_tape(said: Any) -> Any:
@@ -292,10 +293,4 @@ def _rate(code: str, text: str) -> Fraction:
     field = f"rates.{code}"
     if not (len(code) == 3 and code.isascii() and code.isupper()):
         raise BadInput("not a currency", read=code, allowed="three capital letters, such as EUR", field="rates")
-    try:
-        rate = Fraction(text)
-    except (ValueError, ZeroDivisionError) as error:
-        raise BadInput("not a rate", read=text, allowed="a decimal such as 1.08", field=field) from error
-    if not 0 < rate < 1_000_000:
-        raise BadInput("not a rate", read=text, allowed="more than nothing, under a million", field=field)
-    return rate
+    return read_decimal(text, most=_MOST_RATE, more_than_least=True, example="1.08", field=field)

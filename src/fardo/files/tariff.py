@@ -14,19 +14,21 @@ from typing import Annotated, Final, Literal
 from pydantic import ConfigDict, Field, ValidationError
 from pydantic_core import from_json
 
-from fardo.core.quantity import Units
+from fardo.core.quantity import Units, read_decimal
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.limits import Limits
 from fardo.core.tariff.lint import overlapping
 from fardo.core.tariff.measure import Bulky, Dimensional, WeightRule
 from fardo.core.tariff.service import Service
 from fardo.core.tariff.zones import ZoneRow
-from fardo.files.charges import ChargeEntry, SurchargeEntry, charge_of, read_fraction
+from fardo.files.charges import ChargeEntry, SurchargeEntry, charge_of
 from fardo.files.family import TagName
 from fardo.files.typed import Measure, Strict, Weight, complaints, to_length, to_mass
 
 FORMAT: Final = "fardo-tariff/1"
 MOST_SERVICES: Final = 60
+_MOST_DIVISOR = 1_000_000
+_MOST_VOLUME = 1_000_000_000  # cubic inches or centimetres
 EXAMPLE: Final = {
     "format": FORMAT,
     "carrier": "Fennick Carts",
@@ -278,12 +280,15 @@ def _bulky(entry: BulkyEntry | None, units: Units) -> Bulky | None:
 def _dimensional(entry: DimensionalEntry | None, units: Units) -> Dimensional | None:
     if entry is None:
         return None
-    threshold = None if entry.threshold is None else read_fraction(entry.threshold, "dimensional.threshold")
-    divisor = read_fraction(entry.divisor, "dimensional.divisor")
-    if divisor <= 0:
-        raise BadInput("no divisor", read=entry.divisor, allowed="more than nothing", field="dimensional.divisor")
+    threshold = None
+    if entry.threshold is not None:
+        threshold = read_decimal(entry.threshold, most=_MOST_VOLUME, example="1728", field="dimensional.threshold")
+    divisor = read_decimal(
+        entry.divisor, most=_MOST_DIVISOR, more_than_least=True, example="166", field="dimensional.divisor"
+    )
     step = None if entry.step is None else to_length(entry.step, units, "dimensional.step")
-    return Dimensional(divisor, entry.unit, entry.sides, threshold, step, read_fraction(entry.odd, "dimensional.odd"))
+    odd = read_decimal(entry.odd, most=1, more_than_least=True, example="0.785", field="dimensional.odd")
+    return Dimensional(divisor, entry.unit, entry.sides, threshold, step, odd)
 
 
 def _limits(entry: LimitsEntry, units: Units) -> Limits:

@@ -6,8 +6,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date
 
+from fardo.core.quantity import read_decimal
 from fardo.core.refusal import BadInput
-from fardo.files.charges import FuelEntry, read_fraction
+from fardo.files.charges import FuelEntry
 from fardo.files.tariff import ServiceEntry, TariffFile
 
 _MOST = 100
@@ -42,8 +43,7 @@ def with_fuel(tariff: TariffFile, was: str, percent: str, day: date) -> TariffFi
     Raises: BadInput for what is no per cent from 0 to 100, and where no service charges what it was.
     """
     typed = percent.strip().removesuffix("%").strip()
-    if not 0 <= read_fraction(typed, "percent") <= _MOST:
-        raise BadInput("not a fuel surcharge", read=percent, allowed=f"0 to {_MOST} per cent", field="percent")
+    read_decimal(typed, most=_MOST, field="percent")
     changed = tariff.model_copy(deep=True)
     of = [fuel for _, fuel in _fuels(changed, day) if fuel.percent == was]
     if not of:

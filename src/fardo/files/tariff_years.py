@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import date, timedelta
 
-from fardo.core.quantity import Money
+from fardo.core.quantity import Money, read_decimal
 from fardo.core.refusal import BadInput
-from fardo.files.charges import read_fraction
 from fardo.files.tariff import MOST_SERVICES, ServiceEntry, TariffFile, check_tariff
 
 _MOST_PER_CENT = 100
@@ -74,9 +73,7 @@ def raised(tariff: TariffFile, percent: str, first: date) -> TariffFile:
 
     Raises: BadInput for what is no percentage of up to 100.
     """
-    by = read_fraction(percent, "percent")
-    if not -_MOST_PER_CENT < by <= _MOST_PER_CENT:
-        raise BadInput("too much", read=percent, allowed=f"up to {_MOST_PER_CENT} per cent", field="percent")
+    by = read_decimal(percent, least=-_MOST_PER_CENT, most=_MOST_PER_CENT, more_than_least=True, field="percent")
     last = first - timedelta(days=1)
     own = tariff_on(tariff, last).services
     if not own:

@@ -52,7 +52,7 @@ def _as_whole(value: Any) -> Any:
     """A whole number however it was typed; anything else as it is, for whoever reads it to tell."""
     if isinstance(value, str) and value.strip().isdecimal() and len(value.strip()) <= _DIGITS:
         return int(value)
-    if isinstance(value, bool) or (isinstance(value, float) and value != int(value)):
+    if isinstance(value, bool) or (isinstance(value, float) and not value.is_integer()):
         return str(value)
     return value
 

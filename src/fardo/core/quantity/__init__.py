@@ -1,5 +1,6 @@
 """Lengths, masses and money: exact, read from what people type, shown as people read."""
 
+from fardo.core.quantity.decimals import read_decimal
 from fardo.core.quantity.length import INCH, MM, SIXTEENTH, SIXTY_FOURTH, ZERO, Length, Rounding
 from fardo.core.quantity.mass import OUNCE, POUND, Mass
 from fardo.core.quantity.money import Money
@@ -49,6 +50,7 @@ __all__ = [
     "cubic_cm",
     "cubic_inches",
     "on_the_tape",
+    "read_decimal",
     "read_distance",
     "read_flat",
     "read_length",
