@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 import io
 import json
 import re
@@ -195,7 +196,7 @@ def test_a_printer_refuses_what_is_no_pdf(printer: str, content: bytes) -> None:
     answer = httpx.post(f"{printer}/print", content=content, headers={"Content-Type": "application/pdf"})
     assert answer.status_code == 415
     with pytest.raises(NoAnswer, match="it prints PDF"):
-        print_out(printer, content)
+        asyncio.run(print_out(printer, content))
 
 
 @pytest.mark.parametrize("length", ["-1", "x", "9" * 30, "²"])

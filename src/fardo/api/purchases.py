@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import asyncio
 import logging
+import math
 from collections.abc import Callable, Sequence
 from contextlib import suppress
 
@@ -22,6 +23,7 @@ from fardo.wire.messages import LabelAsked
 
 _FIRST_PAUSE_S = 2.0
 _LONGEST_PAUSE_S = 60.0
+_AT_ONCE = 4  # labels of one carrier
 
 
 class Purchases:
@@ -94,18 +96,31 @@ class Purchases:
         return label
 
     async def keep_asking(self) -> None:
-        """Asks about whatever is not settled, for as long as the shop is open."""
+        """Asks about whatever is not settled, for as long as the shop is open.
+
+        Each label is asked about by itself, a few at a time of one carrier, so that one that does not answer keeps no
+        other from being asked about.
+        """
         loop = asyncio.get_running_loop()
         due: dict[str, float] = {}
-        while True:
-            with suppress(Exception):
-                for label in await run_in_threadpool(self._labels.unsettled):
-                    if loop.time() >= due.get(label.key, 0.0):
-                        await self._ask(label, asked_before=True)
-                        pause = self._pauses.get(label.key, _FIRST_PAUSE_S)
-                        due[label.key] = loop.time() + pause
-                        self._pauses[label.key] = min(pause * 2, _LONGEST_PAUSE_S)
-            await asyncio.sleep(_FIRST_PAUSE_S)
+        places: dict[str, asyncio.Semaphore] = {}
+
+        async def ask_in_turn(label: Label) -> None:
+            async with places.setdefault(label.carrier, asyncio.Semaphore(_AT_ONCE)):
+                with suppress(Exception):  # one that cannot be kept is asked about again; the others go on
+                    await self._ask(label, asked_before=True)
+            pause = self._pauses.get(label.key, _FIRST_PAUSE_S)
+            due[label.key] = loop.time() + pause
+            self._pauses[label.key] = min(pause * 2, _LONGEST_PAUSE_S)
+
+        async with asyncio.TaskGroup() as questions:
+            while True:
+                with suppress(Exception):
+                    for label in await run_in_threadpool(self._labels.unsettled):
+                        if loop.time() >= due.get(label.key, 0.0):
+                            due[label.key] = math.inf  # until it was asked about
+                            questions.create_task(ask_in_turn(label))
+                await asyncio.sleep(_FIRST_PAUSE_S)
 
     def wire(self, carrier: str) -> Wire:
         """Raises BadInput for a carrier that is not asked over the network."""

@@ -13,6 +13,7 @@ import httpx
 from pydantic import BaseModel, ValidationError
 from tenacity import AsyncRetrying, retry_if_exception, stop_after_attempt, stop_after_delay, wait_random_exponential
 
+from fardo.wire.exchange import AnswerTooLarge, AnswerTooLate, Bounds, Transport, exchange, open_client
 from fardo.wire.messages import PriceChanged
 
 CallState = Literal["answered", "slow", "away", "trouble", "nonsense", "refused"]
@@ -30,18 +31,24 @@ class Patience:
     Args:
         connect: of one try.
         read: of one try, between two pieces of its answer.
+        whole: of one try, from the first byte to the last.
         tries: at most.
         in_all: no further try is begun after so long.
     """
 
     connect: float = 1.0
     read: float = 2.5
+    whole: float = 4.0
     tries: int = 3
     in_all: float = 4.0
 
+    @property
+    def bounds(self) -> Bounds:
+        """Of one try."""
+        return Bounds(self.connect, self.read, self.whole, LARGEST_ANSWER)
+
 
 PATIENCE = Patience()
-Transport = httpx.AsyncBaseTransport
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,9 +82,7 @@ class Trouble(Exception):
 
 
 def client_of(patience: Patience, transport: Transport | None) -> httpx.AsyncClient:
-    times = httpx.Timeout(patience.read, connect=patience.connect)
-    # No proxy, cookie or netrc of this machine has a say in what a carrier is asked.
-    return httpx.AsyncClient(timeout=times, transport=transport, trust_env=False, follow_redirects=False)
+    return open_client(patience.bounds, transport)
 
 
 async def call(
@@ -97,7 +102,7 @@ async def call(
             with attempt:
                 tries += 1
                 try:
-                    return await _once(client, wire, method, path, said, message, headers), tries
+                    return await _once(client, wire, method, path, said, message, headers, patience), tries
                 except Trouble as trouble:
                     uncertain = uncertain or trouble.uncertain
                     raise
@@ -109,27 +114,23 @@ async def call(
 
 async def _once(
     client: httpx.AsyncClient, wire: Wire, method: str, path: str, said: type[Said], message: BaseModel | None,
-    headers: dict[str, str] | None,
+    headers: dict[str, str] | None, patience: Patience,
 ) -> Said:  # fmt: skip
     url = f"{wire.address.rstrip('/')}/{path}"
     body = message.model_dump_json(by_alias=True) if message else None
     sent = {"Content-Type": "application/json", "Accept": "application/json", **(headers or {})}
     try:
-        async with client.stream(method, url, content=body, headers=sent) as response:
-            content = b""
-            async for piece in response.aiter_bytes():
-                content += piece
-                if len(content) > LARGEST_ANSWER:
-                    raise Trouble("nonsense", f"answers with more than {LARGEST_ANSWER // 1000} kB")
+        status, content = await exchange(client, method, url, body, sent, patience.bounds)
+    except AnswerTooLarge as fault:
+        raise Trouble("nonsense", f"answers with more than {LARGEST_ANSWER // 1000} kB") from fault
     except (httpx.ConnectError, httpx.ConnectTimeout) as fault:
         raise Trouble("away", "cannot be reached", again=True, uncertain=False) from fault
-    except httpx.TimeoutException as fault:
+    except (AnswerTooLate, httpx.TimeoutException) as fault:
         raise Trouble("slow", "does not answer in time", again=True) from fault
     except httpx.TransportError as fault:
         raise Trouble("away", "cannot be reached", again=True) from fault
     except (httpx.HTTPError, httpx.InvalidURL, ValueError) as fault:
         raise Trouble("nonsense", "answers what cannot be read") from fault
-    status = response.status_code
     if status in _FAULTS_OF_THEIRS:
         says = f"has trouble of its own (status {status})"
         raise Trouble("trouble", says, again=True, uncertain=status != _BUSY, status=status)

@@ -9,9 +9,9 @@ import httpx
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from fardo.core.refusal import NoAnswer
+from fardo.wire.exchange import AnswerTooLarge, AnswerTooLate, Bounds, Transport, exchange, open_client
 
-_CONNECTS_S, _PRINTS_S = 2.0, 15.0
-_LARGEST_ANSWER = 10_000
+_BOUNDS = Bounds(connect_s=2.0, read_s=15.0, whole_s=20.0, most_bytes=10_000)
 
 
 class Printed(BaseModel):
@@ -25,35 +25,35 @@ class _Refused(BaseModel):
     detail: str = Field(max_length=200)
 
 
-def print_out(address: str, pdf: bytes, transport: httpx.BaseTransport | None = None) -> Printed:
+async def print_out(
+    address: str, pdf: bytes, *, bounds: Bounds = _BOUNDS, transport: Transport | None = None
+) -> Printed:
     """Sends a document to a printer.
 
     Args:
         address: of the printer, as the shop keeps it.
         pdf: the document.
+        bounds: of the whole call.
         transport: in the place of the network.
 
     Raises:
         NoAnswer: in a sentence, where the printer cannot be reached or does not print.
     """
-    times = httpx.Timeout(_PRINTS_S, connect=_CONNECTS_S)
+    headers = {"Content-Type": "application/pdf"}
     try:
-        with httpx.Client(timeout=times, transport=transport, trust_env=False, follow_redirects=False) as client:
-            answer = client.post(
-                f"{address.rstrip('/')}/print", content=pdf, headers={"Content-Type": "application/pdf"}
-            )
-    except httpx.ConnectError as fault:
+        async with open_client(bounds, transport) as client:
+            status, content = await exchange(client, "POST", f"{address.rstrip('/')}/print", pdf, headers, bounds)
+    except (httpx.ConnectError, httpx.ConnectTimeout) as fault:
         raise NoAnswer(f"The printer at {address} cannot be reached; nothing was printed.") from fault
-    except httpx.TimeoutException as fault:
+    except (AnswerTooLate, httpx.TimeoutException) as fault:
         raise NoAnswer(f"The printer at {address} does not answer in time; look whether it printed.") from fault
-    except (httpx.HTTPError, httpx.InvalidURL, ValueError) as fault:
+    except (AnswerTooLarge, httpx.HTTPError, httpx.InvalidURL, ValueError) as fault:
         raise NoAnswer(f"The printer at {address} answers what cannot be read; look whether it printed.") from fault
-    content = answer.content[:_LARGEST_ANSWER]
     try:
-        if answer.status_code == httpx.codes.OK:
+        if status == httpx.codes.OK:
             return Printed.model_validate_json(content)
         why = _Refused.model_validate_json(content).detail
     except ValidationError as fault:
-        says = f"The printer at {address} answers what cannot be read (status {answer.status_code})"
+        says = f"The printer at {address} answers what cannot be read (status {status})"
         raise NoAnswer(f"{says}; look whether it printed.") from fault
     raise NoAnswer(f"The printer at {address} does not print: {why}.")

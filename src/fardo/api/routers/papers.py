@@ -7,6 +7,7 @@ from datetime import date
 from typing import Annotated, Literal
 
 from fastapi import Query, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import BaseModel, ConfigDict
 
 from fardo.api.context import AppContext, Context
@@ -199,17 +200,21 @@ class ToPrint(BaseModel):
 
 
 @router.post("/print")
-def print_on_printer(key: str, wanted: ToPrint, context: Context) -> Printed:
+async def print_on_printer(key: str, wanted: ToPrint, context: Context) -> Printed:
     """Sends the label, or all papers of the job, to the shop's printer."""
+    # The printer is waited for without a thread: some forty slow prints would leave none for anything else.
+    return await print_out(*await run_in_threadpool(_page_to_print, key, wanted, context))
+
+
+def _page_to_print(key: str, wanted: ToPrint, context: AppContext) -> tuple[str, bytes]:
+    """The printer's address, and what it is sent. Raises NoAnswer where the shop has no printer."""
     file = context.today.file
     if not file.printer:
         raise NoAnswer("The shop has no printer; enter its address in the settings.")
     if wanted.what == "label":
-        page = label_page(label_facts(key, context), "4x6", file.paper)
-    else:
-        facts = paper_facts(key, context)
-        page = job_papers(facts, papers_of(facts), file.paper)
-    return print_out(file.printer, page)
+        return file.printer, label_page(label_facts(key, context), "4x6", file.paper)
+    facts = paper_facts(key, context)
+    return file.printer, job_papers(facts, papers_of(facts), file.paper)
 
 
 @day_router.get("/hand-over.pdf", response_class=Response)
