@@ -166,7 +166,9 @@ def serve_shop(
     if network is not None:
         if not application.state.context.access.has_passphrase:
             raise NoAnswer(f"{db} has no passphrase: set one first by fardo passphrase --db {db}.")
-        application.state.gate = Gate((*LOCAL_HOSTS, *names))
+        application.state.gate = gate = Gate((*LOCAL_HOSTS, *names))
+        for session in application.state.context.access.sessions():
+            gate.know(session.address)
         application.state.addresses = [f"{network.scheme}://{name}:{port}" for name in names]
 
     class Announcing(uvicorn.Server):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import re
 import shutil
+import socket
 import sqlite3
 import ssl
 import subprocess
@@ -23,6 +24,7 @@ from fastapi.testclient import TestClient
 from PIL import Image, ImageDraw
 
 from fardo.api.gate import CODE_LASTS_S, COOKIE, Gate
+from fardo.api.made_up import MadeUp
 from fardo.core.refusal import BadInput
 from fardo.store import access
 from fardo.store.access import Access
@@ -366,3 +368,71 @@ def test_served_to_itself_alone_nobody_is_asked(client: TestClient) -> None:
     assert (told["on_network"], told["addresses"], told["has_passphrase"]) == (False, [], False)
     assert client.post("/api/access/code").status_code == 422
     assert client.post("/api/access/enter", json={}).json() == {"in": True}
+
+
+def test_wrong_tries_of_many_addresses_keep_no_known_device_out(app: FastAPI, tablet: TestClient) -> None:
+    assert enter(tablet, passphrase=WORDS).status_code == 200
+    for n in range(100, 140):
+        enter(device(app, f"192.168.1.{n}"), passphrase="wrong words again")
+    assert enter(device(app, "192.168.1.200"), passphrase=WORDS).status_code == 429
+    assert enter(device(app), passphrase=WORDS).status_code == 200
+    # Its own wrong tries still make it wait.
+    answers = [enter(device(app), passphrase="wrong words again").status_code for _ in range(7)]
+    assert answers == [403] * 5 + [429] * 2
+
+
+def test_a_code_lets_a_device_in_whoever_else_tried(app: FastAPI, own: TestClient) -> None:
+    for n in range(100, 140):
+        enter(device(app, f"192.168.1.{n}"), passphrase="wrong words again")
+    code = own.post("/api/access/code").json()["address"].partition("#code=")[2]
+    assert enter(device(app, "192.168.1.200"), code=code).status_code == 200
+
+
+def test_thousands_of_wrong_tries_are_answered(clock: Clock) -> None:
+    gate = Gate(LOCAL_HOSTS, clock)
+    for _ in range(3000):
+        gate.begin_try("192.168.1.20")
+    assert gate.waits("192.168.1.20") == 300
+
+
+def test_a_half_body_at_the_way_in_takes_no_place_of_a_signed_in_device(app: FastAPI) -> None:
+    """A body of no stated length, or a large one, is refused before it is waited for."""
+    with AppHere(app) as served:
+        url = httpx.URL(served.url)
+        for head in ("Transfer-Encoding: chunked", "Content-Length: 90000"):
+            with socket.create_connection((url.host, url.port or 0), timeout=60) as line:
+                line.sendall(f"POST /api/access/enter HTTP/1.1\r\nHost: {HERE}\r\n{head}\r\n\r\n".encode())
+                assert line.recv(100).startswith(b"HTTP/1.1 413 ")
+
+
+def test_a_stream_ends_with_its_session(app: FastAPI) -> None:
+    with AppHere(app) as served, httpx.Client(base_url=served.url, timeout=None) as client:
+        token = client.post("/api/access/enter", json={"passphrase": WORDS}, headers={"Host": HERE}).cookies[COOKIE]
+        client.cookies.clear()
+        (session,) = client.get("/api/access").json()["sessions"]
+        as_device = {"Host": HERE, "Cookie": f"{COOKIE}={token}"}
+        reading = {"device": "tape", "reading": "10 1/2 in"}
+        with client.stream("GET", "/api/devices/stream", headers=as_device) as stream:
+            heard = stream.iter_lines()
+            assert "listening" in next(heard)
+            client.post("/api/devices/readings", json=reading)
+            assert any("10 1/2 in" in line for line in heard)
+            assert client.delete(f"/api/access/sessions/{session['id']}").status_code == 200
+            client.post("/api/devices/readings", json={**reading, "reading": "11 in"})
+            assert not any("11 in" in line for line in heard)
+
+
+def test_the_made_up_shop_has_no_passphrase_of_its_own(tmp_path: Path, app: FastAPI) -> None:
+    """Access is the served shop's, whichever of the two the browser works on."""
+    app.state.made_up = MadeUp(tmp_path / "own.db", lambda path: Database(path).close(), app.state.context.crews)
+    own = device(app, "127.0.0.1", "http://127.0.0.1:8740")
+    tablet = device(app)
+    assert enter(tablet, passphrase=WORDS).status_code == 200
+    for one in (own, tablet):
+        assert one.post("/api/made-up").status_code == 200
+    assert tablet.get("/api/access").json()["sessions"][0]["this_device"]
+    assert own.put("/api/access/passphrase", json={"passphrase": "another four words here"}).status_code == 200
+    assert tablet.get("/api/jobs").status_code == 401
+    assert enter(tablet, passphrase=WORDS).status_code == 403
+    assert enter(tablet, passphrase="another four words here").status_code == 200
+    app.state.made_up.close()

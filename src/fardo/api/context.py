@@ -230,3 +230,12 @@ async def _context(request: Request) -> AppContext:  # one that is not async is 
 
 
 Context = Annotated[AppContext, Depends(_context)]
+
+
+async def _served(request: Request) -> AppContext:
+    context: AppContext = request.app.state.context
+    return context
+
+
+# Who may open the shop is the served shop's alone, whichever one a browser is trying.
+ServedContext = Annotated[AppContext, Depends(_served)]

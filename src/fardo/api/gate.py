@@ -1,7 +1,9 @@
 """Who may open the shop: on its own machine everybody, from another device whoever has a session.
 
 A session is begun with the passphrase, or with a code that a screen of the shop shows and that is good once, for a few
-minutes. Wrong tries make the next wait, the more the longer, each address by itself and all together.
+minutes. Wrong tries make the next wait, the more the longer, each address by itself and all together. An address that
+signed in before waits for its own wrong tries alone, and a code, which nobody can guess, for none: so that whoever
+tries from many addresses keeps none of the shop's own devices out.
 """
 
 from __future__ import annotations
@@ -22,9 +24,10 @@ from fardo.wire.hosts import is_own_host
 COOKIE = "fardo_session"
 CODE_LASTS_S = 300.0
 _FREE_TRIES, _LONGEST_WAIT_S = 5, 300.0
+_MOST_DOUBLINGS = 16
 _FREE_OF_ALL = 30  # wrong tries of all addresses together, before each next waits
 _FORGOTTEN_AFTER_S = 3600.0
-_OPEN_TO_ALL = ("/enter", "/enter.js", "/enter.css", "/bale.svg", "/api/access/enter", "/api/alive")
+OPEN_TO_ALL = ("/enter", "/enter.js", "/enter.css", "/bale.svg", "/api/access/enter", "/api/alive")
 _MOST_ADDRESSES = 10_000
 
 
@@ -49,7 +52,8 @@ class _Tries:
         """Seconds until the next try."""
         if self.wrong < free or now - self.last > _FORGOTTEN_AFTER_S:
             return 0.0
-        return max(0.0, self.last + min(2.0 ** (self.wrong - free), _LONGEST_WAIT_S) - now)
+        doublings = min(self.wrong - free, _MOST_DOUBLINGS)
+        return max(0.0, self.last + min(2.0**doublings, _LONGEST_WAIT_S) - now)
 
 
 @dataclass(slots=True)
@@ -65,14 +69,21 @@ class Gate:
     clock: Callable[[], float] = time.monotonic
     _tries: dict[str, _Tries] = field(default_factory=dict)
     _all: _Tries = field(default_factory=_Tries)
+    _known: set[str] = field(default_factory=set)  # addresses that signed in
     _codes: dict[str, float] = field(default_factory=dict)
+    sessions_changed: int = 0  # grows whenever a session may have ended, so that what is being sent looks again
     one_at_a_time: asyncio.Lock = field(default_factory=asyncio.Lock)  # a passphrase takes time and memory to look at
 
     def waits(self, address: str) -> float:
         """Seconds until an address may try again."""
         now = self.clock()
         own = self._tries.get(address, _Tries()).waits(now, _FREE_TRIES)
-        return max(own, self._all.waits(now, _FREE_OF_ALL))
+        return own if address in self._known else max(own, self._all.waits(now, _FREE_OF_ALL))
+
+    def know(self, address: str) -> None:
+        """Keeps an address as one that signed in."""
+        if len(self._known) < _MOST_ADDRESSES:
+            self._known.add(address)
 
     def begin_try(self, address: str) -> None:
         """Counts a try as wrong until it is known to be right, so that many at once are no more than as many."""
@@ -86,6 +97,7 @@ class Gate:
 
     def was_right(self, address: str) -> None:
         self._tries.pop(address, None)
+        self.know(address)
         self._all.wrong = max(self._all.wrong - 1, 0)
 
     def new_code(self) -> str:
@@ -122,4 +134,4 @@ def needs_no_session(scope: Scope, host: str) -> bool:
         host: that is asked for.
     """
     is_here = is_loopback(client_of(scope)) and is_own_host(host)
-    return is_here or scope["path"] in _OPEN_TO_ALL
+    return is_here or scope["path"] in OPEN_TO_ALL

@@ -13,7 +13,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.responses import RedirectResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from fardo.api.gate import Gate, needs_no_session, token_in
+from fardo.api.gate import OPEN_TO_ALL, Gate, needs_no_session, token_in
 from fardo.api.problems import problem, unforeseen
 from fardo.wire.hosts import LOCAL_HOSTS, is_own_host, is_own_origin
 
@@ -23,6 +23,7 @@ _READ_AS_IT_COMES = {"/api/files", "/api/jobs/bundle", "/api/keeping/archive"}
 _SMALL = 100_000  # bytes; a body no larger than that is no burden
 _LARGE_AT_ONCE = 2  # files and bundles that are held at the same time; others wait unread
 _BODIES_AT_ONCE = 24  # other bodies that are not small
+_OPEN_BODY = 4000  # bytes, of a device that is not signed in
 _PAUSE_S = 15.0  # between two pieces of a body
 _LEAST_RATE = 20_000  # bytes a second, once a pause's time is over
 _HEADERS = {
@@ -38,6 +39,10 @@ _HEADERS = {
 
 class _TooSlow(Exception):
     """A body stopped coming."""
+
+
+class _SessionEnded(Exception):
+    """The device that is being sent something is not signed in any more."""
 
 
 class RequestGuard:
@@ -76,6 +81,9 @@ class RequestGuard:
                 slow.headers["Connection"] = "close"
                 await slow(scope, receive, send_guarded)
         except Exception as fault:  # whatever it is, who asked is answered, and the connection lasts
+            if _is_end_of_session(fault):
+                await send({"type": "http.response.body", "body": b"", "more_body": False})
+                return
             logging.getLogger("fardo").exception("a request failed: %s %s", scope["method"], scope["path"])
             if begun:
                 raise
@@ -95,8 +103,21 @@ class RequestGuard:
         elif not is_own_origin(headers.get("origin"), host, scope["scheme"]):
             says = "Another site's page may not change anything here."
             await problem(403, "Foreign page", says)(scope, receive, send)
-        elif gate is not None and not await _is_in(scope, headers, host or ""):
+        elif gate is None or needs_no_session(scope, host or ""):
+            await self._take_in(scope, receive, send, length)
+        elif not await _has_session(scope, headers):
             await _show_the_way_in(scope, headers)(scope, receive, send)
+        else:
+            await self._take_in(scope, receive, _while_signed_in(send, scope, headers, gate), length)
+
+    async def _take_in(self, scope: Scope, receive: Receive, send: Send, length: int | None) -> None:
+        """Reads the body, as many at once as can be borne."""
+        if scope["path"] in OPEN_TO_ALL:
+            # Half bodies of devices that are not signed in must not take the places of those that are.
+            if length is None or length > _OPEN_BODY:
+                await _too_large(scope, receive, send, _OPEN_BODY)
+            else:
+                await self._with_body(scope, receive, send)
         elif scope["path"] in _READ_AS_IT_COMES and scope["method"] == "POST":
             async with self._large:
                 await self._app(scope, receive, send)
@@ -116,13 +137,33 @@ class RequestGuard:
             await self._app(scope, _replay(body, receive), send)
 
 
-async def _is_in(scope: Scope, headers: Headers, host: str) -> bool:
-    """Whether a request may go on: from this machine itself, on the way in, or of a device that is in."""
-    if needs_no_session(scope, host):
-        return True
+async def _has_session(scope: Scope, headers: Headers) -> bool:
+    """Whether a request is of a device that is signed in."""
     token = token_in(headers)
     access = scope["app"].state.context.access
     return bool(token) and await run_in_threadpool(access.session_of, token) is not None
+
+
+def _while_signed_in(send: Send, scope: Scope, headers: Headers, gate: Gate) -> Send:
+    """Sends a stream for as long as its device is signed in."""
+    looked = gate.sessions_changed
+
+    async def send_signed_in(message: Message) -> None:
+        nonlocal looked
+        if message.get("more_body") and looked != gate.sessions_changed:
+            looked = gate.sessions_changed
+            if not await _has_session(scope, headers):
+                raise _SessionEnded
+        await send(message)
+
+    return send_signed_in
+
+
+def _is_end_of_session(fault: Exception) -> bool:
+    """Whether that is all that went wrong; the tasks that send a stream raise in groups."""
+    if isinstance(fault, ExceptionGroup):
+        return fault.split(_SessionEnded)[1] is None
+    return isinstance(fault, _SessionEnded)
 
 
 def _show_the_way_in(scope: Scope, headers: Headers) -> Response:
@@ -131,8 +172,8 @@ def _show_the_way_in(scope: Scope, headers: Headers) -> Response:
     return problem(401, "Not signed in", "This device is not signed in: open the shop's address, enter its passphrase.")
 
 
-async def _too_large(scope: Scope, receive: Receive, send: Send) -> None:
-    refusal = problem(413, "Too large", f"At most {LARGEST_BODY} bytes are taken at once.")
+async def _too_large(scope: Scope, receive: Receive, send: Send, most: int = LARGEST_BODY) -> None:
+    refusal = problem(413, "Too large", f"At most {most} bytes are taken at once.")
     await refusal(scope, receive, send)
 
 

@@ -34,6 +34,11 @@ class Session:
     begun_at: str
     seen_at: str
 
+    @property
+    def address(self) -> str:
+        """On the network, as the device was named when it signed in."""
+        return self.device.rpartition(" at ")[2]
+
 
 class Access:
     """Of one shop."""

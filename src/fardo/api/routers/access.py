@@ -10,7 +10,7 @@ from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import HTMLResponse, JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from fardo.api.context import Context
+from fardo.api.context import ServedContext
 from fardo.api.gate import CODE_LASTS_S, COOKIE, Gate, client_of, is_loopback, token_in
 from fardo.api.problems import problem
 from fardo.api.resource import resource
@@ -52,23 +52,23 @@ class Entering(BaseModel):
 
 
 @router.post("/enter")
-async def enter(entering: Entering, request: Request, context: Context, gate: OpenGate) -> Response:
+async def enter(entering: Entering, request: Request, context: ServedContext, gate: OpenGate) -> Response:
     """Begins a session of this device, whose cookie no script and no other site can read or send."""
     if gate is None:
         return JSONResponse({"in": True})
     address = client_of(request.scope)
-    async with gate.one_at_a_time:
-        if (wait := gate.waits(address)) > 0:
-            return _wait(math.ceil(wait))
-        gate.begin_try(address)
-        if entering.code:
-            right, says = gate.take_code(entering.code), "The code is used up or too old; show a new one."
-        else:
-            right = await run_in_threadpool(context.access.knows, entering.passphrase)
-            says = "That is not the passphrase."
-        if not right:
-            return problem(403, "Not signed in", says)
-        gate.was_right(address)
+    if entering.code:
+        if not gate.take_code(entering.code):
+            return problem(403, "Not signed in", "The code is used up or too old; show a new one.")
+        gate.know(address)
+    else:
+        async with gate.one_at_a_time:
+            if (wait := gate.waits(address)) > 0:
+                return _wait(math.ceil(wait))
+            gate.begin_try(address)
+            if not await run_in_threadpool(context.access.knows, entering.passphrase):
+                return problem(403, "Not signed in", "That is not the passphrase.")
+            gate.was_right(address)
     _, token = await run_in_threadpool(context.access.begin, _device_of(request, address))
     answer = JSONResponse({"in": True})
     answer.set_cookie(
@@ -110,7 +110,7 @@ class AccessView(BaseModel):
 
 
 @router.get("")
-def get_access(request: Request, context: Context, gate: OpenGate) -> AccessView:
+def get_access(request: Request, context: ServedContext, gate: OpenGate) -> AccessView:
     """How the shop is reached, and which devices are signed in."""
     own = context.access.session_of(token_in(request.headers))
     addresses: list[str] = request.app.state.addresses
@@ -137,12 +137,19 @@ class Passphrase(BaseModel):
 
 
 @router.put("/passphrase")
-def set_passphrase(wanted: Passphrase, request: Request, context: Context, gate: OpenGate) -> AccessView:
+def set_passphrase(wanted: Passphrase, request: Request, context: ServedContext, gate: OpenGate) -> AccessView:
     """Sets the passphrase, or another, on the shop's own machine; every session ends."""
     if not _is_here(request):
         raise NoAnswer("The passphrase is changed on the machine that serves the shop.")
     context.access.set_passphrase(wanted.passphrase)
+    _look_again(gate)
     return get_access(request, context, gate)
+
+
+def _look_again(gate: Gate | None) -> None:
+    """Has what is being sent to devices looked at again: the session of one may have ended."""
+    if gate is not None:
+        gate.sessions_changed += 1
 
 
 class CodeView(BaseModel):
@@ -163,7 +170,8 @@ def new_code(request: Request, gate: OpenGate) -> CodeView:
 
 
 @router.delete("/sessions/{session_id}")
-def end_session(session_id: str, request: Request, context: Context, gate: OpenGate) -> AccessView:
+def end_session(session_id: str, request: Request, context: ServedContext, gate: OpenGate) -> AccessView:
     """Ends the session of a device; it must enter the passphrase again."""
     context.access.end(session_id)
+    _look_again(gate)
     return get_access(request, context, gate)
