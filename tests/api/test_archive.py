@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import json
 import sqlite3
+import tracemalloc
 import zipfile
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 from typing import Any
 
@@ -14,6 +15,7 @@ from fastapi.testclient import TestClient
 
 from fardo.files.job import JobFile
 from fardo.files.shop import starting_shop
+from fardo.store import archive as archive_module
 from fardo.store.access import Access
 from fardo.store.archive import export_shop, import_shop
 from fardo.store.database import Database
@@ -118,6 +120,12 @@ HOSTILE: dict[str, Callable[[dict[str, bytes]], None]] = {
     "a revision of nothing": _table("job_revision", lambda rows: [{**rows[0], "job_id": "nothing"}]),
     "two of one id": _table("job", lambda rows: [rows[0], rows[0]]),
     "a file outside": _table("job", lambda rows: [{**rows[0], "title": {"file": "../../etc/passwd"}}]),
+    "a number no column holds": _table("job", lambda rows: [{**rows[0], "changed": 10**31}]),
+    "no number": _table("job", lambda rows: [{**rows[0], "changed": float("inf")}]),
+    "a list that does not end": lambda parts: parts.update(
+        {"tables/job.json": parts["tables/job.json"].rstrip().removesuffix(b"]")}
+    ),
+    "brackets nested": lambda parts: parts.update({"tables/job.json": b"[" + b'{"id":' * 100_000}),
     "settings that are none": _table("shop", lambda rows: [{**rows[0], "content": '{"currency": 7}'}]),
 }
 
@@ -169,3 +177,60 @@ def test_a_shop_that_is_there_is_not_written_over(shop_file: Path, tmp_path: Pat
     with pytest.raises(StoreError, match="there already"):
         import_shop(tmp_path / "shop.zip", shop_file)
     assert shop_file.read_bytes() == before
+
+
+def packed_with(archive: Path, table: str, pieces: Iterable[bytes]) -> Path:
+    """An archive whose one table is written piece by piece, as whoever means harm would."""
+    with zipfile.ZipFile(archive) as was:
+        parts = {name: was.read(name) for name in was.namelist() if name != f"tables/{table}.json"}
+    hostile = archive.with_name("hostile.zip")
+    with zipfile.ZipFile(hostile, "w", zipfile.ZIP_DEFLATED) as now:
+        for name, content in parts.items():
+            now.writestr(name, content)
+        with now.open(f"tables/{table}.json", "w") as written:
+            for piece in pieces:
+                written.write(piece)
+    return hostile
+
+
+@pytest.mark.parametrize("row", [b"[],", b'{"id": "a"},', b"7,"])
+def test_an_archive_of_millions_of_rows_takes_no_memory(shop_file: Path, tmp_path: Path, row: bytes) -> None:
+    """It was read whole before its first row was looked at: 150 kB took 1.5 GB."""
+    export_shop(shop_file, tmp_path / "shop.zip")
+    pieces = [b"[", *[row * 100_000] * 200, b"{}]"]
+    hostile = packed_with(tmp_path / "shop.zip", "kind", pieces)
+    assert sum(map(len, pieces)) > 40_000_000
+    tracemalloc.start()
+    try:
+        with pytest.raises(StoreError):
+            import_shop(hostile, tmp_path / "new.db")
+        assert tracemalloc.get_traced_memory()[1] < 30_000_000
+    finally:
+        tracemalloc.stop()
+
+
+def test_a_small_archive_writes_no_large_shop(shop_file: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """One picture that hundreds of rows name would be written once for each."""
+    monkeypatch.setattr(archive_module, "_ALWAYS_TAKEN", 10_000_000)
+    export_shop(shop_file, tmp_path / "shop.zip")
+    row = {"called": "a", "media_type": "image/png", "content": {"file": "files/a"}, "kept_at": ""}
+    rows = json.dumps([{"name": f"{n}", **row} for n in range(300)]).encode()
+    hostile = packed_with(tmp_path / "shop.zip", "file", [rows])
+    with zipfile.ZipFile(hostile, "a", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr("files/a", bytes(1_000_000))
+    with pytest.raises(StoreError, match="full"):
+        import_shop(hostile, tmp_path / "new.db")
+    unpacked = packed_with(tmp_path / "shop.zip", "kind", [b" " * 1_000_000] * 60)
+    with pytest.raises(StoreError, match="unpacks to more than"):
+        import_shop(unpacked, tmp_path / "new.db")
+    assert not (tmp_path / "new.db").exists()
+
+
+def test_a_hostile_archive_sent_in_is_refused_in_a_sentence(
+    client: TestClient, shop_file: Path, tmp_path: Path
+) -> None:
+    export_shop(shop_file, tmp_path / "shop.zip")
+    hostile = rewritten(tmp_path / "shop.zip", HOSTILE["a number no column holds"])
+    answer = client.post("/api/keeping/archive", content=hostile.read_bytes())
+    assert (answer.status_code, "no value of a column" in answer.json()["detail"]) == (422, True)
+    assert client.get("/api/keeping/copies").json() == []

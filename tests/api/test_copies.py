@@ -9,7 +9,7 @@ from pathlib import Path
 import httpx
 import pytest
 
-from fardo.store.copies import copies_folder, copies_of, copy_daily
+from fardo.store.copies import copies_folder, copies_of, copy_daily, drop_oldest, kept_copies
 from fardo.store.database import Database
 from fardo.store.faults import StoreError
 from fardo.store.jobs import Jobs
@@ -102,3 +102,14 @@ def test_a_shop_that_is_served_has_a_copy_of_today(shop: Path) -> None:
             httpx.get(f"{served.url}/api/jobs")
     (day,) = copies_of(shop)
     assert abs((day - date.today()).days) <= 1
+
+
+def test_of_copies_made_before_a_restore_the_last_ten_stay(shop: Path) -> None:
+    for n in range(13):
+        kept = shop.with_name(f"{shop.name}.before-restore-{n:02d}")
+        kept.write_bytes(shop.read_bytes())
+        os.utime(kept, (n, n))
+    first = shop.with_name(f"{shop.name}.before-restore-00")
+    drop_oldest(shop, but=[first])
+    names = [one.name.rpartition("-")[2] for one in kept_copies(shop)]
+    assert names == [f"{n:02d}" for n in range(12, 2, -1)] + ["00"]

@@ -17,6 +17,7 @@ from fardo.processes import Crew, TookTooLong, TookTooMuch, WorkFailed
 P = ParamSpec("P")
 T = TypeVar("T")
 LONGEST_S = 2.0
+ARCHIVE_S = 600.0  # a whole shop, with its photographs
 MOST_MEMORY = 1_000_000_000  # bytes beyond what the process has when it begins
 
 
@@ -35,12 +36,22 @@ class FileReader:
 
     def __init__(self) -> None:
         self._crew = Crew(2, _ready, nice=5, memory=MOST_MEMORY)
+        self._archives = Crew(1, nice=10, memory=MOST_MEMORY)
 
     def read(self, name: str, function: Callable[P, T], /, *args: P.args, **kwargs: P.kwargs) -> T:
+        return self._read(self._crew, LONGEST_S, name, function, *args, **kwargs)
+
+    def read_archive(self, name: str, function: Callable[P, T], /, *args: P.args, **kwargs: P.kwargs) -> T:
+        """The same for a whole shop, which may take minutes; nothing else waits for it. Raises BadInput."""
+        return self._read(self._archives, ARCHIVE_S, name, function, *args, **kwargs)
+
+    def _read(
+        self, crew: Crew, longest_s: float, name: str, function: Callable[P, T], /, *args: P.args, **kwargs: P.kwargs
+    ) -> T:
         try:
-            return self._crew.run_within(LONGEST_S, function, *args, **kwargs)
+            return crew.run_within(longest_s, function, *args, **kwargs)
         except TookTooLong as fault:
-            why = f"it takes longer than {LONGEST_S:g} seconds to read"
+            why = f"it takes longer than {longest_s:g} seconds to read"
             raise BadInput(why, read=name, allowed="a simpler file", field="file") from fault
         except WorkFailed as fault:
             logging.getLogger("fardo").info("a file could not be read: %s", fault)
@@ -52,6 +63,7 @@ class FileReader:
 
     def close(self) -> None:
         self._crew.close()
+        self._archives.close()
 
 
 class ReadsHere:

@@ -7,7 +7,7 @@ before an update or a restore no longer either.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
@@ -18,6 +18,7 @@ _EACH_DAY_FOR = 7
 _ENDING = ".db"
 _LOGS = ("-wal", "-shm", "-journal")
 _IMPORTED = "imported"
+_MOST_OF_A_KIND = 10  # kept of those that are made by a deed: before a restore, imported
 
 
 def copies_folder(shop: Path) -> Path:
@@ -70,6 +71,23 @@ def place_for_import(shop: Path) -> Path:
     return copies_folder(shop) / f"{_IMPORTED}-{datetime.now(UTC):%Y%m%d-%H%M%S-%f}{_ENDING}"
 
 
+def drop_oldest(shop: Path, but: Sequence[Path] = ()) -> None:
+    """Throws away the oldest copies that were made by a deed, so that deeds done again and again fill no disk.
+
+    Args:
+        but: copies that stay however old they are.
+    """
+    for why in ("before-restore", _IMPORTED):
+        for old in [one for one in kept_copies(shop) if one.why == why][_MOST_OF_A_KIND:]:
+            if old.path not in but:
+                _remove(old.path)
+
+
+def _remove(copy: Path) -> None:
+    for ending in ("", *_LOGS):
+        copy.with_name(copy.name + ending).unlink(missing_ok=True)
+
+
 def copy_daily(shop: Path, today: date, keep_days: int) -> Path | None:
     """Makes today's copy where there is none yet, then throws away what is too old.
 
@@ -87,8 +105,7 @@ def copy_daily(shop: Path, today: date, keep_days: int) -> Path | None:
         wanted.parent.mkdir(exist_ok=True)
         made = keep_copy(shop, wanted)
     for old in list(_too_old(shop, today, keep_days)):
-        for ending in ("", *_LOGS):
-            old.with_name(old.name + ending).unlink(missing_ok=True)
+        _remove(old)
     return made
 
 

@@ -21,7 +21,7 @@ from fardo.api.resource import resource
 from fardo.api.uploads import write_as_it_comes
 from fardo.core.refusal import NoAnswer
 from fardo.store.archive import LARGEST, export_shop, import_shop
-from fardo.store.copies import KeptCopy, kept_copies, place_for_import
+from fardo.store.copies import KeptCopy, drop_oldest, kept_copies, place_for_import
 from fardo.store.faults import Gone, StoreError
 from fardo.store.restoring import Changes, Differing, changes_of, put_back
 
@@ -90,9 +90,16 @@ async def take_in(request: Request, context: Context) -> CopyRow:
 
 def _take_in(packed: Path, context: AppContext) -> CopyRow:
     target = place_for_import(context.database.path)
+    assert context.crews is not None, "a process beside the server takes nothing in"
+    context.crews.reader.read_archive("The file", _import, packed, target)
+    drop_oldest(context.database.path)
+    return _row(_find(target.name, context))
+
+
+def _import(packed: Path, target: Path) -> None:
+    """Beside the server. Raises NoAnswer for what is no archive of a sound shop."""
     with _told(packed, "The file"):
         import_shop(packed, target)
-    return _row(_find(target.name, context))
 
 
 @router.get("/copies")
@@ -115,6 +122,7 @@ def restore(name: Name, context: Context) -> CopyRow:
     found = _find(name, context)
     with _told(found.path, name):
         kept = put_back(found.path, context.database)
+    drop_oldest(context.database.path, but=(found.path, kept))
     return _row(_find(kept.name, context))
 
 
