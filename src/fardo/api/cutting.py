@@ -16,6 +16,7 @@ from fardo.core.cut.order import Cut
 from fardo.core.cut.sheet import draw_sheet
 from fardo.core.plan.cutting import BoardCut, Tool, Work, drawings_of, plan_boards, sheets_after, work_of
 from fardo.core.quantity import Units, show_cross
+from fardo.core.refusal import NoAnswer
 from fardo.files.boards import MOST_SHEETS, write_sheet
 from fardo.files.drawn import exact_text
 from fardo.files.shop import ShopFile
@@ -238,6 +239,11 @@ def stock_after(shop: ShopFile, today: Today, cuts: Sequence[BoardCut]) -> ShopF
         if cut is not None and cut.plan is not None:
             after = sheets_after(cut.grade.sheets, cut.plan, least)
             entries = [write_sheet(sheet, None if was is None else board.sheets[was]) for sheet, was in after]
-            board = board.model_copy(update={"sheets": entries[:MOST_SHEETS]})
+            if len(entries) > MOST_SHEETS:
+                raise NoAnswer(
+                    f"{board.code} would have {len(entries)} sheets and off-cuts; a board has at most {MOST_SHEETS}. "
+                    "Remove off-cuts that are used up under Settings, Boards, then mark these as cut."
+                )
+            board = board.model_copy(update={"sheets": entries})
         boards.append(board)
     return shop.model_copy(update={"boards": boards})

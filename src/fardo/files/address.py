@@ -11,9 +11,9 @@ import re
 from collections.abc import Sequence
 from typing import Annotated, Any
 
-from pydantic import ConfigDict, Field
+from pydantic import ConfigDict, Field, ValidationError
 
-from fardo.files.typed import Strict
+from fardo.files.typed import Strict, complaints
 
 LONGEST = 1000
 _MOST_LINES = 4
@@ -66,8 +66,10 @@ def part_address(text: str) -> AddressEntry:
 
     Args:
         text: in lines, or in one line with commas.
+
+    Raises:
+        BadInput: where a line is longer than its field takes.
     """
-    text = text[:LONGEST]
     mail = _MAIL.search(text)
     rest = _MAIL.sub("", text) if mail else text
     lines = _lines(rest)
@@ -86,11 +88,13 @@ def part_address(text: str) -> AddressEntry:
     if place is not None and not place[0] and len(lines) > 2:  # the town stands on the line before its code
         place = (lines.pop(), *place[1:])
     name, *street = lines or [""]
-    return AddressEntry(
-        name=name[:120], lines=_few(street), town=(place[0] if place else "")[:80], region=place[1] if place else "",
-        postcode=place[2] if place else "", country=country[:60], phone=phone[:40],
-        mail=mail.group()[:120] if mail else "",
-    )  # fmt: skip
+    try:
+        return AddressEntry(
+            name=name, lines=_few(street), town=place[0] if place else "", region=place[1] if place else "",
+            postcode=place[2] if place else "", country=country, phone=phone, mail=mail.group() if mail else "",
+        )  # fmt: skip
+    except ValidationError as error:
+        raise next(complaints(error, AddressEntry)) from error
 
 
 def _lines(text: str) -> list[str]:
@@ -120,4 +124,4 @@ def _few(lines: Sequence[str]) -> list[str]:
     kept = list(lines[: _MOST_LINES - 1])
     if len(lines) >= _MOST_LINES:
         kept.append(", ".join(lines[_MOST_LINES - 1 :]))
-    return [line[:120] for line in kept]
+    return kept

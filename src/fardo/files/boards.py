@@ -14,7 +14,7 @@ from fardo.files.family import CutWayName
 from fardo.files.typed import Measure, Strict, TypedSizes, Weight, to_length, to_mass, to_money, to_sizes
 
 CALIPER_MOST = Length.of_mm(50)
-MOST_SHEETS = 60
+MOST_SHEETS = 200  # sizes of sheets and off-cuts
 
 
 class SheetEntry(Strict):

@@ -27,7 +27,7 @@ from fardo.files.typed import Count, ExtraEntry, Measure, Strict, TypedDistance,
 
 FORMAT: Final = "fardo-job/1"
 LARGEST_FILE = 2_000_000
-LONGEST_CHECK = 200
+LONGEST_CHECK = 400  # as long as any sentence of a kind
 
 
 MeasureName = Literal["length", "width", "height", "diameter", "thickness", "diameter_a", "diameter_b"]

@@ -22,14 +22,14 @@ from fardo.core.quantity import FINEST, Length, Units, show_length, show_mass
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.parcel import Parcel
 from fardo.files.family import QuestionName
-from fardo.files.job import LONGEST_CHECK, FillWishEntry, JobFile, LayerEntry, PartEntry, Ship, StepEntry
+from fardo.files.job import FillWishEntry, JobFile, LayerEntry, PartEntry, Ship, StepEntry
 from fardo.files.shapes import box_shape
 from fardo.files.shop import ShopFile
 from fardo.files.stock import ReadyBoxEntry
 from fardo.files.typed import ExtraEntry, Strict, complaints, to_count, to_length, to_mass
 
 FORMAT: Final = "fardo-kind/1"
-_MOST_CHECKS = 20
+_MOST_CHECKS = 40  # as many as a job has
 Sentences = list[str]
 
 EXAMPLE: dict[str, Any] = {
@@ -136,7 +136,7 @@ def start_job(kind: KindFile | None, title: str, shop: ShopFile) -> JobFile:
             step.model_copy(update={"chosen": False, "done": False, "frees": _guessed(step.frees)})
             for step in kind.steps
         ],
-        checklist=[check[:LONGEST_CHECK] for check in kind.checks],
+        checklist=list(kind.checks),
         extras=[*habits, *(extra.model_copy(deep=True) for extra in kind.extras)],
         liner=kind.liner,
         pack_minutes=kind.pack_minutes,
@@ -223,7 +223,7 @@ def kind_of_job(job: JobFile, code: str, title: str, was: KindFile | None) -> Ki
             "parts": [_as_kept(part) for part in job.parts if part.off_by is None] or [PartEntry()],
             "steps": [_step_as_kept(step, job) for step in job.take_apart],
             "extras": [extra.model_copy(deep=True) for extra in job.extras],
-            "checks": job.checklist[:_MOST_CHECKS],
+            "checks": list(job.checklist),
             "liner": job.liner,
             "pack_minutes": job.pack_minutes,
             "board": job.board,

@@ -25,6 +25,7 @@ from fardo.files.typed import BARE_MASS, Measure, to_length, to_mass
 
 ENDINGS = (".csv", ".tsv", ".txt")
 MOST_ROWS = 200
+_LONGEST_NAME = 120
 _MOST_LINES = MOST_ROWS * 20  # what a spreadsheet leaves empty below the last row with them
 _MEASURES = tuple(dict.fromkeys(asked.name for shape in MEASURED.values() for asked in shape.ASKED))
 COLUMNS = ("name", "count", "shape", *_MEASURES, "weight", "fragility", "gap", "wrap")
@@ -123,9 +124,12 @@ def _part(n: int, cells: dict[str, tuple[str, str]], shop: Shop) -> PartEntry:
         raise fault("count", "not a count", "1 to 999")
     if "fragility" in cells:
         read_fragility(cells["fragility"][0], f"row {n}, fragility")
-    measures = {name: _measure(cells, name, n, shop.units) for name in asked}
+    name = cells.get("name", ("", ""))[0]
+    if len(name) > _LONGEST_NAME:
+        raise fault("name", "too long", f"at most {_LONGEST_NAME} signs")
+    measures = {one: _measure(cells, one, n, shop.units) for one in asked}
     return PartEntry(
-        name=cells.get("name", ("", ""))[0][:120],
+        name=name,
         count=int(count),
         weight=_measure(cells, "weight", n, shop.units),
         fragility=cells.get("fragility", (None, ""))[0],

@@ -128,7 +128,7 @@ def _read(line: _Line, units: Units, board: str) -> BoxEntry | PouchEntry:
     if len(sides) == 3:
         name = line.name or f"{'used ' if line.used else ''}{across}"
         return BoxEntry(
-            name=name[:_NAME],
+            name=name,
             inside=f"{across} {unit}",
             board=board,
             price=line.price or "0.00",
@@ -141,6 +141,6 @@ def _read(line: _Line, units: Units, board: str) -> BoxEntry | PouchEntry:
     kind = _kind(name)
     width, length = (f"{side} {unit}" for side in sides)
     return PouchEntry(
-        name=name[:_NAME], kind=kind, width=width, length=length, wall=_WALL[units],
+        name=name, kind=kind, width=width, length=length, wall=_WALL[units],
         thickest=_THICKEST[units].get(kind), weight=_WEIGHT[units], price=line.price or "0.00", count=line.counted,
     )  # fmt: skip

@@ -138,8 +138,7 @@ export function toJob(typed: Typed, base: JobFile): JobFile {
     checklist: (typed.checklist ?? '')
       .split('\n')
       .map((line) => line.trim())
-      .filter(Boolean)
-      .slice(0, 40),
+      .filter(Boolean),
     customs: typed.toCountry.trim()
       ? {
           contents: typed.customs.contents,

@@ -84,6 +84,8 @@ export class Sending {
 
   /** Saves what is typed; whether all of it is saved. */
   async settle(): Promise<boolean> {
+    // What was put in without a stroke, today's date by a press, is not put back by the answer to an earlier save.
+    this.#strokes += 1;
     clearTimeout(this.#timer);
     this.#timer = undefined;
     this.#saving = this.#saving.then(() => this.#save());

@@ -135,6 +135,8 @@ def _tenths_up(amount: Fraction) -> str:
 
 
 def _mixed(inches: Fraction) -> str:
+    if inches < 0:
+        return f"-{_mixed(-inches)}"
     whole, rest = divmod(inches, 1)
     if not rest:
         return str(whole)
@@ -143,6 +145,8 @@ def _mixed(inches: Fraction) -> str:
 
 
 def _decimal(value: int, per: int) -> str:
+    if value < 0:
+        return f"-{_decimal(-value, per)}"
     whole, rest = divmod(value, per)
     places = str(rest).rjust(len(str(per)) - 1, "0").rstrip("0")
     return f"{whole}.{places}" if places else str(whole)

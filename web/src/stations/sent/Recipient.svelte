@@ -69,8 +69,7 @@
       lines: lines
         .split('\n')
         .map((line) => line.trim())
-        .filter(Boolean)
-        .slice(0, 4),
+        .filter(Boolean),
     };
     try {
       view = await calls.changeRecipient(desk.id, {
@@ -91,7 +90,7 @@
 
   /** A pasted address is parted into its fields; the text goes once it is. */
   async function part(): Promise<void> {
-    const found = await attempt(() => calls.partAddress(pasted.slice(0, 1000)));
+    const found = await attempt(() => calls.partAddress(pasted));
     if (!found || !view) return;
     const before = { typed: { ...typed }, lines };
     show({ ...view, recipient: { address: found, order, note } });
