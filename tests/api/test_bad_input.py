@@ -150,3 +150,35 @@ def test_the_cut_sheet_of_a_half_measured_job_says_what_is_missing(client: TestC
     assert answer.json()["field"] == "weight"
     answer = client.get(f"/api/jobs/{half['id']}/cut-sheet.dxf?way=bag")
     assert answer.status_code == 422
+
+
+@pytest.mark.parametrize("number", ["Infinity", "-Infinity", "NaN", "1e999", "1e308"])
+def test_no_number_that_is_none_ends_in_a_fault_of_ours(client: TestClient, number: str) -> None:
+    """`Infinity` as a count was a 500."""
+    for field in ('"parts": [{"count": %s}]', '"parcels_at_most": %s', '"pack_minutes": %s', '"value": %s'):
+        body = '{"job": {"format": "fardo-job/1", %s}}' % (field % number)
+        answer = client.post("/api/work-out", content=body, headers={"Content-Type": "application/json"})
+        assert answer.status_code < 500, (field, answer.text)
+
+
+@pytest.mark.parametrize("at", ["0001-01-01T00:00:00+14:00", "9999-12-31T23:59:59-14:00"])
+def test_a_tick_at_the_ends_of_the_calendar_is_refused(client: TestClient, at: str) -> None:
+    key = client.post("/api/jobs", json=job()).json()["id"]
+    tick = {"id": "tick-00000001", "step": "fetch", "done": True, "at": at}
+    refused = client.post(f"/api/jobs/{key}/packing/ticks", json={"ticks": [tick]})
+    assert (refused.status_code, refused.json()["field"]) == (422, "ticks[0].at")
+
+
+@pytest.mark.parametrize("day", ["0001-01-01", "9999-12-31"])
+def test_days_at_the_ends_of_the_calendar_are_answered(client: TestClient, day: str) -> None:
+    for params in ({"today": day}, {"today": day, "order": "day"}):
+        assert client.get("/api/jobs", params=params).status_code < 500
+    change = {"revision": 1, "from": day, "percent": "5"}
+    assert client.post("/api/tariffs/Oddbarrow/coming", json=change).status_code < 500
+    assert client.put("/api/tariffs/Oddbarrow/coming", json=change).status_code < 500
+
+
+def test_a_kind_takes_no_place_of_one_that_is_not_there(client: TestClient) -> None:
+    key = client.post("/api/jobs", json=job()).json()["id"]
+    refused = client.post(f"/api/jobs/{key}/kind", json={"title": "Loom", "replaces": "../loom"})
+    assert (refused.status_code, refused.json()["field"]) == (422, "replaces")

@@ -157,3 +157,12 @@ def test_any_bytes_at_all_are_answered(client: TestClient, body: bytes, url: str
 )  # fmt: skip
 def test_the_length_of_a_body_is_what_is_told_in_plain_digits(headers: dict[str, str], told: int | None) -> None:
     assert _length(Headers(headers)) == told
+
+
+@pytest.mark.parametrize("site", ["cross-site", "same-site"])
+def test_a_foreign_page_has_nothing_exported(client: TestClient, site: str) -> None:
+    for path in ("/api/keeping/archive", "/api/jobs", "/api/shop"):
+        assert client.get(path, headers={"Sec-Fetch-Site": site}).status_code == 403
+    assert client.get("/", headers={"Sec-Fetch-Site": site}).status_code != 403
+    for own in ("same-origin", "none"):
+        assert client.get("/api/shop", headers={"Sec-Fetch-Site": own}).status_code == 200

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import pytest
@@ -130,3 +131,24 @@ def test_of_each_step_of_each_job_the_last_tick_counts(client: TestClient) -> No
         assert client.post(f"/api/jobs/{key}/packing/ticks", json={"ticks": ticks}).status_code == 200
     found = client.app.state.context.ticks.done_of_each(keys)  # type: ignore[attr-defined]
     assert found == {keys[0]: frozenset({"fetch"}), keys[1]: frozenset()}
+
+
+def test_a_tick_of_a_clock_ahead_can_be_taken_back(client: TestClient) -> None:
+    key = client.post("/api/jobs", json=job()).json()["id"]
+    path = f"/api/jobs/{key}/packing/ticks"
+    ahead = {"id": "tick-ahead-1", "step": "fetch", "done": True, "at": "2098-01-01T00:00:00Z"}
+    both = [ahead, {**ahead, "id": "tick-ahead-0", "done": False, "at": "2098-01-01T00:00:01Z"}]
+    told = client.post(path, json={"ticks": both}).json()
+    assert [one["done"] for one in told] == [True, False]
+    now = datetime.now(UTC) + timedelta(seconds=5)
+    told = client.post(path, json={"ticks": [{**ahead, "id": "tick-right-1", "at": now.isoformat()}]}).json()
+    assert [one["id"] for one in told] == ["tick-ahead-1", "tick-ahead-0", "tick-right-1"]
+
+
+def test_a_tick_under_the_name_of_one_of_another_job_is_refused(client: TestClient) -> None:
+    """It was passed over as known, and lost."""
+    one, other = (client.post("/api/jobs", json=job(title=title)).json()["id"] for title in ("Loom", "Reel"))
+    tick = {"id": "tick-00000001", "step": "fetch", "done": True, "at": "2026-03-02T09:00:00Z"}
+    assert client.post(f"/api/jobs/{one}/packing/ticks", json={"ticks": [tick]}).status_code == 200
+    refused = client.post(f"/api/jobs/{other}/packing/ticks", json={"ticks": [tick]})
+    assert (refused.status_code, refused.json()["field"]) == (422, "ticks[0].id")

@@ -246,3 +246,18 @@ def test_a_bare_weight_keeps_its_unit_when_the_shop_goes_metric(client: TestClie
     assert put(client, key, 0, closed={"weight": "7", "sides": "14 x 14 x 13"})["sending"]["closed"] == {
         "weight": "7 lb", "sides": "14 x 14 x 13 in",
     }  # fmt: skip
+
+
+def test_a_box_in_hand_by_mistake_goes_back_once_another_is_chosen(client: TestClient) -> None:
+    key = chosen(client, "shelf")
+    before = counts(client)
+    put(client, key, 0, closed={"weight": "7 lb"})
+    [first] = [name for name, n in before.items() if counts(client)[name] != n]
+    saved = client.get(f"/api/jobs/{key}").json()
+    meant = client.get(f"/api/jobs/{chosen(client, 'stash')}").json()["job"]
+    other = meant["chosen"]["box"]["item"]
+    assert other != first
+    job = {**saved["job"], "ways": meant["ways"], "chosen": meant["chosen"]}
+    answer = client.put(f"/api/jobs/{key}", json={"revision": saved["revision"], "job": job})
+    assert answer.status_code == 200, answer.text
+    assert (counts(client)[first], counts(client)[other]) == (before[first], before[other] - 1)

@@ -30,3 +30,15 @@ def test_any_other_cell_is_as_it_was() -> None:
         "",
         "'quoted",
     ]
+
+
+@pytest.mark.parametrize("cell", ["reed; =1+1", 'reed;"=1+1"', "reed\t@x", "＝1+1", "＋1", "＠x", "reed\n-1"])
+def test_a_cell_that_another_spreadsheet_parts_into_a_formula_is_quoted(cell: str) -> None:
+    """Some part cells at semicolons; some take signs of full width for the plain ones."""
+    assert safe_cell(cell) == f"'{cell}"
+
+
+def test_a_quoted_name_with_a_semicolon_comes_back() -> None:
+    written = write_parts(JobFile.model_validate(job(parts=[part(name="reed; =1+1")])))
+    (back,) = read_parts("parts.csv", written.encode(), shop())
+    assert back.name == "reed; =1+1"

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
@@ -18,7 +19,7 @@ from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.tape import TapeStrips
 from fardo.core.quantity import Units, show_cross, show_length
-from fardo.core.refusal import NoAnswer
+from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.drawn import in_words
 from fardo.files.job import JobFile
 from fardo.files.kind import steps_of
@@ -70,6 +71,9 @@ class PackedThing(BaseModel):
     at_mm: tuple[float, float, float]
     size_mm: tuple[float, float, float]
     extra: bool
+
+
+_FIRST_YEAR, _LAST_YEAR = 2000, 2099
 
 
 class TickView(BaseModel):
@@ -141,12 +145,35 @@ def view_tick(tick: Tick) -> TickView:
     )
 
 
-def read_tick(view: TickView) -> Tick:
-    """Its time in UTC, so that ticks of several devices stand in their order."""
-    at = view.at if view.at.tzinfo else view.at.replace(tzinfo=UTC)
-    return Tick(
-        view.id, view.step, view.done, at.astimezone(UTC).isoformat(timespec="milliseconds"), view.note, view.photo
-    )
+def read_ticks(views: Sequence[TickView], now: datetime) -> list[Tick]:
+    """Their times in UTC, so that ticks of several devices stand in their order.
+
+    Of a clock that is ahead the time is that of the shop, or the tick could not be taken back until then.
+
+    Args:
+        views: as a device made them.
+        now: by the shop's clock, in UTC.
+
+    Raises:
+        BadInput: for a time that is no day of a shop.
+    """
+    found = []
+    for n, view in enumerate(views):
+        at = view.at if view.at.tzinfo else view.at.replace(tzinfo=UTC)
+        if not _FIRST_YEAR <= at.year <= _LAST_YEAR:
+            allowed = f"a time of the years {_FIRST_YEAR} to {_LAST_YEAR}"
+            raise BadInput(
+                "not a time a step was done", read=view.at.isoformat(), allowed=allowed, field=f"ticks[{n}].at"
+            )
+        found.append((at.astimezone(UTC), view))
+    found.sort(key=lambda one: one[0])
+    return [
+        Tick(
+            view.id, view.step, view.done,
+            min(at, now + n * timedelta(milliseconds=1)).isoformat(timespec="milliseconds"), view.note, view.photo,
+        )
+        for n, (at, view) in enumerate(found)
+    ]  # fmt: skip
 
 
 def _mm(sides: Sizes) -> tuple[float, float, float]:

@@ -103,6 +103,9 @@ class RequestGuard:
         elif not is_own_origin(headers.get("origin"), host, scope["scheme"]):
             says = "Another site's page may not change anything here."
             await problem(403, "Foreign page", says)(scope, receive, send)
+        elif _is_asked_elsewhere(scope, headers):
+            says = "Another site's page may not ask for anything here; open the shop's own page."
+            await problem(403, "Foreign page", says)(scope, receive, send)
         elif gate is None or needs_no_session(scope, host or ""):
             await self._take_in(scope, receive, send, length)
         elif not await _has_session(scope, headers):
@@ -135,6 +138,15 @@ class RequestGuard:
             await _too_large(scope, receive, send)
         else:
             await self._app(scope, _replay(body, receive), send)
+
+
+def _is_asked_elsewhere(scope: Scope, headers: Headers) -> bool:
+    """Whether a page of another site had the browser ask: an export is work, and its file would land unasked.
+
+    A browser says so in Sec-Fetch-Site (Fetch Metadata, W3C); whoever types or follows an address may open a page.
+    """
+    from_elsewhere = headers.get("sec-fetch-site") in ("cross-site", "same-site")
+    return from_elsewhere and scope["path"].startswith("/api/")
 
 
 async def _has_session(scope: Scope, headers: Headers) -> bool:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from fractions import Fraction
 from typing import Literal
 
@@ -13,7 +14,8 @@ from fardo.api.packing import to_pack_of
 from fardo.api.parts import amount_of
 from fardo.api.picture import view_knots
 from fardo.api.views import KnotView
-from fardo.core.pack.closed import Advice, ClosedPrice, doubts, longest_first, price_closed
+from fardo.core.pack.closed import Advice, Closed, ClosedPrice, doubts, longest_first, price_closed
+from fardo.core.pack.fetch import NOTHING_USED, StockUsed, stock_used
 from fardo.core.pack.packing_step import done_otherwise
 from fardo.core.pack.steps import packing_steps
 from fardo.core.plan.picture import Picture
@@ -22,7 +24,8 @@ from fardo.core.plan.shop import Shop
 from fardo.core.quantity import TAPE, ZERO, Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.files.job import JobFile
 from fardo.files.sending import SendingEntry, closed_of
-from fardo.store.sending import StockTaken, StoredSending
+from fardo.store.faults import Conflict
+from fardo.store.sending import NOTHING_TAKEN, StockTaken, StoredSending, taken_of
 
 
 def ticks_of(job: JobFile, picture: Picture) -> tuple[str, ...]:
@@ -68,6 +71,34 @@ def sending_of(steps: Sequence[str], done: frozenset[str], entry: SendingEntry, 
         handed_over=over.on.isoformat() if over else "",
         expected=over.expected.isoformat() if over and over.expected else "",
     )  # fmt: skip
+
+
+def used_by(job: JobFile, entry: SendingEntry, picture: Picture, units: Units) -> StockUsed:
+    """What a job's parcel uses of the stock: nothing until it is closed or handed over.
+
+    Args:
+        picture: of the job, with what it took off the stock.
+    """
+    packed = closed_of(entry.closed, units) != Closed() or entry.handed_over is not None
+    return stock_used(picture.current.boxed) if packed and job.chosen.box and picture.current else NOTHING_USED
+
+
+def renew_taken(key: str, context: AppContext) -> None:
+    """Takes off the stock what a closed parcel uses by its job as it now is, and puts back what it does not.
+
+    The box may have been in hand by mistake when the parcel was weighed. A job that has no box at this moment keeps
+    what it took.
+    """
+    kept, job = context.sendings.of(key), context.jobs.get(key).job
+    if kept.taken == NOTHING_TAKEN or job.chosen.box is None:
+        return
+    picture = context.today.with_back(kept.taken).draw_up(job)
+    if picture.current is None:
+        return
+    used = used_by(job, kept.sending, picture, context.today.shop.units)
+    if taken_of(used).boxes.keys() != kept.taken.boxes.keys():
+        with suppress(Conflict):  # who changes it meanwhile takes what is right then
+            context.sendings.change(key, kept.revision, kept.sending, used)
 
 
 class AdviceView(BaseModel):

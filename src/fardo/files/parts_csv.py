@@ -10,6 +10,7 @@ from __future__ import annotations
 import csv
 import io
 import re
+import unicodedata
 from collections.abc import Iterator
 
 from fardo.core.goods.shape import MEASURED
@@ -31,7 +32,7 @@ _MEASURES = tuple(dict.fromkeys(asked.name for shape in MEASURED.values() for as
 COLUMNS = ("name", "count", "shape", *_MEASURES, "weight", "fragility", "gap", "wrap")
 _UNIT_OF_COLUMN = re.compile(r"[\s,(\[]+(in|inch|inches|cm|mm|lb|lbs|kg|g|oz)[)\]]?$")
 _SPELLED = {"inch": "in", "inches": "in", "lbs": "lb"}
-_QUOTED = re.compile(r"^'(?=[=+@\t\r\n-])")  # the sign that keeps a cell from being a formula
+_FORMULA = re.compile(r"(?:^|[;\t\r\n])\s*\"?[=+@-]|^[\t\r\n]")
 _WRAP = re.compile(r"([a-z0-9-]+)(?:\s*[x×*]\s*(\d{1,2}))?")
 
 
@@ -105,7 +106,7 @@ def _column(head: str) -> tuple[str, str] | None:
 def _cells(columns: list[tuple[str, str] | None], row: list[str]) -> Iterator[tuple[str, tuple[str, str]]]:
     for column, cell in zip(columns, row, strict=False):
         if column and cell.strip():
-            yield column[0], (_QUOTED.sub("", cell.strip()), column[1])
+            yield column[0], (_unquoted(cell.strip()), column[1])
 
 
 def _part(n: int, cells: dict[str, tuple[str, str]], shop: Shop) -> PartEntry:
@@ -185,6 +186,19 @@ def _typed(value: Measure | None, unit: str) -> str:
 
 
 def safe_cell(cell: object) -> str:
-    """A cell that no spreadsheet takes for a formula: with such a sign first, or with what spreadsheets pass over."""
+    """A cell that no spreadsheet takes for a formula: with such a sign first, or with what spreadsheets pass over.
+
+    A spreadsheet that parts cells at semicolons or tabs makes cells of what stands behind one; signs of full width
+    count as the plain ones.
+    """
     text = "" if cell is None else str(cell)
-    return f"'{text}" if text[:1] in {"=", "+", "-", "@", "\t", "\r", "\n"} else text
+    return f"'{text}" if _looks_like_formula(text) else text
+
+
+def _unquoted(cell: str) -> str:
+    """A cell without the sign that keeps it from being a formula."""
+    return cell[1:] if cell.startswith("'") and _looks_like_formula(cell[1:]) else cell
+
+
+def _looks_like_formula(text: str) -> bool:
+    return _FORMULA.search(unicodedata.normalize("NFKC", text)) is not None

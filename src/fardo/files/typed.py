@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 from difflib import get_close_matches
 from typing import Annotated, Any, Literal, TypeVar, get_args
 
@@ -93,6 +94,10 @@ Count = Annotated[
 BARE_MASS = {"in": "lb", "cm": "kg"}
 BARE_DISTANCE = {"in": "mi", "cm": "km"}
 Entry = TypeVar("Entry", bound=PydanticModel)
+
+
+# A day on which a shop may do something: the day before it, and the year after, are days too.
+Day = Annotated[date, Field(ge=date(2000, 1, 1), le=date(2099, 12, 31))]
 
 
 class Strict(PydanticModel):

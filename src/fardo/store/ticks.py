@@ -7,6 +7,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from fardo.core.refusal import BadInput
 from fardo.store.database import Database, Gone
 
 
@@ -57,12 +58,24 @@ class Ticks:
         return {key: frozenset(step for step, done in steps.items() if done) for key, steps in last.items()}
 
     def keep(self, job_id: str, ticks: Sequence[Tick]) -> tuple[Tick, ...]:
-        """Keeps ticks; one that is known already is passed over. All of the job's. Raises Gone where there is no such
-        job.
+        """Keeps ticks; one that is known already is passed over.
+
+        Returns:
+            All of the job's.
+
+        Raises:
+            Gone: where there is no such job.
+            BadInput: for a tick that has the name of one of another job.
         """
         with self._database.writing() as connection:
             if connection.execute("SELECT 1 FROM job WHERE id = ?", (job_id,)).fetchone() is None:
                 raise Gone(f"There is no job {job_id}.")
+            for n, tick in enumerate(ticks):
+                of = connection.execute("SELECT job_id FROM packing_tick WHERE id = ?", (tick.id,)).fetchone()
+                if of is not None and of["job_id"] != job_id:
+                    raise BadInput(
+                        "a tick of another job", read=tick.id, allowed="a name of its own", field=f"ticks[{n}].id"
+                    )
             connection.executemany(
                 "INSERT INTO packing_tick (id, job_id, step, done, at, note, photo) VALUES (?, ?, ?, ?, ?, ?, ?)"
                 " ON CONFLICT (id) DO NOTHING",

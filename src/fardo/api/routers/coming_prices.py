@@ -26,6 +26,7 @@ from fardo.files.tariff import TariffFile, read_tariff
 from fardo.files.tariff_changes import tariff_differences
 from fardo.files.tariff_fuel import fuel_rates, with_fuel
 from fardo.files.tariff_years import from_file, raised, tariff_on
+from fardo.files.typed import Day
 from fardo.store.faults import Unreadable
 
 router = resource("/api/tariffs", "tariffs")
@@ -82,7 +83,7 @@ class Coming(BaseModel):
         json_schema_extra={"examples": [{"revision": 1, "from": "2030-01-07", "percent": "5.9"}]},
     )
     revision: Revision = Field(description="the version of the tariff they are put beside")
-    first: date = Field(alias="from")
+    first: Day = Field(alias="from")
     percent: str | None = Field(None, max_length=20)
     tariff: dict[str, Any] | None = Field(None, description="a tariff file of the same carrier")
 
@@ -105,7 +106,7 @@ class Side(BaseModel):
     """A version of a tariff, all of it or the prices of one day."""
 
     revision: Revision | None = Field(None, description="the newest unless said")
-    day: date | None = Field(None, description="of which the prices are; else every price in it")
+    day: Day | None = Field(None, description="of which the prices are; else every price in it")
 
     def of(self, carrier: str, context: AppContext) -> TariffFile:
         """Raises Gone."""

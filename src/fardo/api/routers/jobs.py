@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Annotated
@@ -17,12 +16,13 @@ from fardo.api.downloads import download
 from fardo.api.intake import keep_file
 from fardo.api.picture import read_knot, view_knots
 from fardo.api.resource import resource
+from fardo.api.sending import renew_taken
 from fardo.api.uploads import write_as_it_comes
 from fardo.core.plan.progress import tie_all
 from fardo.core.refusal import NoAnswer
 from fardo.files import bundle as bundles
 from fardo.files.job import EXAMPLE, JobFile, read_job, write_job
-from fardo.files.typed import with_units
+from fardo.files.typed import Day, with_units
 from fardo.store.jobs import StoredJob, without_label
 from fardo.store.labels import Label
 
@@ -35,7 +35,7 @@ def list_jobs(
     bench: OpenBench,
     words: Annotated[str, Query(max_length=200)] = "",
     archived: bool = False,
-    today: Annotated[date | None, Query(description="said, the bench is listed by day")] = None,
+    today: Annotated[Day | None, Query(description="said, the bench is listed by day")] = None,
     cursor: Annotated[str | None, Query(max_length=80)] = None,
 ) -> views.JobPage:
     """Jobs in hand, each with its next move: the last changed first or, where today is said, what leaves first before
@@ -99,6 +99,7 @@ def change_job(key: str, change: views.JobChange, context: Context, bench: OpenB
     """Saves a job; answers 409 where it was changed since the revision named."""
     stored = context.jobs.change(key, change.revision, _checked(change.job, context), change.change)
     bench.saved(stored, change.job)
+    renew_taken(key, context)
     return view(stored, context)
 
 

@@ -9,6 +9,7 @@ from fardo.api import goods, views
 from fardo.api.context import Context
 from fardo.api.resource import resource
 from fardo.api.routers.jobs import view as view_job
+from fardo.core.refusal import BadInput
 from fardo.core.tariff.line import read_line
 from fardo.files.job import EXAMPLE, JobFile
 from fardo.files.kind import code_of, kind_of_job, start_job, take_step, with_parcel
@@ -109,6 +110,8 @@ def keep_as_kind(key: str, new: NewKind, context: Context) -> goods.KindView:
     """
     job = context.jobs.get(key).job
     every = {stored.kind.code: stored for stored in context.kinds.all()}
+    if new.replaces is not None and new.replaces not in every:
+        raise BadInput("not a kind of goods that is here", read=new.replaces, allowed="a kind's code", field="replaces")
     code = new.replaces or code_of(new.title)
     same = every.get(code) or next((one for one in every.values() if one.kind.title == new.title), None)
     if same is not None and same.kind.code != new.replaces:

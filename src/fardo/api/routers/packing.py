@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
 from fractions import Fraction
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -14,7 +15,7 @@ from fardo.api.packing import (
     TickView,
     drawn_to_pack,
     inside_mm,
-    read_tick,
+    read_ticks,
     view_fetched,
     view_step,
     view_things,
@@ -68,4 +69,4 @@ def ticks(key: str, context: Context) -> list[TickView]:
 @router.post("/ticks")
 def tick(key: str, made: TicksMade, context: Context) -> list[TickView]:
     """Keeps ticks; one that is known by its name is passed over. All ticks of the job, of every device."""
-    return [view_tick(one) for one in context.ticks.keep(key, [read_tick(one) for one in made.ticks])]
+    return [view_tick(one) for one in context.ticks.keep(key, read_ticks(made.ticks, datetime.now(UTC)))]

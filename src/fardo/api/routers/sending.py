@@ -6,11 +6,9 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fardo.api.context import AppContext, Context
 from fardo.api.resource import resource
-from fardo.api.sending import SendingView, view_sending
-from fardo.core.pack.closed import Closed
-from fardo.core.pack.fetch import NOTHING_USED, stock_used
+from fardo.api.sending import SendingView, used_by, view_sending
 from fardo.core.refusal import BadInput
-from fardo.files.sending import EXAMPLE, SendingEntry, closed_of, must_be_whole
+from fardo.files.sending import EXAMPLE, SendingEntry, must_be_whole
 from fardo.files.typed import with_units
 
 router = resource("/api/jobs/{key}/sending", "sending")
@@ -41,8 +39,7 @@ def change_sending(key: str, change: SendingChange, context: Context) -> Sending
     _must_be_kept(entry, context)
     job, kept = context.jobs.get(key).job, context.sendings.of(key)
     picture = context.today.with_back(kept.taken).draw_up(job)
-    packed = closed_of(entry.closed, units) != Closed() or entry.handed_over is not None
-    used = stock_used(picture.current.boxed) if packed and job.chosen.box and picture.current else NOTHING_USED
+    used = used_by(job, entry, picture, units)
     stored = context.sendings.change(key, change.revision, with_units(entry, units), used)
     return view_sending(key, job, stored, picture, context)
 

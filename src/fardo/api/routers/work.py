@@ -18,6 +18,7 @@ from fardo.api.resource import resource
 from fardo.api.routers.jobs import row
 from fardo.api.routers.kinds import row_of
 from fardo.core.plan.box import box_for
+from fardo.core.plan.channel import PREPAID, closed_to
 from fardo.core.plan.cost_comparison import side_by_side
 from fardo.core.plan.in_one_box import steps_of
 from fardo.core.quantity import Length, Units, read_length, show_length, show_mass, show_sizes
@@ -137,9 +138,10 @@ def bench_line(line: LineText, context: Context, bench: OpenBench) -> views.Line
             kinds=[row_of(stored) for stored in context.kinds.find(line.text)][:4],
         )
     units = today.shop.units
-    quotes, refused = compare(
-        (one for one in today.carriers.services if not one.other_way), parcel, exchange=today.shop.exchange
-    )
+    # A line names no sale: prices that only a sale opens, and labels that only a sale gives, are not for it.
+    closed = closed_to(None, today.shop.channels) | {PREPAID}
+    open_to_it = [one for one in today.carriers.services if not one.other_way and one.rate_plan not in closed]
+    quotes, refused = compare(open_to_it, parcel, exchange=today.shop.exchange)
     home = ", a home" if parcel.residential else ""
     flat = f", soft pack {_flat(parcel.flat, units)} flat" if parcel.flat else ""
     read_as = (
