@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import replace
 from decimal import Decimal
 from typing import Any
@@ -15,7 +16,7 @@ from fardo.core.tariff.lint import look_over
 from fardo.core.tariff.parcel import Parcel, read_postcode, soft_pack
 from fardo.core.tariff.service import compare
 from fardo.files.own_prices import read_zones, with_own_prices
-from fardo.files.tariff import TariffFile
+from fardo.files.tariff import EXAMPLE, TariffFile, read_tariff
 from fardo.files.tariff_forms import FORM_CODES, FormCode, begin_tariff, zones_from
 from tests.api.test_kept_prices import choose, work_out
 from tests.made_up import job
@@ -162,9 +163,12 @@ def test_services_are_added_and_none_is_called_as_another(client: TestClient) ->
     assert [one["code"] for one in client.get("/api/tariffs/-/forms").json()] == list(FORM_CODES)
     begun(client, "zone-weight")
     begun(client, "soft-pack")
+    kept = client.get("/api/tariffs/Fennick Carts").json()
+    kept["tariff"]["services"][0]["placeholder"] = False  # its own prices are entered: another is wanted beside it
+    client.put("/api/tariffs", json={"revision": kept["revision"], "tariff": kept["tariff"]}).raise_for_status()
     told = begun(client, "zone-weight")
     assert [one["name"] for one in told["services"]] == ["Parcel", "Soft pack", "Parcel 2"]
-    assert all(one["placeholder"] for one in told["services"])
+    assert [one["placeholder"] for one in told["services"]] == [False, True, True]
     assert [one["takes"] for one in told["services"]] == ["weight", "length + width", "weight"]
     client.delete("/api/tariffs/Fennick Carts")
     assert [one["name"] for one in begun(client, "van")["services"]] == ["There and back"]
@@ -206,3 +210,21 @@ def test_once_its_own_are_pasted_nothing_is_marked(client: TestClient) -> None:
     assert [quote["placeholder"] for quote in found["quotes"]] == [False]
     refused = client.put("/api/tariffs/Fennick Carts/services/9/own", json=own_prices)
     assert (refused.status_code, refused.json()["field"]) == (422, "service")
+
+
+def test_a_tariff_begun_twice_is_begun_once(client: TestClient) -> None:
+    """The answer may be lost, or the key pressed twice; another form is another service."""
+    for form, services in (("zone-weight", 1), ("zone-weight", 1), ("soft-pack", 2)):
+        wanted = {"form": form, "carrier": "Fennick Carts"}
+        assert client.post("/api/tariffs/-/begin", json=wanted).status_code == 201
+        assert len(client.get("/api/tariffs/Fennick Carts").json()["tariff"]["services"]) == services
+
+
+@pytest.mark.parametrize("name", ["Ox/Cart", "-", "..", "Ox?Cart", "Ox#Cart", "_"])
+def test_a_carrier_whose_name_no_address_holds_is_refused(client: TestClient, name: str) -> None:
+    """It could be imported and never be opened."""
+    refused = client.post("/api/tariffs/-/begin", json={"form": "zone-weight", "carrier": name})
+    assert (refused.status_code, refused.json()["field"]) == (422, "carrier")
+    with pytest.raises(BadInput, match="carrier"):
+        read_tariff(json.dumps({**EXAMPLE, "carrier": name}))
+    assert read_tariff(json.dumps({**EXAMPLE, "carrier": "Ox & Cart, No. 2"})).carrier == "Ox & Cart, No. 2"

@@ -99,7 +99,7 @@ def service(content: dict[str, Any]) -> dict[str, Any]:
         (lambda c: c.update(services=[]), "services", "at least 1 item"),
         (lambda c: service(c).update(weight_step="0 kg"), "weight_step", "nothing at all"),
         (lambda c: service(c).update(weight_step="1 in"), "weight_step", "a length"),
-        (lambda c: service(c)["dimensional"].update(divisor="0"), "divisor", "no divisor"),
+        (lambda c: service(c)["dimensional"].update(divisor="0"), "divisor", "out of range"),
         (lambda c: service(c)["dimensional"].update(divisor="many"), "divisor", "not a number"),
         (lambda c: service(c)["dimensional"].update(sides="upwards"), "sides", "'up'"),
         (lambda c: service(c)["dimensional"].update(threshold="1/0"), "threshold", "not a number"),

@@ -5,6 +5,7 @@ Its JSON Schema is in docs. Its charges are in `files.charges`.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 from datetime import date
 from functools import lru_cache
@@ -27,6 +28,7 @@ from fardo.files.typed import Measure, Strict, Weight, complaints, to_length, to
 
 FORMAT: Final = "fardo-tariff/1"
 MOST_SERVICES: Final = 60
+_CARRIER = re.compile(r"[^/\\?#%]*[^\W_][^/\\?#%]*")  # it stands in an address
 _MOST_DIVISOR = 1_000_000
 _MOST_VOLUME = 1_000_000_000  # cubic inches or centimetres
 EXAMPLE: Final = {
@@ -194,6 +196,11 @@ def check_tariff(tariff: TariffFile) -> None:
     """Raises BadInput, naming the field, for a tariff that some parcel could not be priced by, or twice: what cannot be
     read, a table without a column for a zone the service goes to, two price lists of one service on the same day.
     """
+    if not _CARRIER.fullmatch(tariff.carrier):
+        raise BadInput(
+            "not a name that can be opened", read=tariff.carrier, field="carrier",
+            allowed="a name with a letter or figure in it, without / \\ ? # %",
+        )  # fmt: skip
     services = tariff.to_core()
     for n, (entry, service) in enumerate(zip(tariff.services, services, strict=True)):
         for z, row in enumerate(entry.zones):

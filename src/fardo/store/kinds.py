@@ -21,6 +21,24 @@ class StoredKind:
     revision: int
 
 
+_NO_MATCH = 9
+
+
+def _match(want: str, kind: KindFile) -> int:
+    """How a word is found in a kind, 0 the best: whole in its title or its words, or as the beginning of one there.
+
+    The plural of a title counts as the word: "book" is whole in "Books".
+    """
+    title, others = (re.findall(r"\w+", text.lower()) for text in (kind.title, kind.words))
+    if any(word in (want, f"{want}s", f"{want}es") for word in title):
+        return 0
+    if want in others:
+        return 1
+    if any(word.startswith(want) for word in title):
+        return 2
+    return 3 if any(word.startswith(want) for word in others) else _NO_MATCH
+
+
 class Kinds:
     """The kinds of one database, with those that ship."""
 
@@ -45,16 +63,17 @@ class Kinds:
         raise Gone(f"There is no kind of goods {code}.")
 
     def find(self, words: str) -> list[StoredKind]:
-        """Those that hold every one of `words` in their title or their other words; beginnings of words count."""
+        """Those that hold every one of `words`, the best match first; where none does, those that hold any of them.
+
+        A whole word goes before the beginning of one, and the title before the other words.
+        """
         wanted = re.findall(r"\w+", words.lower())
         if not wanted:
             return []
-
-        def holds(kind: KindFile) -> bool:
-            known = re.findall(r"\w+", f"{kind.title} {kind.words}".lower())
-            return all(any(word.startswith(want) for word in known) for want in wanted)
-
-        return [stored for stored in self.all() if holds(stored.kind)]
+        scored = [(stored, [_match(want, stored.kind) for want in wanted]) for stored in self.all()]
+        whole = [one for one in scored if _NO_MATCH not in one[1]]
+        some = whole or [one for one in scored if set(one[1]) != {_NO_MATCH}]
+        return [stored for stored, scores in sorted(some, key=lambda one: sum(one[1]))]
 
     def keep(self, kind: KindFile, revision: int) -> StoredKind:
         """The kind as it now is. Raises Conflict where `revision` is not the newest; 0 is a new one of the shop's."""

@@ -131,10 +131,11 @@ def begin(wanted: Begun, context: Context) -> TariffRow:
         raise BadInput("nothing", read=wanted.carrier, allowed="the carrier's name", field="carrier")
     boxes = [one.name for one in file.boxes if one.carrier == name]
     begun = begin_tariff(wanted.form, name, file.currency, file.units, file.postcode, boxes)
+    check_tariff(begun)
     there = next((one for one in context.settings.stored_tariffs() if one.tariff.carrier == name), None)
     if there is None or there.archived_at is not None:
         context.settings.keep_tariff(begun)
-    else:
+    elif begun.services[0] not in there.tariff.services:  # pressed twice, or asked again after a lost answer
         service = _as_of(begun.services[0], there.tariff)
         grown = there.tariff.model_copy(update={"services": [*there.tariff.services, service]})
         check_tariff(grown)
