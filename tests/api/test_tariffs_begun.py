@@ -165,7 +165,8 @@ def test_services_are_added_and_none_is_called_as_another(client: TestClient) ->
     begun(client, "soft-pack")
     kept = client.get("/api/tariffs/Fennick Carts").json()
     kept["tariff"]["services"][0]["placeholder"] = False  # its own prices are entered: another is wanted beside it
-    client.put("/api/tariffs", json={"revision": kept["revision"], "tariff": kept["tariff"]}).raise_for_status()
+    changed = {"revision": kept["revision"], "tariff": kept["tariff"]}
+    client.put("/api/tariffs/Fennick Carts", json=changed).raise_for_status()
     told = begun(client, "zone-weight")
     assert [one["name"] for one in told["services"]] == ["Parcel", "Soft pack", "Parcel 2"]
     assert [one["placeholder"] for one in told["services"]] == [False, True, True]
