@@ -52,6 +52,34 @@ def test_a_parcel_is_weighed_priced_again_numbered_and_handed_over_by_keys(page:
     page.one("#over-expected")
 
 
+HOLD_A_SAVE = """
+  const ask = window.fetch;
+  window.fetch = async (...all) => {
+    const answer = await ask(...all);
+    if ((all[0].method ?? all[1]?.method) === 'PUT' && !window.letGo)
+      await new Promise((go) => (window.letGo = go));
+    return answer;
+  };
+"""
+
+
+def test_handed_over_is_kept_though_an_earlier_save_answers_after_the_press(page: Page) -> None:
+    """The answer to the number's save put the empty day back before it was saved."""
+    key = chosen(page)
+    script = page.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": HOLD_A_SAVE})
+    try:
+        page.open(f"/jobs/{key}/sent", "#over-on")
+        page.one("#sending-number").send_keys("ob 4471-20", Keys.TAB)
+        page.until(lambda: page.driver.execute_script("return Boolean(window.letGo)"))
+        page.button("Handed over today").click()
+        page.driver.execute_script("window.letGo()")
+        page.until(lambda: sending(page, key)["sending"].get("handed_over"))
+        assert page.one("#over-on").get_attribute("value")
+        assert sending(page, key)["sending"]["number"] == "ob 4471-20"
+    finally:
+        page.driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", script)
+
+
 def test_undo_takes_the_hand_over_back(page: Page) -> None:
     key = chosen(page)
     page.open(f"/jobs/{key}/sent", "#over-on")

@@ -18,7 +18,8 @@ from fardo.core.quantity.money import total
 from fardo.core.refusal import BadInput
 from fardo.core.tariff.against import Asks, adds_up
 from fardo.core.tariff.parcel import Parcel
-from fardo.wire.call import PATIENCE, CallState, Patience, Transport, Trouble, Wire, call, client_of
+from fardo.wire.call import PATIENCE, CallState, Patience, Trouble, Wire, call, client_of
+from fardo.wire.exchange import Transport
 from fardo.wire.messages import ParcelSaid, QuoteSaid, QuotesAsked, QuotesSaid, RefusedSaid
 
 

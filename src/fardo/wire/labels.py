@@ -14,7 +14,8 @@ import httpx
 
 from fardo.core.quantity import Money
 from fardo.core.refusal import BadInput
-from fardo.wire.call import PATIENCE, Patience, Transport, Trouble, Wire, call, client_of
+from fardo.wire.call import PATIENCE, Patience, Trouble, Wire, call, client_of
+from fardo.wire.exchange import Transport
 from fardo.wire.messages import LabelAsked, LabelSaid, TrackingSaid, VoidSaid
 
 
