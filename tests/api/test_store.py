@@ -14,7 +14,7 @@ import pytest
 from fardo.core.pack.fetch import NOTHING_USED
 from fardo.files.job import JobFile
 from fardo.files.kind import shipped_kinds
-from fardo.files.sending import SendingEntry
+from fardo.files.sending import SendingEntry, StockTaken
 from fardo.files.shop import starting_shop
 from fardo.store.atomic_files import written_beside
 from fardo.store.database import Conflict, Database, Gone, StoreError
@@ -23,7 +23,7 @@ from fardo.store.jobs import Jobs
 from fardo.store.kinds import Kinds
 from fardo.store.migrating import migrations
 from fardo.store.revisions import Revisions
-from fardo.store.sending import NOTHING_TAKEN, Sendings, StockTaken
+from fardo.store.sending import NOTHING_TAKEN, Sendings
 from fardo.store.settings import Settings
 from fardo.store.soundness import check_file, check_shop
 from tests.earlier import shop_of_version

@@ -190,3 +190,38 @@ def test_a_clock_that_jumps_back_does_not_change_the_order_of_jobs(
     client.delete(f"/api/jobs/{second['id']}")
     assert order(archived=True, words="heddle") == order(archived=True) == ["heddle two"]
     assert order(words="heddle") == ["heddle one"]
+
+
+BESIDE = {
+    "a parcel": ("UPDATE sending SET content = '{\"closed\": 7}'", "sending of job"),
+    "what it took": ("UPDATE sending SET taken = '[]'", "sending of job"),
+    "a recipient": ("UPDATE recipient SET content = '{\"address\": 7}'", "recipient of job"),
+    "a tick's time": ("UPDATE packing_tick SET at = 'noon'", "has no time"),
+    "a number past all counting": ("UPDATE job SET changed = 9223372036854775807 WHERE id = '{key}'", "is no count"),
+    "a revision past it": ("UPDATE sending SET revision = 9223372036854775807", "is no count"),
+}
+
+
+@pytest.mark.parametrize("name", BESIDE)
+def test_check_looks_at_what_is_kept_beside_a_job_and_the_bench_stands(shop_file: Path, name: str) -> None:
+    """Each of these was called sound by check, and took the bench down."""
+    app = create_app(shop_file, CREWS)
+    with TestClient(app, base_url="http://127.0.0.1:8740", raise_server_exceptions=False) as client:
+        key = client.post("/api/jobs", json=job(title="Reel")).json()["id"]
+        closed = {"revision": 0, "sending": {"closed": {"weight": "3 lb"}}}
+        assert client.put(f"/api/jobs/{key}/sending", json=closed).status_code == 200
+        to = {"revision": 0, "recipient": {"address": {"name": "Isolde Marran"}}}
+        assert client.put(f"/api/jobs/{key}/recipient", json=to).status_code == 200
+        tick = {"id": "tick-00000001", "step": "fetch", "done": True, "at": "2026-03-02T09:00:00Z"}
+        assert client.post(f"/api/jobs/{key}/packing/ticks", json={"ticks": [tick]}).status_code == 200
+        assert check_shop(shop_file).flaws == ()
+        statement, says = BESIDE[name]
+        spoil(shop_file, statement.replace("{key}", key))
+        assert any(says in flaw for flaw in check_shop(shop_file).flaws)
+        page = client.get("/api/jobs", params={"today": "2026-03-02"})
+        assert page.status_code == 200
+        row = next(row for row in page.json()["jobs"] if row["id"] == key)
+        assert bool(row["unreadable"]) is (name in ("a parcel", "what it took"))
+        for path in ("sending", "recipient", "packing/ticks"):
+            assert client.get(f"/api/jobs/{key}/{path}").status_code in (200, 422)
+    app.state.context.database.close()

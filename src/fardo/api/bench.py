@@ -29,9 +29,9 @@ from fardo.core.plan.job import Job
 from fardo.core.plan.picture import Picture
 from fardo.core.plan.progress import NOT_BEGUN, Sending
 from fardo.files.job import JobFile
+from fardo.files.sending import StockTaken
 from fardo.store.faults import CannotWrite
 from fardo.store.jobs import JobLine, StoredJob
-from fardo.store.sending import StockTaken
 from fardo.store.soundness import why_unreadable
 
 _REMEMBERED = 8  # pictures of jobs as they are typed, which are saved a moment later
@@ -189,7 +189,9 @@ class Bench:
             for line in lines
         }
         steps = {key: entry.steps for key, entry in entries.items() if entry is not None}
-        sent = sending_of_each([line.id for line in lines], steps, self._context)
+        sent, broken = sending_of_each([line.id for line in lines], steps, self._context)
+        for key, why in broken.items():
+            entries[key] = BenchEntry(unreadable=why, next_move="Cannot be read")
         return [
             BenchRow(
                 line, entries[line.id], line.id not in fresh and (line.bench is None or line.stamp != mark),

@@ -28,6 +28,7 @@ from fardo.core.refusal import BadInput
 from fardo.core.tariff.carriers import Carriers
 from fardo.files.job import JobFile
 from fardo.files.mesh import read_mesh
+from fardo.files.sending import StockTaken
 from fardo.files.shapes import MeshFinder
 from fardo.files.shop import ShopFile
 from fardo.files.understood import understand
@@ -41,7 +42,7 @@ from fardo.store.kinds import Kinds
 from fardo.store.labels import Labels
 from fardo.store.recipients import Recipients
 from fardo.store.revisions import Revisions
-from fardo.store.sending import NOTHING_TAKEN, Sendings, StockTaken, with_back
+from fardo.store.sending import NOTHING_TAKEN, Sendings, with_back
 from fardo.store.settings import Settings
 from fardo.store.ticks import Ticks
 

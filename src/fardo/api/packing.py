@@ -140,9 +140,11 @@ def inside_mm(boxed: Boxed) -> tuple[float, float, float]:
 
 
 def view_tick(tick: Tick) -> TickView:
-    return TickView(
-        id=tick.id, step=tick.step, done=tick.done, at=datetime.fromisoformat(tick.at), note=tick.note, photo=tick.photo
-    )
+    try:
+        at = datetime.fromisoformat(tick.at)
+    except ValueError:  # kept by no device of ours; that it was done still counts
+        at = datetime(_FIRST_YEAR, 1, 1, tzinfo=UTC)
+    return TickView(id=tick.id, step=tick.step, done=tick.done, at=at, note=tick.note, photo=tick.photo)
 
 
 def read_ticks(views: Sequence[TickView], now: datetime) -> list[Tick]:

@@ -23,9 +23,9 @@ from fardo.core.plan.progress import NOT_BEGUN, Sending, tie_all
 from fardo.core.plan.shop import Shop
 from fardo.core.quantity import TAPE, ZERO, Length, Mass, Units, show_length, show_mass, show_sizes
 from fardo.files.job import JobFile
-from fardo.files.sending import SendingEntry, closed_of
+from fardo.files.sending import SendingEntry, StockTaken, closed_of
 from fardo.store.faults import Conflict
-from fardo.store.sending import NOTHING_TAKEN, StockTaken, StoredSending, taken_of
+from fardo.store.sending import NOTHING_TAKEN, StoredSending, taken_of
 
 
 def ticks_of(job: JobFile, picture: Picture) -> tuple[str, ...]:
@@ -36,15 +36,18 @@ def ticks_of(job: JobFile, picture: Picture) -> tuple[str, ...]:
 
 def sending_of_each(
     keys: Sequence[str], steps: Mapping[str, Sequence[str]], context: AppContext
-) -> dict[str, Sending]:  # fmt: skip
+) -> tuple[dict[str, Sending], dict[str, str]]:  # fmt: skip
     """How far each of these jobs is at the bench and after it.
 
     Args:
         steps: by what the ticks of each are kept.
+
+    Returns:
+        Each job's; and of which what is kept cannot be read, with why.
     """
-    done, kept = context.ticks.done_of_each(keys), context.sendings.of_each(keys)
+    done, (kept, broken) = context.ticks.done_of_each(keys), context.sendings.of_each(keys)
     labelled = context.labels.sold_of(keys)
-    return {
+    found = {
         key: sending_of(
             steps.get(key, ()), done.get(key, frozenset()), kept.get(key, StoredSending()).sending, key in labelled
         )
@@ -52,6 +55,7 @@ def sending_of_each(
         else NOT_BEGUN
         for key in keys
     }
+    return found, broken
 
 
 def sending_of(steps: Sequence[str], done: frozenset[str], entry: SendingEntry, labelled: bool) -> Sending:

@@ -44,6 +44,15 @@ class SendingEntry(Strict):
     handed_over: HandedOverEntry | None = None
 
 
+class StockTaken(Strict):
+    """What a parcel took off the stock: boxes and mailers by name, and in thousandths wrap, fill and tape."""
+
+    boxes: dict[str, int] = Field(default_factory=dict)
+    wrap: dict[str, int] = Field(default_factory=dict)
+    fill: dict[str, int] = Field(default_factory=dict)
+    tape: int = 0
+
+
 def closed_of(entry: ClosedEntry | None, units: Units) -> Closed:
     """What was weighed and measured. Raises BadInput for what cannot be read, or is nothing."""
     if entry is None:

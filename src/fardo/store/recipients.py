@@ -9,8 +9,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
+from pydantic import ValidationError
+
 from fardo.files.recipient import RecipientEntry
-from fardo.store.database import Conflict, Database, Gone
+from fardo.files.typed import complaints
+from fardo.store.database import Conflict, Database, Gone, Unreadable
 
 _MOST_FOUND = 500
 
@@ -36,6 +39,7 @@ class Recipients:
         self._database = database
 
     def of(self, job_id: str) -> StoredRecipient:
+        """Of a job; nobody where nobody was written down. Raises Unreadable."""
         row = self._database.read_one("SELECT * FROM recipient WHERE job_id = ?", (job_id,))
         return _stored(row) if row is not None else StoredRecipient()
 
@@ -125,9 +129,13 @@ def _drop_files(connection: sqlite3.Connection, names: Sequence[str]) -> None:
 
 
 def _stored(row: sqlite3.Row) -> StoredRecipient:
-    return StoredRecipient(
-        row["revision"], RecipientEntry.model_validate_json(row["content"]), row["forgotten_at"]
-    )  # fmt: skip
+    """Raises Unreadable."""
+    try:
+        recipient = RecipientEntry.model_validate_json(row["content"])
+    except ValidationError as error:
+        first = next(complaints(error))
+        raise Unreadable(row["job_id"], "", f"its recipient is none: {first.field}: {first.why}") from error
+    return StoredRecipient(row["revision"], recipient, row["forgotten_at"])
 
 
 def _now() -> str:

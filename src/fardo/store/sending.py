@@ -7,33 +7,25 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from fractions import Fraction
 from typing import TypeVar
 
-from pydantic import Field
+from pydantic import ValidationError
 
 from fardo.core.pack.fetch import StockUsed
 from fardo.files.materials import MaterialEntry
-from fardo.files.sending import SendingEntry
+from fardo.files.sending import SendingEntry, StockTaken
 from fardo.files.shop import FillEntry, ShopFile, TapeEntry
 from fardo.files.stock import BoxEntry, PouchEntry
-from fardo.files.typed import Strict
-from fardo.store.database import Conflict, Database, Gone
+from fardo.files.typed import complaints
+from fardo.store.database import Conflict, Database, Gone, Unreadable
 from fardo.store.settings import write_shop
 
 Counted = TypeVar("Counted", BoxEntry, PouchEntry)
 Supply = TypeVar("Supply", MaterialEntry, FillEntry, TapeEntry)
-
-
-class StockTaken(Strict):
-    """What a parcel took off the stock: boxes and mailers by name, and in thousandths wrap, fill and tape."""
-
-    boxes: dict[str, int] = Field(default_factory=dict)
-    wrap: dict[str, int] = Field(default_factory=dict)
-    fill: dict[str, int] = Field(default_factory=dict)
-    tape: int = 0
 
 
 NOTHING_TAKEN = StockTaken()
@@ -60,14 +52,21 @@ class Sendings:
         self._database = database
 
     def of(self, job_id: str) -> StoredSending:
-        """Of a job; an empty one where nothing was written down."""
-        return self.of_each([job_id]).get(job_id, StoredSending())
+        """Of a job; an empty one where nothing was written down. Raises Unreadable."""
+        row = self._database.read_one("SELECT * FROM sending WHERE job_id = ?", (job_id,))
+        return StoredSending() if row is None else _stored(row)
 
-    def of_each(self, job_ids: Sequence[str]) -> dict[str, StoredSending]:
-        """Of those of these jobs of which something was written down."""
+    def of_each(self, job_ids: Sequence[str]) -> tuple[dict[str, StoredSending], dict[str, str]]:
+        """Of those of these jobs of which something was written down; and of which it cannot be read, with why."""
         marks = ", ".join("?" * len(job_ids))
         rows = self._database.read(f"SELECT * FROM sending WHERE job_id IN ({marks})", tuple(job_ids))
-        return {row["job_id"]: _stored(row) for row in rows}
+        found, broken = {}, {}
+        for row in rows:
+            try:
+                found[row["job_id"]] = _stored(row)
+            except Unreadable as fault:
+                broken[row["job_id"]] = fault.why
+        return found, broken
 
     def measured(self, size: int) -> list[tuple[str, SendingEntry]]:
         """The parcels that were weighed and measured closed, by job, the newest first."""
@@ -76,7 +75,11 @@ class Sendings:
             " AND json_extract(content, '$.closed.sides') IS NOT NULL ORDER BY saved_at DESC LIMIT ?",
             (size,),
         )
-        return [(row["job_id"], _stored(row).sending) for row in rows]
+        found = []
+        for row in rows:
+            with suppress(Unreadable):
+                found.append((row["job_id"], _stored(row).sending))
+        return found
 
     def change(self, job_id: str, revision: int, sending: SendingEntry, used: StockUsed) -> StoredSending:
         """Writes down what became of a parcel, and takes off the stock what it used, or puts it back.
@@ -194,8 +197,14 @@ def _there(shop: ShopFile) -> StockTaken:
 
 
 def _stored(row: sqlite3.Row) -> StoredSending:
-    sending = SendingEntry.model_validate_json(row["content"])
-    return StoredSending(row["revision"], sending, StockTaken.model_validate_json(row["taken"]))
+    """Raises Unreadable."""
+    try:
+        sending = SendingEntry.model_validate_json(row["content"])
+        return StoredSending(row["revision"], sending, StockTaken.model_validate_json(row["taken"]))
+    except ValidationError as error:
+        first = next(complaints(error))
+        why = f"what became of its parcel is none: {first.field}: {first.why}"
+        raise Unreadable(row["job_id"], "", why) from error
 
 
 def _now() -> str:

@@ -12,13 +12,16 @@ import tempfile
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
+from datetime import datetime
 from pathlib import Path
 
-from pydantic import BaseModel, ValidationError
+from pydantic import BaseModel, TypeAdapter, ValidationError
 
 from fardo.core.refusal import BadInput
 from fardo.files.job import JobFile
 from fardo.files.kind import KindFile, shipped_kinds
+from fardo.files.recipient import RecipientEntry
+from fardo.files.sending import SendingEntry, StockTaken
 from fardo.files.shop import ShopFile
 from fardo.files.tariff import TariffFile, services_in
 from fardo.files.typed import complaints
@@ -121,7 +124,10 @@ def check_shop(path: Path) -> Soundness:
             archived = "archived_at" if version >= _ARCHIVED_SINCE else "put_away_at"
             kinds |= {row["code"] for row in connection.execute(f"SELECT code FROM kind WHERE {archived} IS NULL")}
         (jobs,) = connection.execute("SELECT count(*) FROM job").fetchone()
-        flaws = [*_flaws_of_jobs(connection), *_flaws_of_revisions(connection, tables), *_flaws_of_search(connection)]
+        flaws = [
+            *_flaws_of_jobs(connection), *_flaws_of_revisions(connection, tables), *_flaws_beside(connection, tables),
+            *_flaws_of_search(connection),
+        ]  # fmt: skip
         return Soundness(version, jobs, services, len(kinds), tuple(flaws))
 
 
@@ -150,6 +156,17 @@ def _check(connection: sqlite3.Connection, path: Path) -> int:
     return version
 
 
+_BESIDE: tuple[tuple[str, str, TypeAdapter[object]], ...] = (
+    ("sending", "content", TypeAdapter(SendingEntry)),
+    ("sending", "taken", TypeAdapter(StockTaken)),
+    ("recipient", "content", TypeAdapter(RecipientEntry)),
+    ("job_cut", "blanks", TypeAdapter(list[str])),
+)
+_COUNTED = (
+    ("job", "revision"), ("job", "changed"), ("shop", "revision"), ("tariff", "revision"), ("kind", "revision"),
+    ("sending", "revision"), ("recipient", "revision"), ("label", "number"),
+)  # fmt: skip
+_MOST_COUNTED = 2**53  # what a page's numbers hold exactly
 _SETTINGS: tuple[tuple[str, str, Callable[[str], object]], ...] = (
     ("shop", "SELECT '', content FROM shop", lambda text: ShopFile.model_validate_json(text).to_core()),
     ("tariff", "SELECT carrier, content FROM tariff", services_in),
@@ -235,6 +252,30 @@ def _flaws_of_kept(
             model.model_validate_json(text)
         except ValueError as error:
             yield f"revision {revision} of {called} cannot be read: {_first_line(error)}"
+
+
+def _flaws_beside(connection: sqlite3.Connection, tables: set[str]) -> Iterator[str]:
+    """What is kept beside jobs: parcels, recipients, ticks, blanks that are cut, numbers that a page may count up."""
+    for table, column, model in _BESIDE:
+        if table not in tables:
+            continue
+        for key, text in connection.execute(f"SELECT job_id, {column} FROM {table}"):
+            try:
+                model.validate_json(text)
+            except ValidationError as error:
+                yield f"{table} of job {key} cannot be read: {_first_line(error)}"
+    if "packing_tick" in tables:
+        for key, at in connection.execute("SELECT job_id, at FROM packing_tick"):
+            try:
+                datetime.fromisoformat(at)
+            except ValueError:
+                yield f"a tick of job {key} has no time: {at[:40]!r}"
+    for table, column in _COUNTED:
+        if table in tables and column in {row["name"] for row in connection.execute(f"PRAGMA table_info({table})")}:
+            for (found,) in connection.execute(
+                f"SELECT {column} FROM {table} WHERE NOT {column} BETWEEN 0 AND {_MOST_COUNTED}"
+            ):
+                yield f"{column} of a {table} is {found}, which is no count"
 
 
 def _flaws_of_search(connection: sqlite3.Connection) -> Iterator[str]:
