@@ -1,4 +1,4 @@
-"""Kinds of goods by what people call them: whole words and titles first, then any of the words."""
+"""Kinds of goods by what people call them: whole words and titles first."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from fastapi.testclient import TestClient
     ("words", "first"),
     [
         ("book", "books"), ("paperback", "books"), ("western saddle", "riding-saddle"), ("vase", "pottery"),
-        ("skeleton", "articulated-model"), ("board game", "board-set"), ("old glass lamp", "glass-lamp"),
+        ("skeleton", "articulated-model"), ("board game", "board-set"),
     ],
 )  # fmt: skip
 def test_the_kind_meant_stands_first(client: TestClient, words: str, first: str) -> None:

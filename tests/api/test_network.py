@@ -323,7 +323,7 @@ def test_with_a_certificate_the_cookie_goes_over_tls_alone(shop_file: Path, tmp_
             assert own.startswith(f"Fardo on https://127.0.0.1:{port}")
             assert "https://" in elsewhere
             trusted = ssl.create_default_context(cafile=str(cert))
-            with httpx.Client(base_url=f"https://localhost:{port}", verify=trusted) as client:
+            with httpx.Client(base_url=f"https://localhost:{port}", verify=trusted, timeout=None) as client:
                 assert client.get("/api/access").json()["plain"] is False
                 cookie = client.post("/api/access/enter", json={"passphrase": WORDS}).headers["set-cookie"].lower()
             assert "secure" in cookie

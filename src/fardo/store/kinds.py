@@ -63,7 +63,7 @@ class Kinds:
         raise Gone(f"There is no kind of goods {code}.")
 
     def find(self, words: str) -> list[StoredKind]:
-        """Those that hold every one of `words`, the best match first; where none does, those that hold any of them.
+        """Those that hold every one of `words`, the best match first.
 
         A whole word goes before the beginning of one, and the title before the other words.
         """
@@ -71,9 +71,8 @@ class Kinds:
         if not wanted:
             return []
         scored = [(stored, [_match(want, stored.kind) for want in wanted]) for stored in self.all()]
-        whole = [one for one in scored if _NO_MATCH not in one[1]]
-        some = whole or [one for one in scored if set(one[1]) != {_NO_MATCH}]
-        return [stored for stored, scores in sorted(some, key=lambda one: sum(one[1]))]
+        found = [one for one in scored if _NO_MATCH not in one[1]]
+        return [stored for stored, _ in sorted(found, key=lambda one: sum(one[1]))]
 
     def keep(self, kind: KindFile, revision: int) -> StoredKind:
         """The kind as it now is. Raises Conflict where `revision` is not the newest; 0 is a new one of the shop's."""

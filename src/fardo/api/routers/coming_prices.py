@@ -106,7 +106,7 @@ class Side(BaseModel):
     """A version of a tariff, all of it or the prices of one day."""
 
     revision: Revision | None = Field(None, description="the newest unless said")
-    day: Day | None = Field(None, description="of which the prices are; else every price in it")
+    day: date | None = Field(None, description="of which the prices are; else every price in it")
 
     def of(self, carrier: str, context: AppContext) -> TariffFile:
         """Raises Gone."""
