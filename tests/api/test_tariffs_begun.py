@@ -221,11 +221,11 @@ def test_a_tariff_begun_twice_is_begun_once(client: TestClient) -> None:
         assert len(client.get("/api/tariffs/Fennick Carts").json()["tariff"]["services"]) == services
 
 
-@pytest.mark.parametrize("name", ["Ox/Cart", "-", "..", "Ox?Cart", "Ox#Cart", "_"])
+@pytest.mark.parametrize("name", ["Ox/Cart", "-", "..", "_"])
 def test_a_carrier_whose_name_no_address_holds_is_refused(client: TestClient, name: str) -> None:
     """It could be imported and never be opened."""
     refused = client.post("/api/tariffs/-/begin", json={"form": "zone-weight", "carrier": name})
     assert (refused.status_code, refused.json()["field"]) == (422, "carrier")
     with pytest.raises(BadInput, match="carrier"):
         read_tariff(json.dumps({**EXAMPLE, "carrier": name}))
-    assert read_tariff(json.dumps({**EXAMPLE, "carrier": "Ox & Cart, No. 2"})).carrier == "Ox & Cart, No. 2"
+    assert read_tariff(json.dumps({**EXAMPLE, "carrier": "Ox & Cart #2?"})).carrier == "Ox & Cart #2?"

@@ -12,11 +12,13 @@ from fastapi.testclient import TestClient
 
 from fardo.api.app import create_app
 from fardo.files.job import JobFile
+from fardo.files.shop import starting_shop
 from fardo.store import jobs as store_jobs
 from fardo.store.database import Database, StoreError
 from fardo.store.jobs import Jobs
 from fardo.store.soundness import check_file, check_shop
 from tests.api.test_command import fardo
+from tests.earlier import shop_of_version
 from tests.made_up import job
 from tests.served import CREWS, Served
 
@@ -225,3 +227,23 @@ def test_check_looks_at_what_is_kept_beside_a_job_and_the_bench_stands(shop_file
         for path in ("sending", "recipient", "packing/ticks"):
             assert client.get(f"/api/jobs/{key}/{path}").status_code in (200, 422)
     app.state.context.database.close()
+
+
+def test_what_an_earlier_version_took_off_the_stock_is_no_flaw(tmp_path: Path) -> None:
+    """Before version 11 it was boxes by name alone; it is brought up to date when the shop is opened."""
+    path = tmp_path / "then.db"
+    connection = shop_of_version(path, 10, starting_shop(), revision=1)
+    content = JobFile.model_validate(job()).model_dump_json(by_alias=True)
+    connection.execute(
+        "INSERT INTO job (id, revision, title, destination, content, created_at, saved_at, changed)"
+        " VALUES ('a', 1, '', '', ?, '2026', '2026', 1)", (content,),
+    )  # fmt: skip
+    connection.execute(
+        "INSERT INTO job_revision (job_id, revision, content, saved_at) VALUES ('a', 1, ?, '')", (content,)
+    )
+    connection.execute("INSERT INTO sending VALUES ('a', 1, '{}', '{\"reel box\": 1}', '2026')")
+    connection.commit()
+    connection.close()
+    assert not any("sending" in flaw for flaw in check_shop(path).flaws)
+    Database(path).close()
+    assert not any("sending" in flaw for flaw in check_shop(path).flaws)

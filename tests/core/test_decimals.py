@@ -11,7 +11,7 @@ import pytest
 from fardo.core.quantity import read_decimal
 from fardo.core.refusal import BadInput
 from fardo.files.shop import ShopFile, starting_shop
-from fardo.files.tariff import EXAMPLE, TariffFile, check_tariff
+from fardo.files.tariff import EXAMPLE, TariffFile, check_tariff, services_in
 from fardo.files.tariff_fuel import with_fuel
 from fardo.files.tariff_years import raised
 
@@ -44,7 +44,7 @@ def tariff_with(charge: dict[str, Any] | None = None, dimensional: dict[str, Any
     return TariffFile.model_validate(content)
 
 
-@pytest.mark.parametrize("text", ["1e2000000", "1_2", "1/3", "-50"])
+@pytest.mark.parametrize("text", ["1e2000000", "1_2", "1/3", "-500"])
 def test_no_field_of_a_tariff_takes_such_a_number(text: str) -> None:
     surcharge = {"kind": "surcharge", "code": "a", "what": "a", "why": "a", "percent": text}
     volume = {
@@ -57,6 +57,20 @@ def test_no_field_of_a_tariff_takes_such_a_number(text: str) -> None:
     for tariff in tariffs:
         with pytest.raises(BadInput, match=r"services\[0\]\.(charges\[1\]|dimensional)"):
             check_tariff(tariff)
+
+
+def test_what_a_shop_keeps_already_is_read_though_it_would_be_refused_now() -> None:
+    """A shop with one tariff that cannot be read is not served: what could be kept before still opens."""
+    kept = [
+        tariff_with({"kind": "fuel", "percent": "-5"}), tariff_with(dimensional={"odd": "1.5"}),
+        tariff_with({"kind": "surcharge", "code": "a", "what": "discount", "why": "a", "percent": "-10"}),
+    ]  # fmt: skip
+    for tariff in kept:
+        assert services_in(tariff.model_dump_json(by_alias=True))
+    check_tariff(kept[-1])  # a discount is a surcharge below nothing
+    for refused in kept[:2]:
+        with pytest.raises(BadInput):
+            check_tariff(refused)
 
 
 def test_fuel_coming_prices_and_rates_take_plain_decimals_alone() -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime, time, timedelta
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
@@ -23,6 +23,7 @@ from fardo.core.refusal import BadInput, NoAnswer
 from fardo.files.drawn import in_words
 from fardo.files.job import JobFile
 from fardo.files.kind import steps_of
+from fardo.files.typed import FIRST_DAY, LAST_DAY
 from fardo.store.ticks import Tick
 
 EXAMPLE_TICK: dict[str, JsonValue] = {
@@ -71,9 +72,6 @@ class PackedThing(BaseModel):
     at_mm: tuple[float, float, float]
     size_mm: tuple[float, float, float]
     extra: bool
-
-
-_FIRST_YEAR, _LAST_YEAR = 2000, 2099
 
 
 class TickView(BaseModel):
@@ -143,7 +141,7 @@ def view_tick(tick: Tick) -> TickView:
     try:
         at = datetime.fromisoformat(tick.at)
     except ValueError:  # kept by no device of ours; that it was done still counts
-        at = datetime(_FIRST_YEAR, 1, 1, tzinfo=UTC)
+        at = datetime.combine(FIRST_DAY, time(), UTC)
     return TickView(id=tick.id, step=tick.step, done=tick.done, at=at, note=tick.note, photo=tick.photo)
 
 
@@ -162,8 +160,8 @@ def read_ticks(views: Sequence[TickView], now: datetime) -> list[Tick]:
     found = []
     for n, view in enumerate(views):
         at = view.at if view.at.tzinfo else view.at.replace(tzinfo=UTC)
-        if not _FIRST_YEAR <= at.year <= _LAST_YEAR:
-            allowed = f"a time of the years {_FIRST_YEAR} to {_LAST_YEAR}"
+        if not FIRST_DAY.year <= at.year <= LAST_DAY.year:
+            allowed = f"a time of the years {FIRST_DAY.year} to {LAST_DAY.year}"
             raise BadInput(
                 "not a time a step was done", read=view.at.isoformat(), allowed=allowed, field=f"ticks[{n}].at"
             )

@@ -462,8 +462,8 @@ def _span(prices: list[str]) -> str:
 
 
 def read_percent(text: str, field: str) -> Fraction:
-    """A per cent of a bill's lines, 0 to 1,000. Raises BadInput naming the field."""
-    return read_decimal(text, most=1000, field=field)
+    """A per cent of a bill's lines, below nothing for a discount. Raises BadInput naming the field."""
+    return read_decimal(text, least=-100, most=1000, field=field)
 
 
 def _read_volume(text: str, field: str) -> Fraction:

@@ -22,13 +22,14 @@ from fardo.core.tariff.lint import overlapping
 from fardo.core.tariff.measure import Bulky, Dimensional, WeightRule
 from fardo.core.tariff.service import Service
 from fardo.core.tariff.zones import ZoneRow
-from fardo.files.charges import ChargeEntry, SurchargeEntry, charge_of
+from fardo.files.charges import ChargeEntry, FuelEntry, SurchargeEntry, charge_of
 from fardo.files.family import TagName
 from fardo.files.typed import Measure, Strict, Weight, complaints, to_length, to_mass
 
 FORMAT: Final = "fardo-tariff/1"
 MOST_SERVICES: Final = 60
-_CARRIER = re.compile(r"[^/\\?#%]*[^\W_][^/\\?#%]*")  # it stands in an address
+_CARRIER = re.compile(r"[^/]*[^\W_][^/]*")  # it stands in an address, where a dash alone stands for something else
+_MOST_FUEL = 100
 _MOST_DIVISOR = 1_000_000
 _MOST_VOLUME = 1_000_000_000  # cubic inches or centimetres
 EXAMPLE: Final = {
@@ -195,18 +196,26 @@ def read_tariff(text: bytes | str) -> TariffFile:
 def check_tariff(tariff: TariffFile) -> None:
     """Raises BadInput, naming the field, for a tariff that some parcel could not be priced by, or twice: what cannot be
     read, a table without a column for a zone the service goes to, two price lists of one service on the same day.
+
+    Stricter than what reads a kept tariff, in carriers' names, fuel and shares: a shop is not served with a tariff that
+    cannot be read, so what could be kept before still opens.
     """
     if not _CARRIER.fullmatch(tariff.carrier):
         raise BadInput(
             "not a name that can be opened", read=tariff.carrier, field="carrier",
-            allowed="a name with a letter or figure in it, without / \\ ? # %",
+            allowed="a name with a letter or figure in it, without /",
         )  # fmt: skip
     services = tariff.to_core()
     for n, (entry, service) in enumerate(zip(tariff.services, services, strict=True)):
         for z, row in enumerate(entry.zones):
             _check_zone(row, f"services[{n}].zones[{z}]")
+        if entry.dimensional is not None:
+            field = f"services[{n}].dimensional.odd"
+            read_decimal(entry.dimensional.odd, most=1, more_than_least=True, example="0.785", field=field)
         zones = sorted({row.zone for row in service.zones})
         for c, charge in enumerate(entry.charges):
+            if isinstance(charge, FuelEntry):
+                read_decimal(charge.percent, most=_MOST_FUEL, field=f"services[{n}].charges[{c}].percent")
             columns = getattr(charge, "zones", None)
             # What is asked only under a condition may leave out the zones that are never under it.
             if not columns or charge.when or charge.unless or (isinstance(charge, SurchargeEntry) and charge.percent):
@@ -294,7 +303,7 @@ def _dimensional(entry: DimensionalEntry | None, units: Units) -> Dimensional | 
         entry.divisor, most=_MOST_DIVISOR, more_than_least=True, example="166", field="dimensional.divisor"
     )
     step = None if entry.step is None else to_length(entry.step, units, "dimensional.step")
-    odd = read_decimal(entry.odd, most=1, more_than_least=True, example="0.785", field="dimensional.odd")
+    odd = read_decimal(entry.odd, most=10, more_than_least=True, example="0.785", field="dimensional.odd")
     return Dimensional(divisor, entry.unit, entry.sides, threshold, step, odd)
 
 

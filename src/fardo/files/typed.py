@@ -96,8 +96,9 @@ BARE_DISTANCE = {"in": "mi", "cm": "km"}
 Entry = TypeVar("Entry", bound=PydanticModel)
 
 
-# A day on which a shop may do something: the day before it, and the year after, are days too.
-Day = Annotated[date, Field(ge=date(2000, 1, 1), le=date(2099, 12, 31))]
+# The days on which a shop may do something: the day before, and the year after, are days too.
+FIRST_DAY, LAST_DAY = date(2000, 1, 1), date(2099, 12, 31)
+Day = Annotated[date, Field(ge=FIRST_DAY, le=LAST_DAY)]
 
 
 class Strict(PydanticModel):

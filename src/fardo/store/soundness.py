@@ -32,6 +32,7 @@ from fardo.store.words import words_of
 _SIDECARS = ("-wal", "-journal")
 
 _ARCHIVED_SINCE = 6  # the version of a file that calls it so
+_TAKEN_BY_SORT_SINCE = 11  # the version of a file that parts boxes from wrap, fill and tape in what was taken
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,8 +126,8 @@ def check_shop(path: Path) -> Soundness:
             kinds |= {row["code"] for row in connection.execute(f"SELECT code FROM kind WHERE {archived} IS NULL")}
         (jobs,) = connection.execute("SELECT count(*) FROM job").fetchone()
         flaws = [
-            *_flaws_of_jobs(connection), *_flaws_of_revisions(connection, tables), *_flaws_beside(connection, tables),
-            *_flaws_of_search(connection),
+            *_flaws_of_jobs(connection), *_flaws_of_revisions(connection, tables),
+            *_flaws_beside(connection, tables, version), *_flaws_of_search(connection),
         ]  # fmt: skip
         return Soundness(version, jobs, services, len(kinds), tuple(flaws))
 
@@ -254,10 +255,10 @@ def _flaws_of_kept(
             yield f"revision {revision} of {called} cannot be read: {_first_line(error)}"
 
 
-def _flaws_beside(connection: sqlite3.Connection, tables: set[str]) -> Iterator[str]:
+def _flaws_beside(connection: sqlite3.Connection, tables: set[str], version: int) -> Iterator[str]:
     """What is kept beside jobs: parcels, recipients, ticks, blanks that are cut, numbers that a page may count up."""
     for table, column, model in _BESIDE:
-        if table not in tables:
+        if table not in tables or (column == "taken" and version < _TAKEN_BY_SORT_SINCE):
             continue
         for key, text in connection.execute(f"SELECT job_id, {column} FROM {table}"):
             try:
