@@ -7,6 +7,7 @@ import resource
 import shutil
 import sqlite3
 from collections.abc import Callable
+from contextlib import closing
 from pathlib import Path
 
 import httpx
@@ -145,6 +146,24 @@ def test_two_restores_within_a_second_keep_both_shops(two: tuple[Path, Path]) ->
     assert first != second
     assert "since" in titles(first)
     assert "between" in titles(second)
+
+
+def test_a_restore_beside_goes_on_above_what_was_given_out(two: tuple[Path, Path]) -> None:
+    backup, shop = two
+    with closing(sqlite3.connect(shop)) as connection:
+        (given_out,) = connection.execute("SELECT max(revision) FROM job").fetchone()
+    restore(backup, shop)
+    with closing(sqlite3.connect(shop)) as connection:
+        (least,) = connection.execute("SELECT min(revision) FROM job").fetchone()
+    assert least > given_out
+    assert check_shop(shop).flaws == ()
+    # In the place of one that cannot be read they go on far above.
+    shop.write_bytes(b"no shop at all" * 4000)
+    restore(backup, shop)
+    with closing(sqlite3.connect(shop)) as connection:
+        (least,) = connection.execute("SELECT min(revision) FROM job").fetchone()
+    assert least > 100_000
+    assert check_shop(shop).flaws == ()
 
 
 def test_a_shop_that_is_open_is_not_restored_and_a_save_after_it_is_kept(two: tuple[Path, Path]) -> None:

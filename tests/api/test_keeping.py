@@ -4,15 +4,17 @@ from __future__ import annotations
 
 import io
 import zipfile
-from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
+from fardo.core.tariff.carriers import Carriers
 from fardo.core.tariff.charges import Fuel
+from fardo.store.changes import changed_since, mark_of
 from fardo.store.labels import GivenQuote
+from fardo.store.soundness import check_shop
 from tests.made_up import job, part
 
 COPIES = "/api/keeping/copies"
@@ -100,21 +102,84 @@ def test_what_was_bought_and_who_was_forgotten_since_stays_so(client: TestClient
     assert (labels.of_job(kept).state, labels.of_job(new).state) == ("asking", "asking")
 
 
-def test_a_version_of_a_tariff_is_the_one_that_is_there_now(client: TestClient) -> None:
-    """Put back to version 1, the next change is a version 2 with other prices than the one before had."""
+def test_a_number_that_was_given_out_never_stands_for_another_version(client: TestClient) -> None:
+    """A tariff's version 2 is the one it was when a job was priced by it, though a copy before it was put back."""
     archive = client.get("/api/keeping/archive").content
     context = client.app.state.context  # type: ignore[attr-defined]
 
-    def fuel(percent: str) -> object:
-        change = {"revision": 1, "was": "12.5", "percent": percent}
-        assert client.put("/api/tariffs/Oddbarrow/fuel", json=change).json()["revision"] == 2
-        nobody = replace(context.today.carriers, versions={})
-        found = context.settings.carriers_with(nobody, ("Oddbarrow", 2)).kept
+    def change_fuel(percent: str, was: int) -> int:
+        change = {"revision": was, "was": "12.5", "percent": percent}
+        return int(client.put("/api/tariffs/Oddbarrow/fuel", json=change).json()["revision"])
+
+    def fuel(version: int) -> object:
+        found = context.settings.carriers_with(Carriers(), ("Oddbarrow", version)).kept
         return next(one.percent for one in found[0].charges if isinstance(one, Fuel))
 
-    assert fuel("14") == 14
+    assert (change_fuel("14", 1), fuel(2)) == (2, 14)
     client.post(f"{COPIES}/{take_in(client, archive).json()['name']}/restore")
-    assert fuel("15") == 15
+    now = client.get("/api/tariffs/Oddbarrow").json()["revision"]
+    assert (now > 2, fuel(now)) == (True, 12.5)
+    assert fuel(change_fuel("15", now)) == 15
+    assert fuel(1) == 12.5
+    # What was priced by version 1 is not told as priced by other prices, where today's are the same.
+    assert context.settings.carriers_with(context.settings.carriers(), ("Oddbarrow", 1)).kept
+    client.post(f"{COPIES}/{take_in(client, archive).json()['name']}/restore")
+    assert context.settings.carriers_with(context.settings.carriers(), ("Oddbarrow", 1)).kept == ()
+
+
+def test_a_page_opened_before_a_restore_does_not_write_over_what_came_back(client: TestClient) -> None:
+    """It has revision 2 of everything; the copy had revision 1, and was changed once since it was put back."""
+    made = client.post("/api/jobs", json=job(parts=[part()]) | {"title": "First"}).json()
+    key, kind = made["id"], client.get("/api/kinds/mirror").json()["kind"]
+    other = {"code": "slate", "title": "Slates"}
+    context = client.app.state.context  # type: ignore[attr-defined]
+    calls: dict[str, Any] = {
+        f"/api/jobs/{key}": lambda say: {"job": made["job"] | {"title": say}},
+        f"/api/jobs/{key}/recipient": lambda say: {"recipient": {"address": {"name": say}}},
+        f"/api/jobs/{key}/sending": lambda say: {"sending": {"number": say}},
+        "/api/kinds": lambda say: {"kind": kind | other | {"title": say}},
+        "/api/shop": lambda say: {"shop": client.get("/api/shop").json()["shop"] | {"name": say}},
+    }
+
+    def put(path: str, revision: int, say: str) -> int:
+        return client.put(path, json=calls[path](say) | {"revision": revision}).status_code
+
+    def newest(path: str) -> int:
+        return int(look(path).get("revision", 0))
+
+    def look(path: str) -> Any:
+        return client.get("/api/kinds/slate" if path == "/api/kinds" else path).json()
+
+    for path in calls:
+        assert put(path, newest(path), "As copied") == 200, path
+    archive = client.get("/api/keeping/archive").content
+    mark = mark_of(context.database)
+    for path in calls:
+        assert put(path, newest(path), "On a page") == 200, path
+    slept = {path: newest(path) for path in calls}
+    client.post(f"{COPIES}/{take_in(client, archive).json()['name']}/restore")
+    for path in calls:
+        assert put(path, slept[path], "Woken") == 409, path
+        assert put(path, newest(path), "Since") == 200, path
+    for path in calls:
+        assert put(path, slept[path], "Woken") == 409, path
+        assert "Since" in str(look(path))
+    assert changed_since(context.database, mark)[1].whole
+    assert check_shop(context.database.path).flaws == ()
+    # What is written down for the first time afterwards goes on above too.
+    assert client.post("/api/jobs", json=job(parts=[part()])).json()["revision"] > max(slept.values())
+
+
+def test_a_revision_lost_after_a_restore_is_noticed(client: TestClient, shop_file: Path) -> None:
+    key = client.post("/api/jobs", json=job(parts=[part()])).json()["id"]
+    archive = client.get("/api/keeping/archive").content
+    client.post(f"{COPIES}/{take_in(client, archive).json()['name']}/restore")
+    whole = client.get(f"/api/jobs/{key}").json()
+    last = client.put(f"/api/jobs/{key}", json={"revision": whole["revision"], "job": whole["job"]}).json()["revision"]
+    assert check_shop(shop_file).flaws == ()
+    with client.app.state.context.database.writing() as connection:  # type: ignore[attr-defined]
+        connection.execute("DELETE FROM job_revision WHERE job_id = ? AND revision = ?", (key, last - 1))
+    assert check_shop(shop_file).flaws == (f"job {key}: its revision {last - 1} is lost",)
 
 
 @pytest.mark.parametrize("content", [b"", b"no zip", b"PK\x03\x04" + b"\0" * 40])

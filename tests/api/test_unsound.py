@@ -148,7 +148,7 @@ def test_check_looks_at_revisions_and_the_search_index(shop_file: Path) -> None:
     database.close()
     assert check_shop(shop_file).flaws == ()
     spoil(shop_file, f"DELETE FROM job_revision WHERE job_id = '{made.id}' AND revision = 1")
-    assert check_shop(shop_file).flaws == (f"job {made.id}: of its 2 revisions 1 are there",)
+    assert check_shop(shop_file).flaws == (f"job {made.id}: its revision 1 is lost",)
     spoil(shop_file, f"INSERT INTO job_revision VALUES ('{made.id}', 1, '[]', '', '')")
     assert f"revision 1 of job {made.id} cannot be read" in check_shop(shop_file).flaws[0]
     spoil(shop_file, f"UPDATE job_revision SET content = (SELECT content FROM job WHERE id = '{made.id}')")

@@ -9,6 +9,7 @@ from pathlib import Path
 
 from fardo.store.atomic_files import put_in_place, put_under_a_new_name, sync, sync_folder, written_beside
 from fardo.store.faults import StoreError, of_disk
+from fardo.store.lineage import go_on_above_shop
 from fardo.store.lock import ShopLock
 from fardo.store.soundness import check_file, looked_at
 
@@ -50,6 +51,8 @@ def restore(backup: Path, shop: Path) -> Path | None:
     try:
         with written_beside(shop) as part:
             _copy(backup, part)
+            if shop.exists():
+                go_on_above_shop(part, shop)
             check_file(part)
             kept = _keep(shop) if shop.exists() else None
             _drop_logs(shop)

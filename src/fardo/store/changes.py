@@ -22,6 +22,7 @@ class Mark:
 
     jobs: tuple[int, int]  # how many, and the newest change of any
     settings: tuple[object, ...]
+    lineage: int  # how often a copy was put in its place
     at_the_bench: tuple[object, ...]
 
 
@@ -62,7 +63,8 @@ def mark_of(database: Database) -> Mark:
     """This moment."""
     [jobs] = database.read("SELECT count(*), coalesce(max(changed), 0) FROM job")
     [bench] = database.read(_AT_THE_BENCH)
-    return Mark((jobs[0], jobs[1]), Settings(database).stamp(), tuple(bench))
+    [lineage] = database.read("SELECT count(*) FROM lineage")
+    return Mark((jobs[0], jobs[1]), Settings(database).stamp(), lineage[0], tuple(bench))
 
 
 def changed_since(database: Database, then: Mark) -> tuple[Mark, Changed]:
@@ -71,7 +73,7 @@ def changed_since(database: Database, then: Mark) -> tuple[Mark, Changed]:
     query = "SELECT id, revision, change_id FROM job WHERE changed > ? ORDER BY changed LIMIT ?"
     rows = database.read(query, (then.jobs[1], _MOST + 1))
     jobs = tuple(JobChanged(row["id"], row["revision"], row["change_id"]) for row in rows)
-    fewer = now.jobs[0] < then.jobs[0] or now.jobs[1] < then.jobs[1]
+    fewer = now.jobs[0] < then.jobs[0] or now.jobs[1] < then.jobs[1] or now.lineage != then.lineage
     return now, Changed(
         jobs=() if fewer or len(jobs) > _MOST else jobs,
         settings=now.settings != then.settings,

@@ -14,6 +14,7 @@ from hashlib import blake2b
 from fardo.files.job import JobFile, plain
 from fardo.files.typed import must_read_back
 from fardo.store.database import Conflict, Database, Gone, Unreadable
+from fardo.store.lineage import next_first
 from fardo.store.soundness import why_unreadable
 from fardo.store.words import words_of
 
@@ -104,7 +105,7 @@ class Jobs:
                 " VALUES (?, 0, '', NULL, '', '{}', ?, ?, ?)",
                 (key, now, now, _next(connection)),
             )
-            _write(connection, key, 1, job, now)
+            _write(connection, key, next_first(connection), job, now)
         return self.get(key)
 
     def get(self, key: str) -> StoredJob:

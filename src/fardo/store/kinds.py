@@ -11,6 +11,7 @@ from datetime import UTC, datetime
 from fardo.files.kind import KindFile, shipped_kinds
 from fardo.files.typed import must_read_back
 from fardo.store.database import Conflict, Database, Gone
+from fardo.store.lineage import next_first
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,7 +85,7 @@ class Kinds:
             if newest != revision:
                 raise Conflict(newest)
             # Revisions go on from one that was archived, so that no number stands for two things.
-            number = (row["revision"] if row else 0) + 1
+            number = row["revision"] + 1 if row else next_first(connection)
             connection.execute(
                 "INSERT INTO kind VALUES (?, ?, ?, ?, NULL) ON CONFLICT (code) DO UPDATE SET"
                 " revision = excluded.revision, content = excluded.content, saved_at = excluded.saved_at,"

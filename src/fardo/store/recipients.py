@@ -14,6 +14,7 @@ from pydantic import ValidationError
 from fardo.files.recipient import RecipientEntry
 from fardo.files.typed import complaints
 from fardo.store.database import Conflict, Database, Gone, Unreadable
+from fardo.store.lineage import next_first
 
 _MOST_FOUND = 500
 
@@ -87,11 +88,12 @@ def _write(
     newest = row["revision"] if row is not None else 0
     if newest != revision:
         raise Conflict(newest)
+    number = newest + 1 if row is not None else next_first(connection)
     connection.execute(
         "INSERT INTO recipient VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (job_id) DO UPDATE SET"
         " revision = excluded.revision, content = excluded.content, words = excluded.words,"
         " saved_at = excluded.saved_at, forgotten_at = excluded.forgotten_at",
-        (job_id, revision + 1, recipient.model_dump_json(), recipient.words, _now(), forgotten_at),
+        (job_id, number, recipient.model_dump_json(), recipient.words, _now(), forgotten_at),
     )
 
 

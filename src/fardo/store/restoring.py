@@ -20,6 +20,7 @@ from fardo.store.backup import back_up, keep_copy
 from fardo.store.database import Database
 from fardo.store.faults import StoreError
 from fardo.store.jobs import renew_search
+from fardo.store.lineage import base_of, go_on_above
 from fardo.store.migrating import migrate
 from fardo.store.recipients import forget
 from fardo.store.soundness import check_shop
@@ -93,11 +94,13 @@ def put_back(copy: Path, database: Database) -> Path:
         forgotten = connection.execute("SELECT job_id FROM recipient WHERE forgotten_at IS NOT NULL").fetchall()
         labels = connection.execute("SELECT * FROM label ORDER BY number").fetchall()
         connection.execute("PRAGMA defer_foreign_keys = ON")
+        base = base_of(connection)
         tables = tables_of(other)
         for table in (*tables, "job_bench"):
             connection.execute(f"DELETE FROM {table}")
         for table in tables:
             _take_over(table, other, connection)
+        go_on_above(connection, base)
         there = {row["id"] for row in connection.execute("SELECT id FROM job")}
         for row in forgotten:
             if row["job_id"] in there:

@@ -22,6 +22,7 @@ from fardo.files.shop import FillEntry, ShopFile, TapeEntry
 from fardo.files.stock import BoxEntry, PouchEntry
 from fardo.files.typed import complaints
 from fardo.store.database import Conflict, Database, Gone, Unreadable
+from fardo.store.lineage import next_first
 from fardo.store.settings import write_shop
 
 Counted = TypeVar("Counted", BoxEntry, PouchEntry)
@@ -108,7 +109,7 @@ class Sendings:
                 " saved_at = excluded.saved_at",
                 (
                     job_id,
-                    revision + 1,
+                    revision + 1 if row is not None else next_first(connection),
                     sending.model_dump_json(exclude_none=True),
                     taken.model_dump_json(exclude_defaults=True),
                     _now(),

@@ -13,6 +13,7 @@ from fardo.files.shop import ShopFile, starting_shop
 from fardo.files.tariff import TariffFile, services_in
 from fardo.files.typed import must_read_back
 from fardo.store.database import Conflict, Database, Gone
+from fardo.store.lineage import next_first
 
 
 class Settings:
@@ -35,7 +36,10 @@ class Settings:
         """With the version of a carrier's tariff that a job keeps, where that is not today's."""
         if kept is None or kept[1] is None or carriers.versions.get(kept[0]) == kept[1]:
             return carriers
-        return replace(carriers, kept=self._services_of(kept[0], kept[1]))
+        services = self._services_of(kept[0], kept[1])
+        if services == tuple(one for one in carriers.services if one.carrier == kept[0]):
+            return carriers  # as after a restore: another number for the same prices
+        return replace(carriers, kept=services)
 
     def _services_of(self, carrier: str, version: int) -> tuple[Service, ...]:
         # Kept in mind by its text and not by its number, as a copy put back may have another under that.
@@ -117,10 +121,10 @@ class Settings:
                 if row is None or row["revision"] != made_from:
                     raise Conflict(row["revision"] if row else 0)
             connection.execute(
-                "INSERT INTO tariff (carrier, revision, content, saved_at) VALUES (?, 1, ?, ?)"
+                "INSERT INTO tariff (carrier, revision, content, saved_at) VALUES (?, ?, ?, ?)"
                 " ON CONFLICT (carrier) DO UPDATE SET revision = revision + 1, content = excluded.content,"
                 " saved_at = excluded.saved_at, archived_at = NULL",
-                (tariff.carrier, content, now),
+                (tariff.carrier, next_first(connection), content, now),
             )
             connection.execute(
                 "INSERT INTO tariff_revision SELECT carrier, revision, content, saved_at FROM tariff WHERE carrier = ?",
@@ -148,14 +152,15 @@ def write_shop(connection: sqlite3.Connection, revision: int, shop: ShopFile) ->
     newest = row["revision"] if row else 0
     if newest != revision:
         raise Conflict(newest)
-    kept = (newest + 1, must_read_back(ShopFile, shop.model_dump_json(by_alias=True)), _now())
+    number = int(newest) + 1 if row else next_first(connection)
+    kept = (number, must_read_back(ShopFile, shop.model_dump_json(by_alias=True)), _now())
     connection.execute(
         "INSERT INTO shop VALUES (1, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET"
         " revision = excluded.revision, content = excluded.content, saved_at = excluded.saved_at",
         kept,
     )
     connection.execute("INSERT INTO shop_revision VALUES (?, ?, ?)", kept)
-    return int(newest) + 1
+    return number
 
 
 @dataclass(frozen=True, slots=True)

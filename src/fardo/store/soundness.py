@@ -6,13 +6,15 @@ Fardo wrote stays as it is to the last byte.
 
 from __future__ import annotations
 
+import json
 import shutil
 import sqlite3
 import tempfile
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Collection, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
+from itertools import pairwise
 from pathlib import Path
 
 from pydantic import BaseModel, TypeAdapter, ValidationError
@@ -207,16 +209,18 @@ def _first_line(error: Exception) -> str:
 
 
 def _flaws_of_revisions(connection: sqlite3.Connection, tables: set[str]) -> Iterator[str]:
-    """Every number from 1 to the newest, each a job that can be read, the newest as the job is."""
+    """Every number from the first to the newest, each a job that can be read, the newest as the job is."""
+    bases = {row[0] for row in connection.execute("SELECT base FROM lineage")} if "lineage" in tables else set()
     rows = connection.execute(
-        "SELECT job.id AS id, job.revision AS newest, count(kept.revision) AS count, min(kept.revision) AS first,"
-        " max(kept.revision) AS last, job.content IS (SELECT content FROM job_revision AS same"
+        "SELECT job.id AS id, job.revision AS newest,"
+        " (SELECT json_group_array(kept.revision) FROM job_revision AS kept WHERE kept.job_id = job.id) AS numbers,"
+        " job.content IS (SELECT content FROM job_revision AS same"
         " WHERE same.job_id = job.id AND same.revision = job.revision) AS agrees"
-        " FROM job LEFT JOIN job_revision AS kept ON kept.job_id = job.id GROUP BY job.id"
+        " FROM job"
     )
     for row in rows:
-        if (row["first"], row["last"], row["count"]) != (1, row["newest"], row["newest"]):
-            yield f"job {row['id']}: of its {row['newest']} revisions {row['count']} are there"
+        if gone := _lost_revision(sorted(json.loads(row["numbers"])), row["newest"], bases):
+            yield f"job {row['id']}: its revision {gone} is lost"
         elif not row["agrees"]:
             yield f"job {row['id']}: what it is differs from its newest revision, {row['newest']}"
     for key, revision, text in connection.execute("SELECT job_id, revision, content FROM job_revision"):
@@ -236,6 +240,21 @@ def _flaws_of_revisions(connection: sqlite3.Connection, tables: set[str]) -> Ite
                 TariffFile.model_validate_json(text)
             except ValueError as error:
                 yield f"revision {revision} of the tariff of {carrier} cannot be read: {_first_line(error)}"
+
+
+def _lost_revision(numbers: Sequence[int], newest: int, bases: Collection[int]) -> int | None:
+    """A number that should be there; None where none is lost.
+
+    Args:
+        numbers: those that are, ascending.
+        bases: after a restore they went on above these.
+    """
+    if not numbers or numbers[-1] != newest:
+        return newest
+    for before, number in pairwise((0, *numbers)):
+        if number != before + 1 and number - 1 not in bases:
+            return number - 1
+    return None
 
 
 def _flaws_of_kept(
