@@ -207,3 +207,21 @@ def test_what_the_bench_has_not_worked_out_yet_is_listed_at_once_and_the_same(cl
     later = client.get("/api/cutting").json()
     assert later["laid_out"]
     assert later["jobs"] == at_once["jobs"]
+
+
+def test_a_job_of_many_pieces_does_not_keep_the_others_from_being_planned(client: TestClient) -> None:
+    """More than are planned at first: the others are planned, and that one is ticked by hand."""
+    for row in client.get("/api/jobs").json()["jobs"]:
+        client.delete(f"/api/jobs/{row['id']}")
+    caps = [{"kind": "corner-cap", "count": "40"}, {"kind": "corner-cap", "count": "41"}]
+    many = chosen(client, title="Many", inserts=caps)
+    alone = client.get("/api/cutting").json()
+    assert [row["pieces"] for row in alone["jobs"]] == [82]
+    assert [row["title"] for row in alone["jobs"] if row["taken"]] == ["Many"]  # there is no other
+    other = chosen(client, title="Few")
+    plan = client.get("/api/cutting").json()
+    assert {row["title"]: row["taken"] for row in plan["jobs"]} == {"Many": False, "Few": True}
+    assert plan["boards"][0]["sheets"]
+    assert client.get("/api/cutting", params={"jobs": [many]}).json()["boards"][0]["sheets"]
+    both = client.get("/api/cutting", params={"jobs": [many, other]}).json()
+    assert sum(row["taken"] for row in both["jobs"]) == 2

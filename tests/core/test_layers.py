@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 
 from fardo.core.goods.shape import Cup
+from fardo.core.pack.fetch import stock_used
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import Load, arrange
@@ -15,6 +16,7 @@ from fardo.core.plan.together import coats_together
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import Coat
 from fardo.core.quantity import INCH, POUND, ZERO, Length, volume_nm3
+from fardo.core.refusal import NoAnswer
 from fardo.files.job import JobFile
 from fardo.files.understood import understand
 from tests.made_up import inches, shop, sizes
@@ -200,7 +202,7 @@ def test_a_layer_goes_around_things_that_are_held_together() -> None:
     job = pair(bundles={"pair": [{"material": "bubble-small", "layers": 2}]})
     load = unfilled(job.load)
     assert arrange(load).inside == tuple(side + inches("3/4") for side in bare)
-    ((name, coat),) = coats_together(load, arrange(load), shop().bubbles)
+    ((name, coat),) = coats_together(load, arrange(load), shop())
     assert name == "pair"
     # One wrap around both: 8 x 4 is 24 in around, 11 long with its ends folded in.
     first = coat.cuts[0]
@@ -215,6 +217,23 @@ def test_a_layer_goes_around_things_that_are_held_together() -> None:
 def test_only_what_is_wound_or_drawn_over_goes_around_several() -> None:
     (problem,) = pair(bundles={"pair": [{"material": "corners"}]}).problems
     assert problem.field == "bundles.pair[0].material"
+
+
+def test_a_mailer_in_stock_goes_around_several_where_it_closes() -> None:
+    """Common practice: a pair of small things goes into one padded mailer, and that into the box."""
+    said = {"material": "mailer-around", "item": "padded mailer 9 1/2 x 12 1/2"}
+    small = {"name": "reed", "weight": "1 oz", "count": 2, "rules": {"bundle": "pair"},
+             "shape": {"kind": "box", "length": "8 in", "width": "3 in", "height": "1 in"}}  # fmt: skip
+    job = read(parts=[small], bundles={"pair": [said]})
+    assert job.problems == ()
+    boxed = box_up(unfilled(job.load), "slotted", shop().grade("C"), shop())
+    assert stock_used(boxed).boxes == {"padded mailer 9 1/2 x 12 1/2": 1}
+    wall = next(pouch.wall for pouch in shop().stock.pouches if pouch.name == "padded mailer 9 1/2 x 12 1/2")
+    bare = arrange(unfilled(read(parts=[small]).load)).inside
+    # On both sides of both of them, once.
+    assert arrange(unfilled(job.load)).inside == tuple(side + wall * 2 for side in bare)
+    with pytest.raises(NoAnswer, match="around pair: it does not close"):
+        box_up(unfilled(pair(bundles={"pair": [said]}).load), "slotted", shop().grade("C"), shop())
 
 
 def test_a_wrap_of_a_bundle_that_no_part_is_in_is_left_aside() -> None:

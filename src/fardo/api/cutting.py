@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import accumulate
 
 from pydantic import BaseModel, Field
 
@@ -14,7 +15,7 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.lay_out import CuttingPlan, SheetPlan
 from fardo.core.cut.order import Cut
 from fardo.core.cut.sheet import draw_sheet
-from fardo.core.plan.cutting import BoardCut, Tool, Work, drawings_of, plan_boards, sheets_after, work_of
+from fardo.core.plan.cutting import MOST_PIECES, BoardCut, Tool, Work, drawings_of, plan_boards, sheets_after, work_of
 from fardo.core.quantity import Units, show_cross
 from fardo.core.refusal import NoAnswer
 from fardo.files.boards import MOST_SHEETS, write_sheet
@@ -96,18 +97,16 @@ class Listed:
     more: int
 
     def taken(self, keys: Sequence[str] | None) -> list[str]:
-        """The jobs of a plan: those named, or the first to leave, as many as are planned at once."""
+        """The jobs of a plan: those named, or the first to leave, as many as are planned at first; one with more pieces
+        than that is ticked by hand, unless there is no other.
+        """
         if keys is not None:
             return [line.id for line, _, cut in self.rows if line.id in keys and not cut]
-        found, pieces = [], 0
-        for line, entry, cut in self.rows:
-            if cut or entry.why_not:
-                continue
-            pieces += entry.pieces
-            if pieces > _AT_FIRST:
-                break
-            found.append(line.id)
-        return found
+        to_cut = [(line.id, entry.pieces) for line, entry, cut in self.rows if not cut and not entry.why_not]
+        few = [one for one in to_cut if one[1] <= _AT_FIRST]
+        sums = accumulate(pieces for _, pieces in few)
+        found = [key for (key, _), pieces in zip(few, sums, strict=True) if pieces <= _AT_FIRST]
+        return found or [key for key, pieces in to_cut if pieces <= MOST_PIECES][:1]
 
 
 def list_work(context: AppContext, bench: Bench) -> Listed:

@@ -267,7 +267,7 @@ class _Reading(JourneyReading):
             layers = [self.layer(entry, f"bundles.{name}[{n}]") for n, entry in enumerate(entries)]
             around = [layer for layer in layers if layer is not None]
             for n, layer in enumerate(around):
-                if not goes_around_several(layer.material.form) or layer.on != "all" or layer.item is not None:
+                if not goes_around_several(layer.material.form) or layer.on != "all":
                     allowed = ", ".join(m.code for m in self.shop.materials.values() if goes_around_several(m.form))
                     self.problems.append(
                         BadInput("not put around several things", read=entries[n].material, allowed=allowed,

@@ -134,7 +134,7 @@ def _wrap(to_pack: ToPack) -> Iterator[PackingStep]:
         of = named(unit) if times == 1 else f"{named(unit)}, {times} of them"
         for coat in unit.coats:
             yield _layer(f"wrap {unit.part.name} {coat.material.code}", of, coat.times(times), shop)
-    for name, coat in coats_together(load, to_pack.boxed.arrangement, shop.bubbles):
+    for name, coat in coats_together(load, to_pack.boxed.arrangement, shop):
         yield _layer(f"wrap {name} {coat.material.code}", f"{name}, together", coat, shop)
     for insert in _inserts(to_pack, "on the goods"):
         yield _insert(insert, "Wrap", f"Cut and put on: {_called(insert)}.", to_pack)

@@ -228,7 +228,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     coats = [coat for unit in load.units for coat in unit.coats]
     if load.liner:
         coats.append(line_walls(arrange(load).inside, load.liner))
-    coats += [coat for _, coat in coats_together(load, arrangement, shop.bubbles)]
+    coats += [coat for _, coat in coats_together(load, arrangement, shop)]
     if load.over_box and made.closed_box is not None:
         coats.append(put_on(Wearer(Box(*made.closed_box), NONE, shop.bubbles), load.over_box))
     board_nm3 = sum(blank.area_nm2 * blank.count for blank in pieces) * cut.cut_from.caliper.nm

@@ -16,6 +16,7 @@ from fardo.core.goods.part import Extra, ExtraPlace, Part, Sizes, sides_less
 from fardo.core.goods.shape import Box
 from fardo.core.hashed import HashedOnce
 from fardo.core.make.inserts.wanted import Wanted
+from fardo.core.make.stock import Pouch
 from fardo.core.plan.wrapped import Wrapped
 from fardo.core.protect.coat import NONE
 from fardo.core.protect.forms import BOXED, held_by, shuts
@@ -41,7 +42,13 @@ class Bundle:
     @property
     def growth(self) -> Length:
         """What that adds on each side: a layer that is wound, drawn over or lies next to the goods."""
-        return sum((one.material.thickness * max(one.layers, one.across or 1) for one in self.layers), start=ZERO)
+        return sum((_added(layer) for layer in self.layers), start=ZERO)
+
+
+def _added(layer: Layer) -> Length:
+    if isinstance(layer.item, Pouch):
+        return layer.item.wall
+    return layer.material.thickness * max(layer.layers, layer.across or 1)
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from fractions import Fraction
 from itertools import groupby
@@ -20,6 +21,7 @@ from fardo.core.protect.liner import line_walls
 from fardo.core.protect.material import Material
 from fardo.core.quantity import ZERO, Mass, Money, show_length
 from fardo.core.quantity.money import total
+from fardo.core.refusal import NoAnswer
 
 
 @dataclass(frozen=True, slots=True)
@@ -185,7 +187,8 @@ def named(unit: Wrapped) -> str:
 
 def _together(load: Load, shop: Shop) -> Iterator[tuple[str, Coat]]:
     if load.bundles:
-        yield from coats_together(load, arrange(load), shop.bubbles)
+        with suppress(NoAnswer):  # a mailer that does not close on them: the boxes say so
+            yield from coats_together(load, arrange(load), shop)
 
 
 def _used(coats: Sequence[tuple[Coat, int]], shop: Shop) -> Used:

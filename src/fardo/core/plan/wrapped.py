@@ -130,7 +130,7 @@ def wrap_up(part: Part, layers: tuple[Layer, ...], shop: Shop, pile: int = 1) ->
         try:
             if layer.material.form == "corner":
                 guards.append(guard_for(wearer, layer))
-            coat = _put_on(wearer, layer, shop)
+            coat = coat_of(wearer, layer, shop)
         except BadInput as problem:
             raise problem.under(f"protect[{n}]") from problem
         coats.append(coat)
@@ -150,7 +150,7 @@ def _sleeved(shape: Shape, layers: tuple[Layer, ...], shop: Shop, pile: int) -> 
         if not layer.each:
             continue
         try:
-            coat = _put_on(Wearer(shape, NONE, shop.bubbles, step=shop.allowances.mark_step), layer, shop)
+            coat = coat_of(Wearer(shape, NONE, shop.bubbles, step=shop.allowances.mark_step), layer, shop)
         except BadInput as problem:
             raise problem.under(f"protect[{n}]") from problem
         coats.append(coat.times(pile))
@@ -160,7 +160,8 @@ def _sleeved(shape: Shape, layers: tuple[Layer, ...], shop: Shop, pile: int) -> 
     return shape, coats
 
 
-def _put_on(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
+def coat_of(wearer: Wearer, layer: Layer, shop: Shop) -> Coat:
+    """One layer on what wears it; it may be a box or a mailer in stock. Raises BadInput where it does not suit."""
     check_crossed(layer)
     if isinstance(layer.item, Pouch):
         return _in_mailer(wearer, layer, layer.item, shop) if layer.material.form == BAGGED else _as_pads(layer)
