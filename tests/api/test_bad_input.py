@@ -130,10 +130,16 @@ def test_a_broken_job_file_is_refused_and_nothing_is_kept_of_it(client: TestClie
     assert client.get("/api/jobs").json() == before
 
 
-def test_more_things_than_are_worked_with_are_refused_in_words_and_not_cut_short(client: TestClient) -> None:
-    answer = client.post("/api/jobs", json=job(parts=[part(count=81)]))
-    assert answer.status_code == 422
-    assert "81 things to pack; up to 80" in answer.json()["detail"]
+def test_more_things_than_go_in_one_parcel_are_kept_and_divided_from_the_first(client: TestClient) -> None:
+    small = part(count=81, shape=box(length="4 in", width="3 in", height="1 in"), weight="2 oz", gap="1/4 in")
+    many = job(parts=[small], extras=[])
+    assert client.post("/api/jobs", json=many).status_code == 201
+    view = client.post("/api/work-out", json={"job": many}).json()
+    assert (view["several"], view["parcels_least"]) == ("81 things; up to 80 go in one parcel", 2)
+    assert (view["beyond"], view["next_move"]) == (None, "Divide it into parcels")
+    plans = client.post("/api/parcels", json={"job": many, "effort": "quick"}).json()["plans"]
+    assert plans
+    assert all(len(plan["parcels"]) >= 2 for plan in plans)
 
 
 def test_a_job_that_wants_no_way_at_all_is_refused_in_words(client: TestClient) -> None:

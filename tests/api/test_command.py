@@ -161,7 +161,11 @@ def test_bad_input_is_exit_2_with_one_sentence(args: list[str], says: str) -> No
         (json.dumps(job(ship={})), 2, "ship.to"),
         (json.dumps(job(ways=[])), 1, "allows no box style"),
         (json.dumps(job(ways=["carrier"])), 1, "Carrier's own container: there is none"),
-        (json.dumps(job(parts=[part(count=300)])), 1, "300 things to pack"),
+        (
+            json.dumps(job(parts=[part(count=300)])),
+            1,
+            "300 things; up to 80 go in one parcel: divide it into 4",
+        ),
         (json.dumps(job(parts=[part(shape={"kind": "ring", "outer_diameter": "22 in"})])), 2, "inside diameter"),
         (json.dumps(job(parts=[part(weight="2201 lb")])), 1, "weighs 220"),
     ],

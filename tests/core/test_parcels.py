@@ -16,10 +16,11 @@ from fardo.core.arrange.ask import Arrangement
 from fardo.core.arrange.initial_layout import initial_layouts
 from fardo.core.make.stock import Stock, StockBox
 from fardo.core.plan import parcels as parcels_of_plan
+from fardo.core.plan.house import Rule
 from fardo.core.plan.job import Job
 from fardo.core.plan.load import ask_of, with_packed
 from fardo.core.plan.parcels import Parcels, _that_there_are, divisions, plans_in_parcels
-from fardo.core.plan.picture import best_plans, price_ways
+from fardo.core.plan.picture import best_plans, draw_up, price_ways
 from fardo.core.plan.price import Plan, price_together
 from fardo.core.quantity import Money
 from fardo.core.tariff.carriers import Carriers
@@ -232,11 +233,10 @@ def test_one_parcel_is_what_a_job_means_unless_more_are_allowed() -> None:
 
 def test_more_than_go_in_one_parcel_are_a_job_that_is_divided() -> None:
     many = [block("cone", "3 x 3 x 3", 100, "4 oz")]
-    alone = job_of(many)
-    assert alone.beyond is not None
-    assert "allow 2 parcels" in alone.beyond
-    job = job_of(many, parcels_at_most=2)
-    assert job.beyond is None
+    job = job_of(many)  # in as many as it takes, though nothing was said of parcels
+    assert (job.beyond, job.parcels_at_most, job.parcels_least) == (None, 2, 2)
+    assert job.several == "100 things; up to 80 go in one parcel"
+    assert draw_up(job, shop(), EVERY).next_move == "Divide it into parcels"
     found = price_ways(job, shop(), EVERY)
     assert found.ways == ()
     assert dict(found.cannot)["slotted"] == "100 things; up to 80 go in one parcel"
@@ -244,6 +244,15 @@ def test_more_than_go_in_one_parcel_are_a_job_that_is_divided() -> None:
     held = [len(boxed.load.units) for boxed in best.boxes]
     assert sum(held) == 100
     assert max(held) <= 80
+
+
+def test_a_house_rule_of_one_parcel_is_what_more_things_are_told_by() -> None:
+    rule = Rule("whole", parcels_at_most=1)
+    kept = replace(shop(), rules=(rule,))
+    said = {"parts": [block("cone", "3 x 3 x 3", 100, "4 oz")], "ship": {"to": "73120"}}
+    job = understand(JobFile.model_validate(said), kept)
+    assert job.beyond is not None
+    assert "a house rule allows 1 where it takes 2" in job.beyond
 
 
 def test_what_must_part_is_in_no_parcel_together() -> None:

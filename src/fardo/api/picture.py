@@ -42,6 +42,8 @@ def view_picture(picture: Picture, answers: Mapping[str, str]) -> views.WorkOut:
         problems=[views.FieldProblem(field=p.field, sentence=p.plain) for p in picture.problems],
         missing=list(job.missing),
         beyond=job.beyond,
+        several=job.several,
+        parcels_least=job.parcels_least,
         inside=inside,
         layout=layout,
         parts=[view_part(part, units) for part in picture.parts],

@@ -314,6 +314,8 @@ class WorkOut(BaseModel):
     problems: list[FieldProblem]
     missing: list[str]
     beyond: str | None
+    several: str = Field(description="why it does not go in one parcel; empty where it does")
+    parcels_least: int = Field(description="parcels it takes at least")
     inside: SizesView | None
     layout: Layout | None
     parts: list[PartView]

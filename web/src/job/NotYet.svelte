@@ -16,7 +16,15 @@
 </script>
 
 <div class="sheet p-5">
-  <p><b>No {what} yet.</b> {wanted}</p>
-  {#if !desk.work.view?.problems.length}<ul class="mt-1"><Missing {desk} /></ul>{/if}
-  <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/measure" onclick={follow}>Measure</a></p>
+  {#if desk.work.view?.several}
+    <p>
+      <b>No {what} for all of it.</b>
+      {desk.work.view.several}. Divide it; each parcel then has its own box.
+    </p>
+    <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/price" onclick={follow}>In several parcels</a></p>
+  {:else}
+    <p><b>No {what} yet.</b> {wanted}</p>
+    {#if !desk.work.view?.problems.length}<ul class="mt-1"><Missing {desk} /></ul>{/if}
+    <p class="mt-2"><a class="btn" href="/jobs/{desk.id}/measure" onclick={follow}>Measure</a></p>
+  {/if}
 </div>

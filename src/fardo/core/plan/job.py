@@ -10,7 +10,7 @@ from fardo.core.make.made import School
 from fardo.core.make.stock import StockBox
 from fardo.core.plan.house import NO_HOUSE, House
 from fardo.core.plan.journey import Journey
-from fardo.core.plan.load import MOST_UNITS, Load
+from fardo.core.plan.load import MOST_UNITS, Load, not_in_one
 from fardo.core.plan.progress import BoxChoice, KnotState, PriceChoice
 from fardo.core.plan.sale import Sale
 from fardo.core.plan.shop import Shop
@@ -116,6 +116,16 @@ class Job:
             return (f"Up to {self.parcels_at_most} parcels are allowed; these figures are of one.",)
         return ()
 
+    @property
+    def several(self) -> str:
+        """Why it does not go in one parcel; nothing where it does, or that is not known yet."""
+        return not_in_one(self.load) if self.load is not None else ""
+
+    @property
+    def parcels_least(self) -> int:
+        """How many parcels it takes at least, by what is known of it."""
+        return max(parcels_for(sum(len(part.units) for part in self.parts)), 2 if self.several else 1)
+
     def shop_for(self, shop: Shop) -> Shop:
         """The shop with the boxes that were found for this job."""
         if not self.found_boxes:
@@ -150,12 +160,17 @@ def beyond(parts: tuple[ReadPart, ...], ways: tuple[str, ...], parcels: int) -> 
     number = sum(len(part.units) for part in parts)
     if number > MOST_UNITS * parcels:
         return (
-            f"This job has {number} things to pack; up to {MOST_UNITS} in one parcel are worked out. Pile flat ones, "
-            f"or allow {-(-number // MOST_UNITS)} parcels."
+            f"This job has {number} things to pack, and up to {MOST_UNITS} go in one parcel; a house rule allows "
+            f"{parcels} where it takes {parcels_for(number)}. Pile flat ones, or change the rule."
         )
     if not ways:
         return f"This job allows no box style; there are {', '.join(WAYS)}."
     return None
+
+
+def parcels_for(number: int) -> int:
+    """How many parcels so many things make at least."""
+    return max(-(-number // MOST_UNITS), 1)
 
 
 def _nothing_given(field: str) -> BadInput:

@@ -324,6 +324,8 @@ def best_plans(
         return _each_once(plans)
     if found[-1].problems:
         raise found[-1].problems[0]
+    if job.several:
+        raise NoAnswer(f"{job.several}: divide it into {job.parcels_least} parcels or more.")
     raise NoAnswer(f"No way was found to send it. {'; '.join(found[-1].reasons()) or 'no services are known'}.")
 
 
@@ -454,7 +456,7 @@ def _tied(
     return tie_knots(
         missing, boxed, job.box, asked, job.price,
         guessed=job.guessed, answers=[question.code for question in job.hazards.open],
-        protection=job.protection, arranged=_arranged(job),
+        protection=job.protection, arranged=_arranged(job), several=job.several,
     )  # fmt: skip
 
 
@@ -462,4 +464,6 @@ def _arranged(job: Job) -> KnotState | None:
     """Nothing is said of one thing: its extras find their corners by themselves."""
     if job.load is None:
         return "open"
+    if job.several:
+        return None
     return job.arranged if len(job.load.units) > 1 else None

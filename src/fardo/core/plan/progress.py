@@ -111,6 +111,7 @@ def tie_knots(
     answers: Sequence[str] = (),
     protection: str = "said",
     arranged: KnotState | None = None,
+    several: str = "",
 ) -> tuple[tuple[Knot, ...], str]:
     """The knots in order, and the next move in words.
 
@@ -124,6 +125,7 @@ def tie_knots(
         answers: what is still to be answered.
         protection: how it is protected in words, empty while nothing is said.
         arranged: of several things, whether they were arranged and still are; None of one.
+        several: why it does not go in one parcel, empty where it does.
     """
     wanting = [
         text
@@ -136,8 +138,10 @@ def tie_knots(
     ]
     measure = Knot("measure", "open", "; ".join(wanting)) if wanting else Knot("measure", "tied", "measured")
     protect = Knot("protect", "tied", protection) if protection else Knot("protect", "open", "no wrap and no gap said")
-    arrange = Knot("arrange", arranged or "tied", _ARRANGED[arranged])
-    if box is None:
+    arrange = Knot("arrange", arranged or "tied", "each parcel by itself" if several else _ARRANGED[arranged])
+    if several:
+        tied = Knot("box", "open", several)
+    elif box is None:
         tied = Knot("box", "open", "no box chosen")
     elif boxed is None or boxed.needed != box.needed:
         tied = Knot("box", "loose", "the inside size changed since the box was chosen")
@@ -145,7 +149,9 @@ def tie_knots(
         tied = Knot("box", "loose", "another board or school is looked at than was chosen")
     else:
         tied = Knot("box", "tied", "chosen")
-    if price is None:
+    if several:
+        priced = Knot("price", "open", "divide it into parcels")
+    elif price is None:
         priced = Knot("price", "open", "no service chosen")
     elif tied.state != "tied":
         priced = Knot("price", "loose", "the box is not settled")
@@ -156,10 +162,12 @@ def tie_knots(
     else:
         priced = Knot("price", "tied", f"{price.carrier} {price.service}, {price.amount}")
     knots = (measure, protect, arrange, tied, priced)
-    return knots, _next_move(missing, guessed, answers, knots)
+    return knots, _next_move(missing, guessed, answers, knots, several)
 
 
-def _next_move(missing: list[str], guessed: Sequence[str], answers: Sequence[str], knots: tuple[Knot, ...]) -> str:
+def _next_move(
+    missing: list[str], guessed: Sequence[str], answers: Sequence[str], knots: tuple[Knot, ...], several: str
+) -> str:
     _, protect, arrange, box, price = knots
     measures = [name for name in missing if not name.startswith("postcode")] or list(guessed)
     if measures:
@@ -171,6 +179,8 @@ def _next_move(missing: list[str], guessed: Sequence[str], answers: Sequence[str
         return "Enter the destination postcode"
     if protect.state != "tied":
         return "Say how it is protected"
+    if several:
+        return "Divide it into parcels"
     if arrange.state != "tied" and box.state != "tied":
         return "Arrange it" if arrange.state == "open" else "Arrange it again"
     if box.state != "tied":

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What it would cost in several parcels that go together, and what each of them holds.
   import Choose from '../../lib/ui/Choose.svelte';
-  import { onDestroy } from 'svelte';
+  import { onDestroy, untrack } from 'svelte';
   import { Newest } from '../../lib/attempt';
   import type { JobDesk } from '../../job/job.svelte';
   import { calls, sentence, type ParcelsView } from '../../lib/api/client';
@@ -13,8 +13,15 @@
   }
   let { desk }: Props = $props();
 
-  const COUNTS = [1, 2, 3, 4, 5, 6, 8, 10, 12];
+  const COUNTS = [1, 2, 3, 4, 5, 6, 8, 10, 12, 16, 20, 30, 50, 100];
   const things = $derived(desk.work.view?.layout?.parts.length ?? 0);
+  /** Why it does not go in one parcel; then it is divided from the first, into as few as that takes or more. */
+  const several = $derived(desk.work.view?.several ?? '');
+  const least = $derived(desk.work.view?.parcels_least ?? 1);
+  const atMost = $derived(Math.max(desk.typed.parcelsAtMost, least));
+  const counts = $derived(
+    [...new Set([...COUNTS, least])].filter((count) => count >= least).sort((a, b) => a - b),
+  );
   let found = $state.raw<ParcelsView | null>(null);
   let asking = $state(false);
   const newest = new Newest();
@@ -26,7 +33,8 @@
   async function divide(): Promise<void> {
     trouble = '';
     asking = true;
-    const { job, strokes } = desk;
+    const { strokes } = desk;
+    const job = { ...desk.job, parcels_at_most: atMost };
     const show = (view: ParcelsView): void => {
       found = view;
       of = strokes;
@@ -43,6 +51,9 @@
     asking = newest.waits;
   }
   onDestroy(() => newest.stop());
+  $effect(() => {
+    if (several && !desk.work.stale) untrack(() => !found && !asking && void divide());
+  });
 
   let making = $state(false);
   /** Each parcel becomes a job on the bench, to be cut and packed by itself. */
@@ -73,8 +84,9 @@
   }
 </script>
 
-{#if things > 1}
+{#if things > 1 || several}
   <section class="parcels mt-5" aria-label="In several parcels">
+    {#if several}<p class="bg-amber-pale border-l-amber-mark mb-3 border-l-4 p-3">{several}.</p>{/if}
     <div class="flex flex-wrap items-end gap-x-4 gap-y-2.5">
       <h2 class="mr-auto">In several parcels</h2>
       <Choose
@@ -82,24 +94,26 @@
         labelled="beside"
         label="At most"
         place="w-32.5 h-9"
-        value={String(desk.typed.parcelsAtMost)}
+        value={String(atMost)}
         change={allow}
-        options={COUNTS.map(
+        options={counts.map(
           (count) => [String(count), count === 1 ? 'one parcel' : `${count} parcels`] as const,
         )}
       />
-      {#if desk.typed.parcelsAtMost > 1}
+      {#if atMost > 1}
         <button type="button" class="btn" disabled={asking} onclick={() => void divide()}
           >{asking ? 'Dividing…' : 'Divide it'}</button
         >
       {/if}
     </div>
     <p class="no text-stop min-h-[1.4em]" role="alert">{trouble}</p>
-    {#if found && desk.typed.parcelsAtMost > 1}
+    {#if found && atMost > 1}
       <div class:stale aria-live="polite">
         {#if stale}<p class="text-soft text-note">Something was typed since; divide it again.</p>{/if}
         {#if found.plans.length === 0}
-          <p class="text-soft text-note">No service takes it in two parcels or more.</p>
+          <p class="text-soft text-note">
+            No service takes it in {several ? `up to ${atMost} parcels; allow more` : 'two parcels or more'}.
+          </p>
         {/if}
         {#each found.plans as plan, n (n)}
           <article class="sheet mt-2.5 px-4 py-2.5">

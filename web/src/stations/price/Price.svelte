@@ -39,7 +39,9 @@
   let opened = $state.raw<PlanKey | null>(null);
   let compared = $state.raw<PlanKey[]>([]);
 
-  const whole = $derived(desk.work.view?.missing.length === 0);
+  /** Why it does not go in one parcel: no plan is asked for then, but for how it is divided. */
+  const several = $derived(desk.work.view?.several ?? '');
+  const whole = $derived(desk.work.view?.missing.length === 0 && !several);
   const asked = new Asked(() => {
     void desk.work.view; // anew whenever the job was worked out anew
     const body = {
@@ -199,6 +201,8 @@
   {:else}
     <div class="sheet wait h-[420px]" aria-busy="true"></div>
   {/if}
+{:else if several && desk.work.view?.missing.length === 0}
+  <InParcels {desk} />
 {:else if desk.work.view}
   <NotYet {desk} what="price" />
 {/if}
