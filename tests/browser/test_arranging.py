@@ -49,6 +49,26 @@ def test_parts_are_arranged_with_a_click_and_the_docket_follows(page: Page, whee
     assert page.axe() == []
 
 
+def test_a_search_is_found_again_after_its_screen_or_the_job_was_left(page: Page, wheel: str) -> None:
+    """It is the job's and not its screen's: what it comes to is kept wherever one is, and told on coming back."""
+    page.open(f"{wheel}/arrange", ".packed")
+    page.until(lambda: shown(page) == 4)
+    page.choose("effort", "long")
+    page.button("Arrange").click()
+    page.one("progress")
+    page.one("nav a[href$='/box']").click()
+    page.one(".cut")
+    page.until(lambda: page.api(f"/api{wheel}")["job"].get("arrangement"))
+    # Left altogether, and opened again by the page's own links: it is still the same search.
+    page.one("header a[href='/']").click()
+    page.one(f"a[href^='{wheel}/']").click()
+    page.one("nav a[href$='/arrange']").click()
+    page.button("Stop, keep the best").click()
+    page.until(lambda: page.one(".bar .says").text == "arranged", "the search does not end")
+    assert page.all(".answer")
+    page.saved()
+
+
 def test_it_is_stepped_through_in_the_order_it_goes_in(page: Page, wheel: str) -> None:
     arranged(page, wheel)
     slider = page.one("#packing-step")

@@ -14,7 +14,7 @@ from fardo.core.refusal import NoAnswer
 from fardo.files.drawn import in_words
 from tests.made_up import allowances, inches, shop, sizes
 
-C = shop().grade("C").caliper
+B, C = (shop().grade(code).caliper for code in "BC")
 LOSS = allowances()[REFOLD]
 
 
@@ -57,7 +57,8 @@ def test_the_steps_are_those_of_a_glued_box_that_lies_flat() -> None:
     assert told == [
         "Take the amp carton: take out tape and staples, cover old labels, barcodes and postage.",
         "Leave it glued and lay it flat as a tube.",
-        "On the upper face mark the two new corners, 3 5/16 in from either fold: that leaves 24 3/16 in between them. "
+        "On the upper face mark the two new corners, 3 5/16 in and a quarter of a sixteenth from either fold: "
+        "that leaves 24 1/8 in and half a sixteenth between them. "
         "Without a tape: lay the wrapped goods on it, as far from one fold as from the other, and mark along both "
         "their ends.",
         "With knife and straightedge cut along both marks, from flap score to flap score, through the outer liner "
@@ -72,6 +73,17 @@ def test_the_steps_are_those_of_a_glued_box_that_lies_flat() -> None:
         "Set it up: by the tape it is 24 x 6 1/2 x 21 in inside, after the folds 6 1/4 in wide. Close and tape the "
         "bottom.",
     ]
+
+
+def test_the_size_told_is_the_one_that_the_marks_as_printed_give() -> None:
+    """Twice a mark less the board is the width, what lies between two marks less the board the length."""
+    found = recuts(sizes("25 3/4 x 10 1/2 x 16 3/4"), B, sizes("19 11/16 x 16 5/16 x 11 7/8"), LOSS)
+    made = kept_girth(found)
+    told = next(one for one in words(made) if one.startswith("On the upper face"))
+    assert "two new corners, 8 5/16 in and half a sixteenth from either fold: that leaves 19 13/16 in between" in told
+    mark, between = inches("8 5/16") + SIXTEENTH.half(), inches("19 13/16")
+    assert (between - B, mark * 2 - B) == made.nominal[:2]
+    assert made.inside >= sizes("19 11/16 x 16 5/16 x 11 7/8")
 
 
 def test_every_figure_of_every_step_is_one_that_the_tape_has() -> None:

@@ -2,7 +2,6 @@
   // What differs between this window's job and the one another window saved.
   import { attempt } from '../lib/attempt';
   import { calls } from '../lib/api/client';
-  import { shop } from '../lib/shop.svelte';
   import Slip from '../lib/ui/Slip.svelte';
   import DifferenceTable from '../lib/ui/DifferenceTable.svelte';
   import { differences, type Difference } from '../lib/differences';
@@ -21,8 +20,7 @@
     trouble = '';
     await attempt(
       async () => {
-        const bare = shop.units === 'in' ? ['in', 'lb'] : ['cm', 'kg'];
-        found = differences((await calls.job(desk.id)).job, desk.job, bare);
+        found = differences((await calls.job(desk.id)).job, desk.job, desk.bare);
       },
       (said) => (trouble = said),
     );

@@ -36,10 +36,16 @@
   });
   let trouble = $state('');
 
+  let left = false;
   async function open(): Promise<void> {
     await attempt(
       async () => {
-        desk = await JobDesk.open(id);
+        const opened = await JobDesk.open(id);
+        if (left) {
+          opened.leave();
+          return;
+        }
+        desk = opened;
         await tick();
         // A job just begun is typed from its name on.
         if (station === 'measure' && desk.typed.parts.every(isBlank))
@@ -50,6 +56,7 @@
   }
   void open();
   onDestroy(() => {
+    left = true;
     desk?.leave();
     sending.leave();
   });

@@ -20,7 +20,7 @@
       typing: 'Saving',
       refused: 'Not saved: correct the marked fields',
       away: "The shop's server is not responding. Your changes are kept in this browser",
-      conflict: 'Changed in another window',
+      conflict: `Changed in another window${desk.saver.clashes.length ? `: ${desk.saver.clashes[0]}` : ''}`,
     }[desk.saver.state],
   );
 
@@ -53,7 +53,7 @@
     class="words text-soft min-w-13 text-right"
     class:warn={['refused', 'away', 'conflict'].includes(desk.saver.state)}
     role="status"
-    title={desk.saver.trouble || undefined}
+    title={desk.saver.clashes.join(', ') || desk.saver.trouble || undefined}
   >
     {words}
   </span>

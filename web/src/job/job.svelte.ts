@@ -7,6 +7,7 @@ import { toTyped } from './fromJob';
 import { JobLabel } from './label.svelte';
 import { Parts } from './parts.svelte';
 import { noteOver, Saver } from './saver.svelte';
+import { Search } from './search.svelte';
 import { toJob } from './toJob';
 import type { Typed } from './typed';
 import { Work } from './work.svelte';
@@ -25,6 +26,7 @@ export class JobDesk {
   readonly saver: Saver;
   readonly parts = new Parts(this);
   readonly choices = new Choices(this);
+  readonly search = new Search(this);
   /** The label of this job: bought, or still asked about. */
   readonly label: JobLabel;
 
@@ -49,7 +51,9 @@ export class JobDesk {
 
   static async open(id: string): Promise<JobDesk> {
     const [view] = await Promise.all([calls.job(id), shop.ready()]);
-    return new JobDesk(view);
+    const desk = new JobDesk(view);
+    desk.search.resume();
+    return desk;
   }
 
   /** The code of the kind it was begun from, if any. */
@@ -78,13 +82,32 @@ export class JobDesk {
 
   /** Shows a job as it is at the shop. */
   readonly show = async (view: JobView): Promise<void> => {
-    const typed = toTyped(view.job, shop.units);
-    // A row stays the row it was: whoever has the cursor in it goes on there.
-    for (const [n, part] of typed.parts.entries()) part.key = this.typed.parts[n]?.key ?? part.key;
-    this.base = view.job;
-    this.typed = typed;
+    this.#setOut(view.job);
     await this.work.ask();
   };
+
+  /** Shows a job that was brought together from two windows. */
+  readonly adopt = (job: JobFile): void => {
+    this.#setOut(job);
+    this.strokes += 1;
+    void this.work.ask();
+  };
+
+  /** A job as its fields show it. */
+  readonly asTyped = (job: JobFile): JobFile => toJob(toTyped(job, shop.units), job);
+
+  /** The units that a measure typed without one gets. */
+  get bare(): string[] {
+    return shop.units === 'in' ? ['in', 'lb'] : ['cm', 'kg'];
+  }
+
+  #setOut(job: JobFile): void {
+    const typed = toTyped(job, shop.units);
+    // A row stays the row it was: whoever has the cursor in it goes on there.
+    for (const [n, part] of typed.parts.entries()) part.key = this.typed.parts[n]?.key ?? part.key;
+    this.base = job;
+    this.typed = typed;
+  }
 
   /** Takes over what was saved: what was chosen meanwhile stays, all else that fields do not show comes from there. */
   readonly follow = (view: JobView): void => {
@@ -94,6 +117,7 @@ export class JobDesk {
   };
 
   leave(): void {
+    this.search.leave();
     this.work.leave();
     this.saver.leave();
   }

@@ -4,12 +4,21 @@ import { start } from '../lib/attempt';
 import { calls, Refusal, sentence, type JobFile, type JobView } from '../lib/api/client';
 import type { ShopChanged } from '../lib/stream';
 import { toast } from '../lib/toast.svelte';
+import { differences } from '../lib/differences';
+import { merge, type Merged, type Wins } from './merge';
 import { named, notes, type Note } from './notes';
 import type { Typed } from './typed';
 
 const SAVE_AFTER_MS = 450;
 const MOST_SENT = 20; // names of changes that are remembered while no answer comes
 const TRY_AGAIN_MS = 2500; // while the shop does not answer
+
+/** A job as it was, as another window made it, and how it is brought together with this one's. */
+interface Both {
+  then: JobFile;
+  view: JobView;
+  joined: (wins?: Wins) => Merged;
+}
 
 export type Saved = 'saved' | 'saving' | 'typing' | 'refused' | 'away' | 'conflict';
 
@@ -22,6 +31,12 @@ interface Draft {
   base: JobFile;
   /** Shows a job as it is at the shop. */
   readonly show: (view: JobView) => Promise<void>;
+  /** Shows a job that was brought together from two windows; the fields stay those they were. */
+  readonly adopt: (job: JobFile) => void;
+  /** A job as its fields show it, without what only saving adds. */
+  readonly asTyped: (job: JobFile) => JobFile;
+  /** The units that a measure typed without one gets. */
+  readonly bare: string[];
   /** Takes over what an answer says that fields do not show. */
   readonly follow: (view: JobView) => void;
 }
@@ -44,6 +59,8 @@ export class Saver {
   restored = $state(false);
   /** The revision that another window made, until the person says which is kept. */
   newestRevision = $state<number | null>(null);
+  /** The fields that both windows changed; empty where what the other had is not known. */
+  clashes = $state.raw<string[]>([]);
 
   #revision = $state(0);
   #timer: ReturnType<typeof setTimeout> | undefined;
@@ -66,6 +83,9 @@ export class Saver {
   overtaken(revision: number): void {
     this.newestRevision = revision;
     this.state = 'conflict';
+    start(async () => {
+      if (await this.#together()) this.soon();
+    });
   }
 
   /** Something changed: it is noted, and saved in a moment. */
@@ -104,6 +124,10 @@ export class Saver {
           strokes = -1;
           continue;
         }
+        if (await this.#isTogether(fault)) {
+          strokes = -1;
+          continue;
+        }
         // An answer came: that one was not made.
         if (fault instanceof Refusal && fault.status !== 0) this.#sent.pop();
         this.failed(fault);
@@ -133,11 +157,25 @@ export class Saver {
     });
   }
 
-  /** After a change in another window: this one's job goes over the newer one, which stays among its revisions. */
+  /**
+   * After a change in another window: of the fields that both changed this one's are kept, of all others whichever was
+   * changed. Says what was replaced; the other's are a key away, and stay among the job's revisions.
+   */
   async keepMine(): Promise<void> {
     if (this.newestRevision === null) return;
-    this.#revision = this.newestRevision;
-    this.newestRevision = null;
+    const found = await this.#both();
+    if (found) {
+      const replaced = this.clashes.join(', ');
+      const theirs = found.joined('theirs').job;
+      this.#goOnFrom(found.view, found.joined('mine').job);
+      toast.show(`Your version is saved over the other: ${replaced}.`, () => {
+        this.#draft.adopt(theirs);
+        this.soon();
+      });
+    } else {
+      this.#revision = this.newestRevision;
+      this.newestRevision = null;
+    }
     await this.save();
   }
 
@@ -209,6 +247,48 @@ export class Saver {
       this.state = refusal?.status === 0 ? 'away' : 'refused';
       if (this.state === 'away') this.#again(TRY_AGAIN_MS);
     }
+  }
+
+  /** What both windows made of the job; nothing where the revision this one began from, or the shop, is not there. */
+  async #both(): Promise<Both | null> {
+    try {
+      const [then, view] = await Promise.all([
+        calls.jobThen(this.#draft.id, this.#revision),
+        calls.job(this.#draft.id),
+      ]);
+      const { asTyped, bare } = this.#draft;
+      const joined = (wins?: Wins) => merge(asTyped(then), this.#draft.job, asTyped(view.job), bare, wins);
+      return { then, view, joined };
+    } catch {
+      return null;
+    }
+  }
+
+  /** Brings both windows' changes together where no field was changed by both. */
+  async #together(): Promise<boolean> {
+    const found = await this.#both();
+    this.clashes = found?.joined().clashes ?? [];
+    if (!found || this.clashes.length) return false;
+    const mine = this.#draft.job;
+    const news = differences(found.then, found.view.job, this.#draft.bare).map((one) => one.path);
+    this.#goOnFrom(found.view, found.joined().job);
+    if (news.length)
+      toast.show(`Changed in another window, and taken over here: ${news.slice(0, 4).join(', ')}.`, () => {
+        this.#draft.adopt(mine);
+        this.soon();
+      });
+    return true;
+  }
+
+  #goOnFrom(view: JobView, job: JobFile): void {
+    this.#revision = view.revision;
+    this.newestRevision = null;
+    this.clashes = [];
+    this.#draft.adopt(job);
+  }
+
+  async #isTogether(fault: unknown): Promise<boolean> {
+    return fault instanceof Refusal && fault.status === 409 && (await this.#together());
   }
 
   /** Notes what is typed in this browser. Args: more: than was sent last. */

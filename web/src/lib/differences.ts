@@ -18,7 +18,7 @@ const shown = (value: unknown): string =>
   empty(value) ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : written(value);
 
 /** The path of a field: what it is of, then its name; what a part is measured as is the part's own. */
-const below = (path: string, name: string): string =>
+export const below = (path: string, name: string): string =>
   name === 'shape' ? path : [path, name.replaceAll('_', ' ')].filter(Boolean).join(', ');
 
 /**

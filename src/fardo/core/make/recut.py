@@ -19,7 +19,7 @@ from fardo.core.make.made import Made, School, check_inside
 from fardo.core.make.made_over import Recut, recuts
 from fardo.core.make.step import Step
 from fardo.core.make.stock import SIDES, Pattern, Stock, StockBox, Taken, closing_tape, nearest_of
-from fardo.core.quantity import Length, both_units, volume_nm3
+from fardo.core.quantity import MM, SIXTEENTH, Length, both_units, volume_nm3
 from fardo.core.refusal import NoAnswer
 from fardo.core.why import Value, Why
 
@@ -157,11 +157,11 @@ def _flat(made: Recut) -> Iterator[Step]:
     """Of a box that stays glued."""
     yield Step("Leave it glued and lay it flat as a tube.")
     if made.corners is not None:
-        mark = made.corners.to_step(made.step, "nearest")
-        between = made.length + made.width + made.caliper * 2 - mark * 2
-        yield Step("On the upper face mark the two new corners, {} from either fold: that leaves {} between them. "
-                   "Without a tape: lay the wrapped goods on it, as far from one fold as from the other, and mark "
-                   "along both their ends.", (mark, between.to_step(made.step, "nearest")), tapes=True)  # fmt: skip
+        between = made.length + made.width + made.caliper * 2 - made.corners * 2
+        (mark, over), (rest, more) = (_on_the_tape(one, made.step) for one in (made.corners, between))
+        yield Step(f"On the upper face mark the two new corners, {{}}{over} from either fold: that leaves {{}}{more} "
+                   "between them. Without a tape: lay the wrapped goods on it, as far from one fold as from the other, "
+                   "and mark along both their ends.", (mark, rest), tapes=True)  # fmt: skip
         yield Step("With knife and straightedge cut along both marks, from flap score to flap score, through the "
                    "outer liner only, one layer deep. With a creasing wheel the lines are pressed instead.",
                    knife=True)  # fmt: skip
@@ -180,6 +180,17 @@ def _flat(made: Recut) -> Iterator[Step]:
                    "tape their old slits in the flaps shut.", tapes=True)  # fmt: skip
     if made.cut_down.nm:
         yield Step("Fold the top flaps away from the cut, at the new score.")
+
+
+def _on_the_tape(length: Length, step: Length) -> tuple[Length, str]:
+    """The last step of the tape before a mark, and how far beyond it that lies, to a quarter of a step.
+
+    Two corners are marked from it and a wall of the box is twice that off: half a step lost here is one of the box.
+    """
+    quarters = round(Fraction(4 * length.nm, step.nm))
+    of = "of a sixteenth" if step == SIXTEENTH else "of a millimetre" if step == MM else "of a step"
+    said = ("", f" and a quarter {of}", f" and half {of}", f" and three quarters {of}")[quarters % 4]
+    return step * (quarters // 4), said.replace("half of a", "half a")
 
 
 def _opened(made: Recut) -> Iterator[Step]:

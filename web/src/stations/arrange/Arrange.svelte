@@ -7,7 +7,8 @@
   import NotYet from '../../job/NotYet.svelte';
   import Measured from '../../lib/ui/Measured.svelte';
   import type { Side } from '../../lib/view3d/packed';
-  import { Arranging, type Effort } from './arranging.svelte';
+  import type { Effort } from '../../job/search.svelte';
+  import { Arranging } from './arranging.svelte';
   import FillPlan from './FillPlan.svelte';
   import HandBar from './HandBar.svelte';
   import IntoBoxes from './IntoBoxes.svelte';
@@ -21,6 +22,7 @@
 
   const arranging = new Arranging(untrack(() => desk));
   onDestroy(() => arranging.leave());
+  const search = $derived(desk.search);
 
   const SIDES: [Side, string][] = [
     ['corner', 'corner'],
@@ -46,8 +48,8 @@
   const shown = $derived(Math.min(stepped ?? count, count));
   const last = $derived(stepped === null ? undefined : things[shown - 1]);
   const knot = $derived(desk.work.view?.knots.find((one) => one.name === 'arrange'));
-  const complaint = $derived(arranging.trouble || (arranging.felt[0]?.says ?? ''));
-  const answers = $derived(arranging.run?.answers ?? []);
+  const complaint = $derived(search.trouble || (arranging.felt[0]?.says ?? ''));
+  const answers = $derived(search.run?.answers ?? []);
   // What is thinner than a line is drawn as one.
   const board = $derived(Math.max(desk.work.way?.wall_mm ?? 4, 1.5));
 </script>
@@ -58,11 +60,7 @@
   >
     <section aria-label="The packed box">
       <div class="bar mb-2 flex min-h-11 flex-wrap items-center gap-x-3.5 gap-y-2">
-        <button
-          class="btn btn-main"
-          disabled={arranging.searching || count < 2}
-          onclick={() => arranging.begin()}
-        >
+        <button class="btn btn-main" disabled={search.searching || count < 2} onclick={() => search.begin()}>
           {knot?.state === 'tied' ? 'Arrange again' : 'Arrange'}
         </button>
         <Choose
@@ -70,28 +68,28 @@
           labelled="beside"
           label="Effort"
           place="h-9.5 w-30"
-          bind:value={arranging.effort}
-          disabled={arranging.searching}
+          bind:value={search.effort}
+          disabled={search.searching}
           options={EFFORTS}
         />
         <label class="text-soft text-note flex items-center gap-2">
           <span>Fit into (inside size)</span>
           <input
             class="field into text-ink h-9.5 w-37"
-            bind:value={arranging.into}
-            disabled={arranging.searching}
+            bind:value={search.into}
+            disabled={search.searching}
             placeholder="lowest cost"
             autocomplete="off"
           />
         </label>
-        {#if arranging.searching && arranging.run}
+        {#if search.searching && search.run}
           <progress
             class="accent-twine h-2.5 w-32.5"
-            max={arranging.run.of}
-            value={arranging.run.done}
+            max={search.run.of}
+            value={search.run.done}
             aria-label="How far the search is"
           ></progress>
-          <button class="btn" onclick={() => arranging.stop()}>Stop, keep the best</button>
+          <button class="btn" onclick={() => search.stop()}>Stop, keep the best</button>
         {:else}
           <span class="says text-soft text-note">{knot?.says}</span>
         {/if}
@@ -169,9 +167,9 @@
             <li>
               <button
                 class="answer border-b-hair aria-pressed:bg-twine-pale hover:bg-twine-pale grid w-full grid-cols-[1fr_auto] gap-x-2 gap-y-0 border-b px-2 py-1.75 text-left aria-pressed:[box-shadow:inset_3px_0_0_var(--twine)]"
-                aria-pressed={arranging.is(answer)}
+                aria-pressed={search.is(answer)}
                 disabled={Boolean(answer.lacks?.length)}
-                onclick={() => arranging.keep(answer)}
+                onclick={() => search.keep(answer)}
               >
                 <span class="words">{SHAPES[answer.proportion]}</span>
                 <span class="figure size col-span-full row-start-2"
@@ -190,7 +188,7 @@
             </li>
           {/each}
         </ul>
-        {@const kept = answers.find((one) => arranging.is(one))}
+        {@const kept = answers.find((one) => search.is(one))}
         {#if kept?.fill.length}
           <h2 class="mt-3.5 first:mt-2">Fill under unsupported parts</h2>
           <ul class="fill border-t-hair text-note mt-1 border-t pt-1">

@@ -9,7 +9,7 @@
   let { arranging }: Props = $props();
 
   const thing = $derived(arranging.things.find((one) => one.thing === arranging.chosen));
-  const idle = $derived(!thing || arranging.searching);
+  const idle = $derived(!thing || arranging.search.searching);
 
   const deeds: { key: string; word: string; does: string; act: (which: number) => void }[] = [
     {

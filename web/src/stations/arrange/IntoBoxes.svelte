@@ -18,9 +18,9 @@
       <li>
         <button
           class="aria-pressed:bg-twine-pale"
-          aria-pressed={arranging.into === box.inside}
-          disabled={arranging.searching}
-          onclick={() => (arranging.into = arranging.into === box.inside ? '' : box.inside)}
+          aria-pressed={arranging.search.into === box.inside}
+          disabled={arranging.search.searching}
+          onclick={() => (arranging.search.into = arranging.search.into === box.inside ? '' : box.inside)}
         >
           <span>{box.name}</span>
           <span class:holds={!box.short} class="short text-soft text-small block"

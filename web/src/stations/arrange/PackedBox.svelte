@@ -108,7 +108,7 @@
     const [x, y] = spot(event);
     const thing = view?.under(x, y) ?? -1;
     if (thing >= 0) arranging.chosen = thing;
-    held = { x, y, thing: arranging.searching ? -1 : thing, upright: event.shiftKey, by: [0, 0, 0] };
+    held = { x, y, thing: arranging.search.searching ? -1 : thing, upright: event.shiftKey, by: [0, 0, 0] };
     (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
   }
 
