@@ -382,7 +382,8 @@ def test_what_differs_from_another_window_is_told(page: Page) -> None:
         body = {"revision": stored["revision"], "job": changed, "change": "other"}
         assert httpx.put(f"{page.url}/api/jobs/{key}", json=body).status_code == 200
         page.fill("part-0-weight", "5 lb")
-        page.shows(".state .words", "Changed in another window")
+        page.fill("value", "700.00")
+        page.shows(".state .words", "Changed in another window: value")
     page.button("What differs").click()
     page.shows("[role=dialog] tbody", "910.00")
     page.shows("[role=dialog] tbody", "5 lb")

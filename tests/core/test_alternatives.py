@@ -33,7 +33,7 @@ def found(job: Job, carriers: Carriers = EVERY) -> dict[str, Alternative]:
 
 
 def test_each_aim_is_met_best_of_every_plan() -> None:
-    plans = price_ways(jug(), shop(), EVERY).plans
+    plans = price_ways(jug(gap="4"), shop(), EVERY).plans
     by_aim = {aim: one for one in alternatives(plans, shop()) for aim in one.aims}
     assert by_aim["cheapest"].plan is plans[0]
     assert by_aim["fastest"].plan.quote.days[1] == min(plan.quote.days[1] for plan in plans)
@@ -55,7 +55,7 @@ def test_a_used_box_that_is_here_is_told_where_it_is_worth_it() -> None:
 
 
 def test_what_is_best_at_several_stands_there_once_with_each_reason() -> None:
-    plans = price_ways(jug(), shop(), EVERY).plans
+    plans = price_ways(jug(gap="4"), shop(), EVERY).plans
     every = alternatives(plans, shop())
     assert len({id(one.plan) for one in every}) == len(every)
     only = alternatives(plans[:1], shop())
@@ -166,3 +166,10 @@ def test_costs_side_by_side_say_which_is_least_and_how_much_more_the_others_are(
     assert side_by_side([five, five]) == Row((False, False), (None, None), nothing=False)
     assert side_by_side([none, none]).nothing
     assert not side_by_side([none, five]).nothing
+
+
+def test_what_has_less_cushion_than_is_asked_is_not_called_the_safest() -> None:
+    plans = price_ways(jug(gap="1"), shop(), EVERY).plans
+    every = alternatives(plans, shop())
+    assert max(one.margin.cushion or 0 for one in every) < 1
+    assert not any("safest" in one.aims for one in every)

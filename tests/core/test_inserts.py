@@ -14,6 +14,7 @@ from fardo.core.make.inserts import cut_insert
 from fardo.core.make.inserts.wanted import Wanted
 from fardo.core.plan.boxed import box_up
 from fardo.core.plan.journey import Journey
+from fardo.core.plan.own_against_bought import own_against_bought
 from fardo.core.plan.price import compared
 from fardo.core.quantity import SIXTEENTH, ZERO, Money
 from fardo.core.refusal import BadInput, NoAnswer
@@ -145,6 +146,17 @@ def test_a_box_made_for_less_than_one_bought_is_cheaper_by_the_share_of_the_dear
     assert made.saving_on(bought) == 44
     assert bought.saving_on(made) == 0
     assert made.saving_on(Money(0, "USD")) == 0
+
+
+def test_a_box_that_is_bought_for_less_and_sent_for_more_says_so() -> None:
+    own, bought = (box_up(load("12 x 10 x 6"), way, C, shop()) for way in ("slotted", "shelf"))
+    less = own.own < bought.own
+    by_itself = own_against_bought(own, bought)
+    assert "dearer in all" not in by_itself
+    dear, cheap = Money(3016, "USD"), Money(1394, "USD")
+    told = own_against_bought(own, bought, (dear, cheap) if less else (cheap, dear))
+    assert told == f"{by_itself.removesuffix('.')}; with its postage it is 16.22 dearer in all."
+    assert own_against_bought(own, bought, (cheap, dear) if less else (dear, cheap)) == by_itself
 
 
 def test_the_first_of_ranked_plans_says_by_how_much_it_beats_another_kind_of_box() -> None:

@@ -315,7 +315,9 @@ def test_what_is_fetched_is_the_sum_over_the_steps(code: str) -> None:
         by_place = {place: [one for one in fetched if one.place == place] for place in PLACES}
         tape = sum(one.total.nm for one in used(steps, TapeStrips))
         assert sum(one.amount for one in by_place["Tape"]) == Fraction(tape, 10**9)
-        assert sum(one.amount for one in by_place["Fill"]) == sum(one.litres for one in used(steps, FillUsed))
+        assert sum(one.amount for one in by_place["Fill"]) == sum(
+            one.fill.taken(one.litres) for one in used(steps, FillUsed)
+        )
         assert sum(one.amount for one in by_place["Board"]) == sum(one.count for one in used(steps, BoardUsed))
         cut = [one for one in used(steps, WrapUsed) if not one.taken]
         assert sum(one.amount for one in by_place["Wrap"]) == sum(one.amount for one in cut)

@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fardo.core.make import make_box
-from fardo.core.quantity import Length
+from fardo.core.quantity import MM, Length
 from tests.made_up import allowances, inches, shop, sizes
 
 
@@ -88,3 +88,12 @@ def test_its_reason_names_each_inside_side_and_the_board() -> None:
     assert [told[name] for name in ("inside length L", "inside width W", "inside height H", "caliper t")] == [
         *sizes("18 x 12 x 10"), shop().grade("C").caliper,
     ]  # fmt: skip
+
+
+def test_the_glue_tab_too_is_one_that_the_fence_can_be_set_to() -> None:
+    """1 1/2 in are 38.1 mm: on a fence in millimetres the tab is 39, and every corner after it is a whole number."""
+    metric = allowances().changed({}, MM)
+    made = make_box("slotted", sizes("12 x 10 x 6"), shop().grade("C"), metric)
+    scores = [one.fence for one in made.fence]
+    assert scores
+    assert all(at.nm % MM.nm == 0 for at in scores)

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from fardo.core.quantity import FINEST, INCH, Length, Mass, Money, Units, show_length, show_mass, show_sizes
+from fardo.core.quantity import FINEST, INCH, Length, Mass, Money, Units, show_addend, show_length, show_sizes
 from fardo.core.why import Value, Why
 
 _THICK = INCH  # what is less is how thick something is
@@ -52,11 +52,13 @@ def view_why(why: Why, units: Units) -> WhyView:
 
 
 def say(value: Value, units: Units) -> str:
-    """A value in words: lengths as the tape shows them, how thick board and wrap are as finely as it was measured."""
+    """A value in words: lengths as the tape shows them, how thick board and wrap are as finely as it was measured,
+    weights so that they add up.
+    """
     if isinstance(value, Length):
         return show_length(value, units, "nearest", FINEST[units] if value < _THICK else None).text
     if isinstance(value, Mass):
-        return show_mass(value, units, "up").text
+        return show_addend(value, units)
     if isinstance(value, tuple):
         return show_sizes(value, units, "nearest", FINEST[units] if max(value) < _THICK else None).text
     return f"{value} {value.currency}" if isinstance(value, Money) else value

@@ -44,7 +44,7 @@ export class JobDesk {
     if (note?.revision === view.revision) {
       this.touch();
     } else {
-      if (note) this.saver.overtaken(view.revision);
+      if (note) this.saver.overtaken(note.revision, view.revision);
       void this.work.ask();
     }
   }

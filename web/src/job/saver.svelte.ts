@@ -80,8 +80,9 @@ export class Saver {
   }
 
   /** What was typed over an older revision is back: the person says which is kept. */
-  overtaken(revision: number): void {
-    this.newestRevision = revision;
+  overtaken(from: number, newest: number): void {
+    this.#revision = from;
+    this.newestRevision = newest;
     this.state = 'conflict';
     start(async () => {
       if (await this.#together()) this.soon();

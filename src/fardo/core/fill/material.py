@@ -47,6 +47,18 @@ class Fill:
     def price(self, litres: Fraction) -> Money:
         return self.price_per_100_litres.share(litres / Fraction(100))
 
+    def taken(self, litres: Fraction) -> Fraction:
+        """So many litres as they are taken up: whole pieces, or the share of one that is torn off.
+
+        >>> Fill("crumpled paper", Mass(0), Money(0, "USD"), "sheets", Fraction(3)).taken(Fraction(10))
+        Fraction(12, 1)
+        """
+        if self.each is None or self.form not in _PIECE:
+            return litres
+        if self.form in _TORN and litres * 3 <= self.each * 2:
+            return next(most for most, _ in _SHARES if litres / self.each <= most) * self.each
+        return -(-litres // self.each) * self.each
+
     def fetched(self, litres: Fraction) -> str:
         """So many litres of it in things one can fetch.
 

@@ -63,7 +63,7 @@ def half_case(name: str, inside: Sizes, grade: Grade, allowances: Allowances) ->
     long, short = allowances.at_least(inside[0] + t), allowances.at_least(inside[1] + t)
     last, body = allowances.at_least(inside[1] + t.half()), allowances.at_least(inside[2] + t)
     flap = allowances.at_most(Length(short.nm // 2))
-    panels = CasePanels(allowances[TAB], long, short, last, body, flap, ZERO)
+    panels = CasePanels(allowances.at_least(allowances[TAB]), long, short, last, body, flap, ZERO)
     return draw_case(name, panels), panels
 
 

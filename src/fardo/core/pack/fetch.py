@@ -83,7 +83,8 @@ def _wrap(used: Sequence[Used], supplies: Supplies) -> list[Fetched]:
 
 
 def _fill(used: Sequence[Used], supplies: Supplies) -> list[Fetched]:
-    fill = [(one.fill, one.litres) for one in used if isinstance(one, FillUsed)]
+    # What each step takes up, so that no sheet is wanting at the last.
+    fill = [(one.fill, one.fill.taken(one.litres)) for one in used if isinstance(one, FillUsed)]
     return [
         Fetched("Fill", kind.name, litres, fill=kind, short=_short(litres, supplies.fill.get(kind.name)))
         for kind, litres in _sums(fill)

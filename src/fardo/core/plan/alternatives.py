@@ -48,6 +48,11 @@ class Margin:
         return self.strength if self.cushion is None else min(self.cushion, self.strength)
 
     @property
+    def enough(self) -> bool:
+        """Whether nothing falls short; less is called safe by nobody."""
+        return (self.cushion is None or self.cushion >= 1) and (not self.strength or self.strength >= 1)
+
+    @property
     def says(self) -> str:
         cushion = "" if self.cushion is None else f"cushion {times(self.cushion)} what is asked, "
         certified = f"board certified for {times(self.strength)} its weight and size"
@@ -152,7 +157,9 @@ def alternatives(plans: Sequence[Plan], shop: Shop, value: Money | None = None) 
     first = min(plans, key=lambda plan: (plan.overloaded, plan.at_risk, plan.costs.total.minor))
     best: list[tuple[Aim, Plan]] = [("cheapest", first)]
     bearable = [plan for plan in sound if plan.costs.total.minor <= first.costs.total.minor * _BEARABLE] or [first]
-    best.append(("safest", min(bearable, key=lambda plan: _risk(plan, margin(plan)))))
+    safest = min(bearable, key=lambda plan: _risk(plan, margin(plan)))
+    if margin(safest).enough:
+        best.append(("safest", safest))
     best.append(("fastest", min(sound, key=lambda plan: (plan.quote.days[::-1], plan.costs.total.minor))))
     best.append(("least material", min(bearable, key=_material)))
     _add(best, "no cutting", sound, _uncut)
@@ -225,13 +232,13 @@ def _gives_up(plan: Plan, best: Sequence[tuple[Aim, Plan]], margin: Callable[[Pl
     more = plan.more_than(first)
     if more is not None:
         said.append(f"costs {more} more")
-    fastest, safest = by_aim["fastest"], by_aim["safest"]
+    fastest, safest = by_aim["fastest"], by_aim.get("safest")
     if plan is first and plan.quote.days[1] > fastest.quote.days[1]:
         dearer = fastest.more_than(plan)
         by = f" for {dearer} more" if dearer is not None else ""
         said.append(f"up to {_of_days(plan.quote.days[1])}, the fastest {_days(fastest)}{by}")
-    has, could = round(margin(plan).least, 1), round(margin(safest).least, 1)
-    if has < could and has < _AMPLE:
+    has = round(margin(plan).least, 1)
+    if safest is not None and has < round(margin(safest).least, 1) and has < _AMPLE:
         least = f"margin of safety {times(margin(plan).least)}" if has else "nothing may stand on it"
         said.append(f"{least}; the safest has {times(margin(safest).least)} what is asked")
     if plan.quote.uncovered is not None and plan is not safest:  # the safest has said it

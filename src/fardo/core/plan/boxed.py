@@ -174,8 +174,9 @@ class Boxed:
 
     @property
     def room_left(self) -> tuple[tuple[str, Length], ...]:
-        """From the wrapped goods to each of the six sides of the box."""
-        there, inside = placed(self.load, self.arrangement), self.arrangement.inside
+        """From the wrapped goods, not what goes with them, to each of the six sides of the box."""
+        there = [one for one in placed(self.load, self.arrangement) if not one.body.extra]
+        inside = self.arrangement.inside
         found: list[tuple[str, Length]] = []
         for axis, (low, high) in enumerate(_SIDES):
             found.append((low, min(one.at[axis] - one.body.around_bundle for one in there)))

@@ -207,7 +207,8 @@ class Picture:
                 said.append(f"{saved} less in total than the next, {WAYS[next_best.way].TITLE.lower()}.")
         bought = self.way("shelf")
         if bought and WAYS[way.way].NEEDS == "sheet":
-            said.append(own_against_bought(way.boxed, bought.boxed))
+            in_all = (way.cheapest, bought.cheapest) if way.cheapest and bought.cheapest else None
+            said.append(own_against_bought(way.boxed, bought.boxed, in_all))
         return " ".join(said)
 
 

@@ -108,6 +108,20 @@ def show_mass(mass: Mass, units: Units, rounding: Rounding) -> Shown:
     return Shown(text, stepped == mass)
 
 
+def show_addend(mass: Mass, units: Units) -> str:
+    """A mass that is one of a sum, to a tenth of an ounce or to the gram: rounded up each, they would come to more.
+
+    >>> show_addend(Mass.of_grams(2000), "in"), show_addend(Mass.of_grams(35), "cm")
+    ('4 lb 6.5 oz', '0.035 kg')
+    """
+    if units == "cm":
+        return f"{_decimal(mass.to_step(Mass(NG_PER_GRAM), 'nearest').ng, 1000 * NG_PER_GRAM)} kg"
+    tenths = round(Fraction(mass.ng * 10, NG_PER_OUNCE))
+    pounds, rest = divmod(tenths, 160)
+    said = [(f"{pounds}", "lb"), (f"{rest / 10:g}", "oz")]
+    return " ".join(f"{n} {unit}" for n, unit in said if n != "0") or "0 lb"
+
+
 def show_volume(nm3: int, units: Units) -> str:
     """``1,240 cu in`` or ``20.3 litres``."""
     if units == "in":

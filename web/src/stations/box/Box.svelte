@@ -31,6 +31,10 @@
     ...(desk.work.view?.no_ways ?? []),
   ]);
   const dearest = $derived(Math.max(...ways.map((one) => Number(one.total ?? 0)), 0));
+  // What is too weak or leaves the value uncovered stands after what is not, whatever it costs.
+  const byTotal = $derived(
+    ways.every((one, n) => Number(one.total ?? Infinity) >= Number(ways[n - 1]?.total ?? 0)),
+  );
   // What was laid side by side before something was typed stands for other goods.
   let laid = $state.raw<{ boxes: BoxBeside[]; of: number }>({ boxes: [], of: 0 });
   const beside = $derived(laid.of === desk.strokes ? laid.boxes : []);
@@ -51,7 +55,7 @@
       class="ways max-desk:static max-desk:max-h-85 sticky top-2.5 max-h-[calc(100vh_-_200px)] overflow-y-auto pr-1.5"
       aria-label="Box styles"
     >
-      <h2>{ways.length} box styles, lowest total first</h2>
+      <h2>{ways.length} box styles, {byTotal ? 'lowest total first' : 'strong enough and covered first'}</h2>
       <p class="text-soft text-small">Tick two to compare them.</p>
       <fieldset class="border-b-hair mx-0 mt-1.5 mb-2.5 border-b">
         <legend class="sr-only">Way</legend>

@@ -20,9 +20,23 @@
     compare: (plan: PlanKey, on: boolean) => void;
     /** Whether every plan is shown, so that the best of each service and box is marked. */
     all: boolean;
+    /** Whether something is asked of plans beside that they are taken. */
+    filtered: boolean;
   }
-  let { desk, found, sort, resort, opened, unfold, choose, byToday, compared, compare, all }: Props =
-    $props();
+  let {
+    desk,
+    found,
+    sort,
+    resort,
+    opened,
+    unfold,
+    choose,
+    byToday,
+    compared,
+    compare,
+    all,
+    filtered,
+  }: Props = $props();
 
   const COLUMNS = [
     'service',
@@ -167,7 +181,11 @@
     </thead>
     <tbody>
       {#each found.rows as row (name(row.key))}{@render line(row, false)}{:else}
-        <tr><td colspan={WIDE} class="text-soft px-3 py-2.5 align-baseline">No plan is like that.</td></tr>
+        <tr
+          ><td colspan={WIDE} class="text-soft px-3 py-2.5 align-baseline"
+            >{filtered ? 'No plan is like that.' : 'No service takes it; each says why below.'}</td
+          ></tr
+        >
       {/each}
       {#if found.left_out}
         <tr

@@ -153,6 +153,7 @@
           {compared}
           {compare}
           all={show === 'all'}
+          filtered={Boolean(words.trim() || covered || days)}
         />
         <MoneyKey />
       </section>

@@ -23,6 +23,6 @@ def cut(wanted: Wanted, inside: Sizes, t: Length, allowances: Allowances) -> Ins
     length = allowances.at_most(around[0])
     wide, high = allowances.at_least(around[1] + t), allowances.at_least(around[2] + t)
     last = allowances.at_least(around[2] + t.half())
-    tab = allowances[TAB]
+    tab = allowances.at_least(allowances[TAB])
     marks = (ZERO, tab, tab + wide, tab + wide + high, tab + wide * 2 + high, tab + wide * 2 + high + last)
     return Insert(KIND, (scored("sleeve", marks, length, "across the blank", wanted.count),))
