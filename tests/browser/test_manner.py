@@ -389,3 +389,38 @@ def test_what_differs_from_another_window_is_told(page: Page) -> None:
     page.shows("[role=dialog] tbody", "5 lb")
     # What is typed bare has its unit once it is saved: that is no difference.
     assert [row.text.split()[0] for row in page.all("[role=dialog] tbody tr")] == ["value", "parts"]
+
+
+def test_a_used_box_that_is_chosen_leaves_what_is_cut_in_its_board(page: Page) -> None:
+    key = first_job(page, "box", ".drawing svg")
+    board = page.api(f"/api/jobs/{key}")["job"].get("board")
+    for way in ("shelf", "stash"):
+        page.driver.execute_script(f"document.querySelector(\"input[name=way][value='{way}']\").click()")
+        page.button("Choose this box").click()
+        page.button("Chosen")
+        page.saved()
+        assert page.api(f"/api/jobs/{key}")["job"]["chosen"]["box"]["way"] == way
+        assert page.api(f"/api/jobs/{key}")["job"].get("board") == board
+
+
+def test_a_job_that_is_found_opens_where_its_work_goes_on(page: Page) -> None:
+    key = httpx.post(f"{page.url}/api/jobs", json=job(title="Nyckel for Ostwick", extras=[])).json()["id"]
+    page.open("/", ".bench li")
+    page.one("#bench-line").send_keys("nyckel")
+    page.shows("#line-answer", "Nyckel for Ostwick")
+    page.one("#bench-line").send_keys(Keys.ENTER)
+    page.until(lambda: page.driver.current_url.startswith(f"{page.url}/jobs/{key}/"))
+    row = next(one for one in httpx.get(f"{page.url}/api/jobs").json()["jobs"] if one["id"] == key)
+    goes_on = next(knot["name"] for knot in row["knots"] if knot["state"] != "tied")
+    page.until(lambda: page.driver.current_url == f"{page.url}/jobs/{key}/{goes_on}")
+
+
+def test_a_name_that_is_typed_is_kept_by_the_job_of_a_kind(page: Page) -> None:
+    page.open("/", ".bench li")
+    page.one("#bench-line").send_keys("saddle")
+    page.shows("#line-answer", "Start: ")
+    kind = next(one for one in page.all("#line-answer [role=option]") if one.text.startswith("Start: "))
+    called = kind.text.splitlines()[0].removeprefix("Start: ")
+    assert "saddle" in called.lower()
+    kind.click()
+    page.until(lambda: page.one("#title").get_attribute("value") == called)

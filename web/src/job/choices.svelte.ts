@@ -38,7 +38,8 @@ export class Choices {
   }
 
   chooseBox(way: WayView): void {
-    this.#draft.typed.board = way.board;
+    // A box that is there is of the board it is of; what is cut instead stays of the board it was.
+    if (!way.item) this.#draft.typed.board = way.board;
     if (way.schools.length > 1) this.#draft.typed.school = way.school;
     this.#put({ chosen: { ...this.#draft.base.chosen, box: boxOf(way) } });
   }

@@ -112,7 +112,7 @@ class Job:
     @property
     def left_aside(self) -> tuple[str, ...]:
         """What it asks for that is left aside, in sentences."""
-        if self.parcels_at_most > 1:
+        if self.parcels_at_most > 1 and not self.several:
             return (f"Up to {self.parcels_at_most} parcels are allowed; these figures are of one.",)
         return ()
 

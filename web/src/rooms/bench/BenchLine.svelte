@@ -6,6 +6,7 @@
   import { keys } from '../../lib/keys.svelte';
   import { router } from '../../lib/router.svelte';
   import { startJob } from './start';
+  import { stationOf } from './station';
 
   let text = $state('');
   let said = $state<LineAnswer | null>(null);
@@ -20,6 +21,7 @@
     ...(said?.kind === 'jobs'
       ? (said.jobs ?? []).map((job) => ({
           id: job.id,
+          at: stationOf(job),
           kind: '',
           title: job.title || 'Untitled job',
           to: job.next_move,
@@ -28,16 +30,25 @@
     ...(said?.kind === 'jobs'
       ? (said.kinds ?? []).map((kind) => ({
           id: '',
+          at: '',
           kind: kind.code,
           title: `Start: ${kind.title}`,
           to: 'with its parts',
         }))
       : []),
     ...(said?.kind === 'price'
-      ? [{ id: '', kind: '', title: 'Start a job with these goods', to: 'its box is worked out around them' }]
+      ? [
+          {
+            id: '',
+            at: '',
+            kind: '',
+            title: 'Start a job with these goods',
+            to: 'its box is worked out around them',
+          },
+        ]
       : []),
     ...(said?.kind === 'jobs' && text.trim()
-      ? [{ id: '', kind: '', title: `Start “${text.trim()}”`, to: 'a new job' }]
+      ? [{ id: '', at: '', kind: '', title: `Start “${text.trim()}”`, to: 'a new job' }]
       : []),
   ]);
 
@@ -74,6 +85,9 @@
     );
   }
 
+  /** Whether what was typed is only what its kind is called, and no name of its own. */
+  const isOfKind = (kind: string, typed: string) => kind.toLowerCase().includes(typed.toLowerCase());
+
   async function take(n: number): Promise<void> {
     const choice = choices[n];
     if (!choice) return;
@@ -84,9 +98,9 @@
     open = false;
     input.blur();
     try {
-      if (choice.id) router.go(`/jobs/${choice.id}/measure`);
+      if (choice.id) router.go(`/jobs/${choice.id}/${choice.at}`);
       else if (priced) await startJob('', null, title);
-      else await startJob(choice.kind ? '' : title, choice.kind || null);
+      else await startJob(choice.kind && isOfKind(choice.title, title) ? '' : title, choice.kind || null);
     } catch (fault) {
       text = title;
       open = true;

@@ -3,6 +3,7 @@
   import Knot from '../../lib/draw/Knot.svelte';
   import { cord, places } from '../../lib/draw/twine';
   import { follow } from '../../lib/router.svelte';
+  import { stationOf } from './station';
 
   interface Props {
     job: JobRow;
@@ -13,10 +14,7 @@
 
   const spots = $derived(places(job.knots.length, 34, 186, 24));
   const path = $derived(cord({ x: 0, y: 22 }, spots, { x: 220, y: 27 }));
-  // The first knot that is not tied is where the work goes on.
-  const station = $derived(
-    job.knots.find((knot) => knot.state !== 'tied')?.name ?? (job.knots.length ? 'box' : 'measure'),
-  );
+  const station = $derived(stationOf(job));
   const progress = $derived(
     job.knots.map((knot) => `${knot.name} ${knot.state}`).join(', ') || 'being calculated',
   );
