@@ -22,6 +22,7 @@ from fardo.core.make import WAYS, make_box
 from fardo.core.make.stock import Stock, StockBox
 from fardo.core.plan.box import box_for, boxes_at_hand
 from fardo.core.plan.load import APART_BY, Load, ask_of
+from fardo.core.plan.needed import may_be_turned
 from fardo.core.plan.picture import LookedAt, Picture, draw_up
 from fardo.core.quantity import INCH, POUND, ZERO, Length, Mass, Money, read_mass
 from fardo.core.refusal import NoAnswer
@@ -32,7 +33,7 @@ from fardo.files.shop import starting_shop
 from fardo.files.typed import ExtraEntry
 from fardo.files.understood import understand
 from tests import arrangement_checked
-from tests.made_up import allowances, inches, services, shop, sizes
+from tests.made_up import allowances, box, inches, job, part, services, shop, sizes
 
 KINDS = {kind.code: kind for kind in shipped_kinds()}
 
@@ -280,10 +281,10 @@ def test_every_kind_stays_sensible_with_each_measure_half_an_inch_larger(code: s
     piece is half an inch thicker.
     """
     job = start_job(KINDS[code], "", starting_shop())
-    for part in job.parts:
-        for name, said in part.shape:
+    for one in job.parts:
+        for name, said in one.shape:
             if name != "kind" and isinstance(said, str):
-                setattr(part.shape, name, f"{said.removesuffix(' in')} + 1/2 in")
+                setattr(one.shape, name, f"{said.removesuffix(' in')} + 1/2 in")
     job = job.model_copy(update={"ship": Ship(to="73120", residential=True)})
     larger = draw_up(understand(job, shop(), "10440"), shop(), Carriers(services()))
     assert not larger.problems, larger.problems
@@ -471,3 +472,14 @@ def test_five_boxes_one_in_another_still_hold_and_six_do_not() -> None:
             counts.append(sum(one.count for one in made.taken))
     assert counts == sorted(counts)
     assert counts[-1] == 5
+
+
+def test_a_gap_below_stays_below_in_a_box_that_would_take_the_goods_on_their_side() -> None:
+    said = {"wall": "1 in", "below": "3 in"}
+    tall = part(shape=box(length="8 in", width="6 in", height="20 in"), gap=said)
+    boxed = box_for("slotted", understand(JobFile.model_validate(job(parts=[tall], extras=[])), shop()), shop())
+    room = dict(boxed.room_left)
+    assert (room["below"], room["above"], room["left"]) == (inches("3"), inches("1"), inches("1"))
+    even = understand(JobFile.model_validate(job(parts=[part(shape=tall["shape"], gap="1 in")], extras=[])), shop())
+    assert may_be_turned(even.must_load())
+    assert not may_be_turned(boxed.load)

@@ -18,7 +18,8 @@ from fardo.core.pack.steps import ToPack, packing_steps
 from fardo.core.plan.box import box_for
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job
-from fardo.core.plan.load import placed
+from fardo.core.plan.load import arrange, placed
+from fardo.core.plan.parts import wrap_used
 from fardo.core.plan.tape import TapeStrips, plan_tape
 from fardo.core.quantity import INCH, POUND
 from fardo.files.job import JobFile
@@ -27,7 +28,7 @@ from fardo.files.shop import starting_shop
 from fardo.files.understood import understand
 from tests.core.test_packers_sense import KINDS, of_kind
 from tests.core.test_whole_cost import block, job_of
-from tests.made_up import inches, part, shop, sizes
+from tests.made_up import inches, job, part, shop, sizes
 
 
 def used(steps: tuple[PackingStep, ...], kind: type) -> list[Any]:
@@ -344,3 +345,22 @@ def test_what_stays_upright_is_stood_up_before_it_is_opened() -> None:
         job = job_of([{**lamp, "rules": rules}], ways=["slotted"])
         boxed = box_for("slotted", job, shop())
         assert opening(boxed.made, boxed.load)[0].startswith(begins)
+
+
+def test_a_liner_is_cut_to_the_box_in_hand_and_not_to_the_least_there_could_be() -> None:
+    """In a stock box larger than asked it lies on that box's walls: their insides, the ends between the others."""
+    said = {"parts": [part(gap="1 in")], "extras": [], "liner": {"material": "liner-foam"}, "ways": ["shelf"]}
+    read = understand(JobFile.model_validate(job(**said)), shop())
+    boxed = box_for("shelf", read, shop())
+    thick = next(m.thickness for m in shop().materials.values() if m.code == "liner-foam")
+    length, width, height = boxed.made.inside
+    coat = next(one for one in boxed.coats if one.material.code == "liner-foam")
+    assert [(cut.length, cut.width) for cut in coat.cuts] == [
+        (length, width), (length, height - thick * 2), (width - thick * 2, height - thick * 2),
+    ]  # fmt: skip
+    needed = arrange(read.must_load()).inside
+    assert any(side - thick * 2 > least for side, least in zip(boxed.made.inside, needed, strict=True))
+    step = next(one for one in packing_steps(ToPack(read, boxed, shop())) if one.key == "liner")
+    (used,) = [one for one in step.used if isinstance(one, WrapUsed)]
+    assert used.cuts == coat.cuts
+    assert coat.cuts[0] in [one.cut for one in wrap_used(read, shop(), boxed.made).cuts]

@@ -143,7 +143,8 @@ def packing(key: str, context: Context) -> Response:
     picture = today.draw_up(job)
     load, title = picture.job.must_load(), job.title or "Untitled job"
     units, day = today.shop.units, today_in_words()
-    wrap = tuple(_wrap_rows(layers_of(picture.job, today.shop), units))
+    made = picture.current.boxed.made if picture.current is not None else None
+    wrap = tuple(_wrap_rows(layers_of(picture.job, today.shop, made), units))
     if picture.current is not None:
         boxed = picture.current.boxed
         filling = view_filling(boxed, units)

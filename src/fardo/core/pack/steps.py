@@ -29,14 +29,13 @@ from fardo.core.pack.packing_step import BoardUsed, BoxUsed, FillUsed, PackingSt
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.cautions import CUTTING, lifting
 from fardo.core.plan.job import Job
-from fardo.core.plan.load import PlacedBody, arrange, placed
+from fardo.core.plan.load import PlacedBody, line_box, placed
 from fardo.core.plan.parts import alike_units, named
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.tape import HEAVY_FROM, TapePlan, TapeStrips
 from fardo.core.plan.together import coats_together
 from fardo.core.protect.coat import NONE, Coat, Wearer
 from fardo.core.protect.forms import put_on
-from fardo.core.protect.liner import line_walls
 from fardo.core.quantity import Mass
 
 # From this weight a second pair of hands helps: common practice; local rules may ask for less.
@@ -181,7 +180,7 @@ def _make(to_pack: ToPack) -> Iterator[PackingStep]:
         where = "the seams and the bottom" if tape.bottom else "the seams"
         yield from _taped("tape seams", "Box", f"Tape {where}.", tape.making + tape.bottom)
     if (liner := boxed.load.liner) is not None:
-        coat = line_walls(arrange(boxed.load).inside, liner)
+        coat = line_box(boxed.load, liner, made)
         yield replace(_layer("liner", "walls of the box", coat, to_pack.shop), section="Box")
 
 

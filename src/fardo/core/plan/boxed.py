@@ -22,13 +22,12 @@ from fardo.core.make.inserts.wanted import MINUTES_A_PIECE, Insert
 from fardo.core.make.made import board_weight
 from fardo.core.plan.cells import divider_of, in_cells
 from fardo.core.plan.cut_out import CutOut, OnSheet, cut_out, other_side_long, within_inserts
-from fardo.core.plan.load import Load, PlacedBody, arrange, ask_of, bodies_of, liner_thickness, placed
+from fardo.core.plan.load import Load, PlacedBody, ask_of, bodies_of, line_box, liner_thickness, placed
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.tape import NO_TAPE, TapePlan, plan_tape
 from fardo.core.plan.together import coats_together
 from fardo.core.protect.coat import NONE, Coat, Wearer
 from fardo.core.protect.forms import put_on
-from fardo.core.protect.liner import line_walls
 from fardo.core.protect.pile import lying
 from fardo.core.quantity import ZERO, Length, Mass, Money, show_length, volume_nm3
 from fardo.core.quantity.money import total
@@ -228,7 +227,7 @@ def priced_up(cut: CutOut, shop: Shop, value: Money | None = None) -> Boxed:
     pieces = [blank for insert in cut.inserts for blank in insert.blanks]
     coats = [coat for unit in load.units for coat in unit.coats]
     if load.liner:
-        coats.append(line_walls(arrange(load).inside, load.liner))
+        coats.append(line_box(load, load.liner, made))
     coats += [coat for _, coat in coats_together(load, arrangement, shop)]
     if load.over_box and made.closed_box is not None:
         coats.append(put_on(Wearer(Box(*made.closed_box), NONE, shop.bubbles), load.over_box))

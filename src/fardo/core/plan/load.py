@@ -16,10 +16,12 @@ from fardo.core.goods.part import Extra, ExtraPlace, Part, Sizes, sides_less
 from fardo.core.goods.shape import Box
 from fardo.core.hashed import HashedOnce
 from fardo.core.make.inserts.wanted import Wanted
+from fardo.core.make.made import Made
 from fardo.core.make.stock import Pouch
 from fardo.core.plan.wrapped import Wrapped
-from fardo.core.protect.coat import NONE
+from fardo.core.protect.coat import NONE, Coat
 from fardo.core.protect.forms import BOXED, held_by, shuts
+from fardo.core.protect.liner import line_walls
 from fardo.core.protect.material import Layer
 from fardo.core.quantity import INCH, ZERO, Length, Mass, show_sizes, volume_nm3
 from fardo.core.refusal import BadInput
@@ -312,6 +314,13 @@ def saved_room(load: Load, answer: Arrangement) -> float:
 
 def liner_thickness(load: Load) -> Length:
     return load.liner.material.thickness * load.liner.layers if load.liner else ZERO
+
+
+def line_box(load: Load, liner: Layer, made: Made | None) -> Coat:
+    """The liner on the walls of the box in hand; around the goods as they lie where there is none, or it is soft."""
+    if made is None or made.soft:
+        return line_walls(arrange(load).inside, liner)
+    return line_walls(within_liner(made.inside, load), liner)
 
 
 def within_liner(inside: Sizes, load: Load) -> Sizes:

@@ -52,9 +52,15 @@ def inside_needed(load: Load) -> tuple[Arrangement, Why]:
 
 
 def may_be_turned(load: Load) -> bool:
-    """Whether all of it may be laid on another side: one thing that need not stay as it stands, beside its extras."""
-    rules = [unit.part.rules for unit in load.units]
-    return len(rules) == 1 and not rules[0].this_side_up and not rules[0].keep_flat and load.packed is None
+    """Whether all of it may be laid on another side: one thing that need not stay as it stands, beside its extras, and
+    has no other gap below or above than at the walls, which would come to lie at a side.
+    """
+    parts = [unit.part for unit in load.units]
+    if len(parts) != 1 or load.packed is not None:
+        return False
+    rules, gap = parts[0].rules, parts[0].gap
+    level = all(said is None or said == gap.wall for said in (gap.below, gap.above))
+    return level and not rules.this_side_up and not rules.keep_flat
 
 
 def contents_of(load: Load, inside: Sizes) -> Contents:

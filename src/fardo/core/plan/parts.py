@@ -11,13 +11,12 @@ from itertools import groupby
 from fardo.core.make.made import Made
 from fardo.core.plan.boxed import Boxed
 from fardo.core.plan.job import Job, ReadPart
-from fardo.core.plan.load import IN_INSERTS, Load, arrange
+from fardo.core.plan.load import IN_INSERTS, Load, arrange, line_box
 from fardo.core.plan.shop import Shop
 from fardo.core.plan.together import coats_together
 from fardo.core.plan.wrapped import Wrapped, own_boxes
 from fardo.core.protect.coat import Coat, Cut
 from fardo.core.protect.cushion import NO_LIMIT, CushionCheck, check_cushion, goods_of
-from fardo.core.protect.liner import line_walls
 from fardo.core.protect.material import Material
 from fardo.core.quantity import ZERO, Mass, Money, show_length
 from fardo.core.quantity.money import total
@@ -101,9 +100,13 @@ class Layered:
     times: int
 
 
-def layers_of(job: Job, shop: Shop) -> tuple[Layered, ...]:
-    """Each layer of a job in the order in which it is put on, like things together; what goes around several after."""
-    found = list(_layers(job))
+def layers_of(job: Job, shop: Shop, made: Made | None = None) -> tuple[Layered, ...]:
+    """Each layer of a job in the order in which it is put on, like things together; what goes around several after.
+
+    Args:
+        made: the box in hand, None where there is none.
+    """
+    found = list(_layers(job, made))
     if job.load is not None:
         found += [Layered(coat, f"{name}, together", 1) for name, coat in _together(job.load, shop)]
     return tuple(found)
@@ -133,9 +136,13 @@ def inner_boxes_of(job: Job, shop: Shop) -> tuple[InnerBox, ...]:
     )
 
 
-def wrap_used(job: Job, shop: Shop) -> WrapUsed:
-    """What is cut and used for a job, like things together."""
-    layers = layers_of(job, shop)
+def wrap_used(job: Job, shop: Shop, made: Made | None = None) -> WrapUsed:
+    """What is cut and used for a job, like things together.
+
+    Args:
+        made: the box in hand, None where there is none.
+    """
+    layers = layers_of(job, shop, made)
     by_material: dict[str, list[tuple[Coat, int]]] = {}
     for one in layers:
         by_material.setdefault(one.coat.material.code, []).append((one.coat, one.times))
@@ -172,12 +179,12 @@ def alike_units(units: Sequence[Wrapped]) -> Iterator[tuple[Wrapped, int]]:
         yield found[0], len(found)
 
 
-def _layers(job: Job) -> Iterator[Layered]:
+def _layers(job: Job, made: Made | None) -> Iterator[Layered]:
     for part in job.parts:
         for unit, times in alike_units(part.units):
             yield from (Layered(coat, named(unit), times) for coat in unit.coats)
     if job.load is not None and job.load.liner is not None:
-        yield Layered(line_walls(arrange(job.load).inside, job.load.liner), "walls of the box", 1)
+        yield Layered(line_box(job.load, job.load.liner, made), "walls of the box", 1)
 
 
 def named(unit: Wrapped) -> str:

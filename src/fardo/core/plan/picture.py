@@ -230,14 +230,15 @@ def draw_up(job: Job, shop: Shop, carriers: Carriers, looked_at: LookedAt | None
     current = next((way for way in ways if current is not None and way.way == current.way), None)
     looked = next((way for way in ways if looked_at is not None and way.way == looked_at.way), current)
     plan = _plan_of(current, job)
+    made = current.boxed.made if current is not None else None
     parts = check_parts(job, shop, current.boxed if current is not None else None)
     knots, next_move = _tied(job, found.problems, current, plan)
     return Picture(
         job, shop, carriers, found.earlier, _inside(job, shop),
         ways, found.cannot, found.problems, looked_at, current,
         _at_hand(looked, job, shop, found.services) if looked_at is not None else (), plan,
-        _trim(job, plan, found.services, shop), parts, wrap_used(job, shop), _cautions(job, current, parts), knots,
-        next_move, _not_here(job, shop, found) if looked_at is not None else (),
+        _trim(job, plan, found.services, shop), parts, wrap_used(job, shop, made),
+        _cautions(job, current, parts), knots, next_move, _not_here(job, shop, found) if looked_at is not None else (),
     )  # fmt: skip
 
 
