@@ -145,6 +145,6 @@ def stock_used(boxed: Boxed) -> StockUsed:
     return StockUsed(
         dict(boxes),
         dict(_sums((coat.material.code, coat.amount) for coat in boxed.coats if coat.taken is None)),
-        dict(_sums((one.fill.name, one.stuffed) for one in boxed.filling.places)),
+        dict(_sums((one.fill.name, one.fill.taken(one.stuffed)) for one in boxed.filling.places)),
         Fraction(boxed.tape_length.nm, 10**9),
     )
