@@ -253,6 +253,9 @@ def test_a_house_rule_of_one_parcel_is_what_more_things_are_told_by() -> None:
     job = understand(JobFile.model_validate(said), kept)
     assert job.beyond is not None
     assert "a house rule allows 1 where it takes 2" in job.beyond
+    far = job_of([block(f"cone {n}", "3 x 3 x 3", 999, "4 oz") for n in range(9)])
+    assert far.beyond is not None
+    assert "a job goes in up to 100 where it takes 113" in far.beyond
 
 
 def test_what_must_part_is_in_no_parcel_together() -> None:

@@ -19,7 +19,7 @@ from fardo.core.make.inserts import INSERTS, check_insert
 from fardo.core.make.inserts.wanted import MOST_PIECES, Wanted
 from fardo.core.make.stock import Pouch, StockBox
 from fardo.core.plan.cells import lacks_cells
-from fardo.core.plan.job import Job, ReadPart, beyond, parcels_for
+from fardo.core.plan.job import MOST_PARCELS, Job, ReadPart, beyond, parcels_for
 from fardo.core.plan.load import Bundle, Load, with_packed
 from fardo.core.plan.progress import BoxChoice, KnotState, PriceChoice
 from fardo.core.plan.shop import Shop
@@ -88,7 +88,7 @@ def understand(job: JobFile, shop: Shop, origin: str = "", find_mesh: MeshFinder
     box, price = reading.chosen(job.chosen)
     value, sale = reading.value(job), reading.sale(job, channel)
     several = parcels_for(sum(len(part.units) for part in parts))  # more than go in one go in several by themselves
-    most = reading.house.parcels_at_most(max(job.parcels_at_most, several))
+    most = reading.house.parcels_at_most(max(job.parcels_at_most, min(several, MOST_PARCELS)))
     load: Load | None = None
     arranged: KnotState = "open"
     packed_or_with = all(parts[n].units or parts[n].lies_with for n in filled)

@@ -18,6 +18,8 @@ from fardo.core.plan.wrapped import Wrapped
 from fardo.core.quantity import Length, Mass, Money
 from fardo.core.refusal import BadInput, NoAnswer
 
+MOST_PARCELS = 100  # of one job
+
 
 @dataclass(frozen=True, slots=True)
 class ReadPart:
@@ -159,9 +161,10 @@ def beyond(parts: tuple[ReadPart, ...], ways: tuple[str, ...], parcels: int) -> 
     """
     number = sum(len(part.units) for part in parts)
     if number > MOST_UNITS * parcels:
+        allowed = "a house rule allows" if parcels < MOST_PARCELS else "a job goes in up to"
         return (
-            f"This job has {number} things to pack, and up to {MOST_UNITS} go in one parcel; a house rule allows "
-            f"{parcels} where it takes {parcels_for(number)}. Pile flat ones, or change the rule."
+            f"This job has {number} things to pack, and up to {MOST_UNITS} go in one parcel; {allowed} "
+            f"{parcels} where it takes {parcels_for(number)}. Pile flat ones, or make several jobs of it."
         )
     if not ways:
         return f"This job allows no box style; there are {', '.join(WAYS)}."

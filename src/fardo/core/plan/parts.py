@@ -107,7 +107,7 @@ def layers_of(job: Job, shop: Shop, made: Made | None = None) -> tuple[Layered, 
         made: the box in hand, None where there is none.
     """
     found = list(_layers(job, made))
-    if job.load is not None:
+    if job.load is not None and not job.several:  # else each parcel has its own
         found += [Layered(coat, f"{name}, together", 1) for name, coat in _together(job.load, shop)]
     return tuple(found)
 
@@ -183,7 +183,7 @@ def _layers(job: Job, made: Made | None) -> Iterator[Layered]:
     for part in job.parts:
         for unit, times in alike_units(part.units):
             yield from (Layered(coat, named(unit), times) for coat in unit.coats)
-    if job.load is not None and job.load.liner is not None:
+    if job.load is not None and job.load.liner is not None and not job.several:
         yield Layered(line_box(job.load, job.load.liner, made), "walls of the box", 1)
 
 
