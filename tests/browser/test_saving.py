@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import date, timedelta
 from pathlib import Path
 
@@ -55,10 +57,7 @@ def test_the_bench_is_in_groups_by_when_jobs_leave(page: Page) -> None:
     ],
 )
 def test_changed_in_another_window_either_or_both_are_kept(page: Page, choice: str, kept: list[str]) -> None:
-    key = httpx.post(f"{page.url}/api/jobs", json=job(title="both")).json()["id"]
-    with page.told_nothing():
-        page.open(f"/jobs/{key}/measure", "#part-0-length")
-        page.one("aside .total")
+    with open_while_changed_elsewhere(page) as key:
         httpx.put(f"{page.url}/api/jobs/{key}", json={"revision": 1, "job": job(title="theirs")}).raise_for_status()
         page.fill("title", "mine")
         page.button(choice).click()
@@ -75,11 +74,18 @@ def changed_elsewhere(page: Page, key: str, **changes: object) -> None:
     httpx.put(f"{page.url}/api/jobs/{key}", json=change).raise_for_status()
 
 
-def test_what_two_windows_changed_in_different_fields_is_brought_together(page: Page) -> None:
+@contextmanager
+def open_while_changed_elsewhere(page: Page) -> Iterator[str]:
+    """A job that lies open here, and hears of nothing that is changed meanwhile."""
     key = httpx.post(f"{page.url}/api/jobs", json=job(title="both")).json()["id"]
     with page.told_nothing():
         page.open(f"/jobs/{key}/measure", "#part-0-length")
         page.one("aside .total")
+        yield key
+
+
+def test_what_two_windows_changed_in_different_fields_is_brought_together(page: Page) -> None:
+    with open_while_changed_elsewhere(page) as key:
         changed_elsewhere(page, key, title="named elsewhere", checklist=["bellows strap"])
         page.fill("part-0-weight", "7 lb")
         page.shows(".toast", "Changed in another window, and taken over here: title")
@@ -95,10 +101,7 @@ def test_what_two_windows_changed_in_different_fields_is_brought_together(page: 
 
 
 def test_only_the_field_that_both_changed_is_asked_about_and_saving_mine_keeps_the_rest(page: Page) -> None:
-    key = httpx.post(f"{page.url}/api/jobs", json=job(title="both")).json()["id"]
-    with page.told_nothing():
-        page.open(f"/jobs/{key}/measure", "#part-0-length")
-        page.one("aside .total")
+    with open_while_changed_elsewhere(page) as key:
         changed_elsewhere(page, key, title="theirs", checklist=["bellows strap"])
         page.fill("title", "mine")
         page.shows(".state .words", "Changed in another window: title")

@@ -57,7 +57,7 @@ def test_the_steps_are_those_of_a_glued_box_that_lies_flat() -> None:
     assert told == [
         "Take the amp carton: take out tape and staples, cover old labels, barcodes and postage.",
         "Leave it glued and lay it flat as a tube.",
-        "On the upper face mark the two new corners, 3 5/16 in and a quarter of a sixteenth from either fold: "
+        "On the upper face mark the two new corners, a hair over 3 5/16 in from either fold: "
         "that leaves 24 1/8 in and half a sixteenth between them. "
         "Without a tape: lay the wrapped goods on it, as far from one fold as from the other, and mark along both "
         "their ends.",

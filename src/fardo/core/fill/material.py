@@ -55,7 +55,7 @@ class Fill:
         """
         if self.each is None or self.form not in _PIECE:
             return litres
-        if self.form in _TORN and litres * 3 <= self.each * 2:
+        if self._is_torn(litres, self.each):
             return next(most for most, _ in _SHARES if litres / self.each <= most) * self.each
         return -(-litres // self.each) * self.each
 
@@ -74,12 +74,16 @@ class Fill:
             return f"{litres_said(litres)} of {self.name}" + (f", {_sacks(litres / self.each)}" if self.each else "")
         if self.each is None:
             return f"{litres_said(litres)} of {self.name}"
-        count, piece = -(-litres // self.each), _PIECE[self.form]
-        if self.form in _TORN and litres * 3 <= self.each * 2:
+        count, piece = self.taken(litres) / self.each, _PIECE[self.form]
+        if self._is_torn(litres, self.each):
             return f"{_share(litres / self.each, piece)} of {self.name}"
         if self.name.endswith(f"{piece}s"):
             return f"{count} {self.name if count > 1 else self.name.removesuffix('s')}"
         return f"{count} {piece}{'s' if count > 1 else ''} of {self.name}"
+
+    def _is_torn(self, litres: Fraction, each: Fraction) -> bool:
+        """Whether less than a piece does, and it comes in pieces that tear."""
+        return self.form in _TORN and litres * 3 <= each * 2
 
 
 def litres_said(litres: Fraction) -> str:

@@ -87,6 +87,11 @@ class Allowances:
         """To which what is marked by hand goes: the fence's, and the tape's sixteenth where panels are kept exact."""
         return self.step or SIXTEENTH
 
+    @property
+    def tab(self) -> Length:
+        """The glue tab as the fence can be set."""
+        return self.at_least(self[TAB])
+
     def at_least(self, panel: Length) -> Length:
         """The panel as the fence can be set, never smaller."""
         return panel if self.step is None else panel.to_step(self.step, "up")

@@ -15,7 +15,7 @@ from fardo.core.cut.drawing import Blank
 from fardo.core.cut.fence import FenceSetting
 from fardo.core.cut.trough import draw_trough
 from fardo.core.goods.part import Sizes
-from fardo.core.make.allowances import LID, SLIP, TAB, Allowances
+from fardo.core.make.allowances import LID, SLIP, Allowances
 from fardo.core.make.assembly import half_case_and_lid
 from fardo.core.make.made import Made, School, check_inside, long_side_first, sides_told, turned_note
 from fardo.core.make.stock import closing_tape
@@ -63,7 +63,7 @@ def half_case(name: str, inside: Sizes, grade: Grade, allowances: Allowances) ->
     long, short = allowances.at_least(inside[0] + t), allowances.at_least(inside[1] + t)
     last, body = allowances.at_least(inside[1] + t.half()), allowances.at_least(inside[2] + t)
     flap = allowances.at_most(Length(short.nm // 2))
-    panels = CasePanels(allowances.at_least(allowances[TAB]), long, short, last, body, flap, ZERO)
+    panels = CasePanels(allowances.tab, long, short, last, body, flap, ZERO)
     return draw_case(name, panels), panels
 
 

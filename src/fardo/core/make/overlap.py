@@ -13,7 +13,7 @@ from fractions import Fraction
 from fardo.core.board.grade import Grade
 from fardo.core.cut.case import CasePanels, case_fence, draw_case
 from fardo.core.goods.part import Sizes
-from fardo.core.make.allowances import TAB, Allowances
+from fardo.core.make.allowances import Allowances
 from fardo.core.make.assembly import full_overlap
 from fardo.core.make.made import Made, School, check_inside, long_side_first, turned_note
 from fardo.core.make.stock import closing_tape
@@ -36,9 +36,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     long, short = allowances.at_least(needed[0] + t), allowances.at_least(needed[1] + t)
     last, body = allowances.at_least(needed[1] + t.half()), allowances.at_least(needed[2] + t * 3)
     outer, inner = allowances.at_most(short), allowances.at_most(Length(long.nm // 2))
-    panels = CasePanels(
-        allowances.at_least(allowances[TAB]), long, short, last, body, outer, outer, inner=min(outer, inner)
-    )
+    panels = CasePanels(allowances.tab, long, short, last, body, outer, outer, inner=min(outer, inner))
     blank = draw_case("case", panels)
     outside = (long + t, short + t, body + t * 3)
     told = (("inside length L", needed[0]), ("inside width W", needed[1]), ("inside height H", needed[2]),

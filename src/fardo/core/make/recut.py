@@ -158,8 +158,8 @@ def _flat(made: Recut) -> Iterator[Step]:
     yield Step("Leave it glued and lay it flat as a tube.")
     if made.corners is not None:
         between = made.length + made.width + made.caliper * 2 - made.corners * 2
-        (mark, over), (rest, more) = (_on_the_tape(one, made.step) for one in (made.corners, between))
-        yield Step(f"On the upper face mark the two new corners, {{}}{over} from either fold: that leaves {{}}{more} "
+        (at, mark), (leaves, rest) = (_by_the_tape(one, made.step) for one in (made.corners, between))
+        yield Step(f"On the upper face mark the two new corners, {at} from either fold: that leaves {leaves} "
                    "between them. Without a tape: lay the wrapped goods on it, as far from one fold as from the other, "
                    "and mark along both their ends.", (mark, rest), tapes=True)  # fmt: skip
         yield Step("With knife and straightedge cut along both marks, from flap score to flap score, through the "
@@ -182,15 +182,14 @@ def _flat(made: Recut) -> Iterator[Step]:
         yield Step("Fold the top flaps away from the cut, at the new score.")
 
 
-def _on_the_tape(length: Length, step: Length) -> tuple[Length, str]:
-    """The last step of the tape before a mark, and how far beyond it that lies, to a quarter of a step.
-
-    Two corners are marked from it and a wall of the box is twice that off: half a step lost here is one of the box.
+def _by_the_tape(length: Length, step: Length) -> tuple[str, Length]:
+    """A mark as it is found on a tape, with {} for the figure, and that figure: where a mark lies between two steps it
+    is said how, to a quarter of a step. A wall of the box is twice a mark: half a step lost here is one of the box.
     """
-    quarters = round(Fraction(4 * length.nm, step.nm))
-    of = "of a sixteenth" if step == SIXTEENTH else "of a millimetre" if step == MM else "of a step"
-    said = ("", f" and a quarter {of}", f" and half {of}", f" and three quarters {of}")[quarters % 4]
-    return step * (quarters // 4), said.replace("half of a", "half a")
+    steps, quarters = divmod(round(Fraction(4 * length.nm, step.nm)), 4)
+    half = {SIXTEENTH: "half a sixteenth", MM: "half a millimetre"}.get(step, "half a step")
+    said = ("{}", "a hair over {}", f"{{}} and {half}", "a hair under {}")[quarters]
+    return said, step * (steps + (1 if quarters == 3 else 0))
 
 
 def _opened(made: Recut) -> Iterator[Step]:

@@ -13,7 +13,7 @@ from fractions import Fraction
 from fardo.core.board.grade import Grade
 from fardo.core.cut.case import CasePanels, case_fence, draw_case
 from fardo.core.goods.part import Sizes
-from fardo.core.make.allowances import TAB, Allowances
+from fardo.core.make.allowances import Allowances
 from fardo.core.make.assembly import glued_case
 from fardo.core.make.made import Made, School, check_inside, long_side_first, turned_note
 from fardo.core.make.stock import closing_tape
@@ -41,7 +41,7 @@ def make(inside: Sizes, grade: Grade, allowances: Allowances, school: School = "
     last = allowances.at_least(needed[1] + t.half())
     body = allowances.at_least(needed[2] + t * 2)
     flap = allowances.at_most(Length(short.nm // 2))
-    panels = CasePanels(allowances.at_least(allowances[TAB]), long, short, last, body, flap, flap)
+    panels = CasePanels(allowances.tab, long, short, last, body, flap, flap)
     blank = draw_case("case", panels)
     outside = (long + t, short + t, body + t * 2)
     told = (

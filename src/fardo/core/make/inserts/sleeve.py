@@ -6,7 +6,7 @@ Inside it is W by H: score to score W + t, H + t, the last panel half a caliper 
 from __future__ import annotations
 
 from fardo.core.goods.part import Sizes
-from fardo.core.make.allowances import TAB, Allowances
+from fardo.core.make.allowances import Allowances
 from fardo.core.make.inserts.strip import scored
 from fardo.core.make.inserts.wanted import Asks, Insert, Wanted
 from fardo.core.quantity import ZERO, Length
@@ -23,6 +23,6 @@ def cut(wanted: Wanted, inside: Sizes, t: Length, allowances: Allowances) -> Ins
     length = allowances.at_most(around[0])
     wide, high = allowances.at_least(around[1] + t), allowances.at_least(around[2] + t)
     last = allowances.at_least(around[2] + t.half())
-    tab = allowances.at_least(allowances[TAB])
+    tab = allowances.tab
     marks = (ZERO, tab, tab + wide, tab + wide + high, tab + wide * 2 + high, tab + wide * 2 + high + last)
     return Insert(KIND, (scored("sleeve", marks, length, "across the blank", wanted.count),))
