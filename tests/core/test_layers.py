@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -234,6 +235,17 @@ def test_a_mailer_in_stock_goes_around_several_where_it_closes() -> None:
     assert arrange(unfilled(job.load)).inside == tuple(side + wall * 2 for side in bare)
     with pytest.raises(NoAnswer, match="around pair: it does not close"):
         box_up(unfilled(pair(bundles={"pair": [said]}).load), "slotted", shop().grade("C"), shop())
+
+
+def test_a_mailer_of_which_none_is_left_goes_around_nothing() -> None:
+    said = {"material": "mailer-around", "item": "padded mailer 9 1/2 x 12 1/2"}
+    stock = shop().stock
+    used_up = replace(stock, pouches=tuple(replace(one, count=0) for one in stock.pouches))
+    clog = part(name="clog", count=2, rules={"bundle": "pair"})
+    file = JobFile.model_validate({"parts": [clog], "bundles": {"pair": [said]}})
+    told = understand(file, replace(shop(), stock=used_up))
+    (problem,) = told.problems
+    assert (problem.field, problem.why) == ("bundles.pair[0].item", "there are none left")
 
 
 def test_a_wrap_of_a_bundle_that_no_part_is_in_is_left_aside() -> None:

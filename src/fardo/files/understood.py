@@ -275,6 +275,12 @@ class _Reading(JourneyReading):
                                  field=f"bundles.{name}[{n}].material")
                     )  # fmt: skip
                     return ()
+                if layer.item is not None and layer.item.count < 1:
+                    self.problems.append(
+                        BadInput("there are none left", read=layer.item.name, allowed="one of which there is one",
+                                 field=f"bundles.{name}[{n}].item")
+                    )  # fmt: skip
+                    return ()
             if name in held and around:
                 found.append(Bundle(name, tuple(around)))
         return tuple(found)
